@@ -1,0 +1,54 @@
+// How long a seat takes, beside GLPK on the linear programme that holds every touch.
+
+#include "benchmarks/whole_lp_glpk.h"
+#include "casting/seat.h"
+#include "sim/pedestal.h"
+
+#include <benchmark/benchmark.h>
+
+using namespace datrin;
+
+namespace {
+
+sim::Pedestal pedestal_of(std::int64_t touches) {
+  sim::PedestalOptions options;
+  options.touches = static_cast<int>(touches / 7);
+  options.seed = 11;
+  return sim::random_pedestal(options);
+}
+
+void seat_whole(benchmark::State& state) {
+  const auto pedestal = pedestal_of(state.range(0));
+  casting::SeatResult result;
+  for (auto _ : state) benchmark::DoNotOptimize(result = casting::seat(pedestal.input));
+  state.counters["touches"] = static_cast<double>(pedestal.input.points.size());
+  state.counters["least_mm"] = result.margins.least;
+  state.counters["programmes"] = result.programmes;
+  state.counters["rows"] = result.rows;
+  state.counters["proved"] = result.check.holds;
+}
+
+/// One programme only, from the seat itself: the least a whole-programme method can cost.
+void glpk_one_programme(benchmark::State& state) {
+  const auto pedestal = pedestal_of(state.range(0));
+  const auto seated = casting::seat(pedestal.input);
+  const Pose near = moved(seated.pose, Vec3::Zero(), {0.3, -0.2, 0.25}, {0.004, 0.003, -0.005});
+  reference::WholeLpResult result;
+  for (auto _ : state) benchmark::DoNotOptimize(result = reference::seat_by_whole_lp(pedestal.input, near, 5, 1));
+  state.counters["touches"] = static_cast<double>(pedestal.input.points.size());
+  state.counters["least_mm"] = result.least;
+}
+
+/// The margins of every touch at a pose, as dragging the part by hand asks for.
+void margins(benchmark::State& state) {
+  const auto pedestal = pedestal_of(state.range(0));
+  for (auto _ : state) benchmark::DoNotOptimize(casting::margins_at(pedestal.input, pedestal.truth));
+}
+
+} // namespace
+
+BENCHMARK(seat_whole)->Arg(84)->Arg(10'000)->Arg(100'000)->Arg(1'000'000)->Unit(benchmark::kMillisecond);
+BENCHMARK(glpk_one_programme)->Arg(84)->Arg(10'000)->Arg(100'000)->Unit(benchmark::kMillisecond)->Iterations(1);
+BENCHMARK(margins)->Arg(1'000)->Unit(benchmark::kMillisecond);
+
+BENCHMARK_MAIN();

@@ -1,0 +1,104 @@
+#include "casting/seat_input.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace datrin::casting {
+
+std::string validate(const SeatInput& input) {
+  const auto count = static_cast<int>(input.surfaces.size());
+  if (count == 0) return "there are no surfaces";
+  if (input.points.empty()) return "there are no touches";
+  for (int i = 0; i < count; ++i) {
+    const auto& s = input.surfaces[static_cast<std::size_t>(i)];
+    if (!s.shape.point.allFinite() || !s.shape.direction.allFinite())
+      return fmt::format("surface {} (\"{}\") has a coordinate that is not a number", i, s.id);
+    if (std::abs(s.shape.direction.norm() - 1) > 1e-6)
+      return fmt::format("surface {} (\"{}\") has a direction that is not of unit length", i, s.id);
+    if (s.shape.round() && !(s.shape.diameter > 0 && std::isfinite(s.shape.diameter)))
+      return fmt::format("surface {} (\"{}\") needs a diameter above 0", i, s.id);
+    if (!std::isfinite(s.required)) return fmt::format("surface {} (\"{}\") needs a required stock", i, s.id);
+  }
+  for (std::size_t i = 0; i < input.points.size(); ++i) {
+    const auto& p = input.points[i];
+    if (p.surface < 0 || p.surface >= count) return fmt::format("touch {} is on no surface", i);
+    if (!p.xyz.allFinite()) return fmt::format("touch {} has a coordinate that is not a number", i);
+    if (!(p.uncertainty >= 0 && std::isfinite(p.uncertainty)))
+      return fmt::format("touch {} has an uncertainty below 0", i);
+  }
+  for (std::size_t i = 0; i < input.walls.size(); ++i) {
+    const auto& w = input.walls[i];
+    if (w.from < 0 || w.from >= count || w.to < 0 || w.to >= count)
+      return fmt::format("wall {} names a surface that is not there", i);
+    if (w.from == w.to) return fmt::format("wall {} runs from a surface to itself", i);
+    if (!std::isfinite(w.least)) return fmt::format("wall {} needs a least thickness", i);
+  }
+  return {};
+}
+
+namespace {
+
+void take(GroupMargin& group, double metal, double margin, int point) {
+  ++group.touches;
+  group.stock_least = std::min(group.stock_least, metal);
+  group.stock_most = std::max(group.stock_most, metal);
+  if (margin < group.margin) {
+    group.margin = margin;
+    group.least_point = point;
+  }
+}
+
+} // namespace
+
+SeatMargins margins_at(const SeatInput& input, const Pose& pose, double limiting_within) {
+  SeatMargins result;
+  std::vector<int> group_of(input.surfaces.size(), -1);
+  for (std::size_t i = 0; i < input.surfaces.size(); ++i)
+    if (input.surfaces[i].machined) {
+      group_of[i] = static_cast<int>(result.groups.size());
+      GroupMargin group;
+      group.surface = static_cast<int>(i);
+      group.required = input.surfaces[i].required;
+      result.groups.push_back(group);
+    }
+  const auto first_wall = result.groups.size();
+  std::vector<std::vector<std::size_t>> walls_from(input.surfaces.size());
+  for (std::size_t w = 0; w < input.walls.size(); ++w) {
+    GroupMargin group;
+    group.surface = input.walls[w].from;
+    group.wall = static_cast<int>(w);
+    group.required = input.walls[w].least;
+    result.groups.push_back(group);
+    walls_from[static_cast<std::size_t>(input.walls[w].from)].push_back(w);
+  }
+  for (std::size_t i = 0; i < input.points.size(); ++i) {
+    const auto& point = input.points[i];
+    const auto surface = static_cast<std::size_t>(point.surface);
+    const Vec3 at = pose.apply(point.xyz);
+    if (const int g = group_of[surface]; g >= 0) {
+      auto& group = result.groups[static_cast<std::size_t>(g)];
+      const double stock = stock_at(input.surfaces[surface].shape, at);
+      take(group, stock, stock - group.required - point.uncertainty, static_cast<int>(i));
+    }
+    for (const auto w : walls_from[surface]) {
+      auto& group = result.groups[first_wall + w];
+      const double wall = -stock_at(input.surfaces[static_cast<std::size_t>(input.walls[w].to)].shape, at);
+      take(group, wall, wall - group.required - point.uncertainty, static_cast<int>(i));
+    }
+  }
+  for (const auto& group : result.groups) result.least = std::min(result.least, group.margin);
+  for (auto& group : result.groups) group.limiting = group.touches > 0 && group.margin <= result.least + limiting_within;
+  return result;
+}
+
+std::vector<double> stocks_at(const SeatInput& input, const Pose& pose) {
+  std::vector<double> stocks;
+  stocks.reserve(input.points.size());
+  for (const auto& point : input.points)
+    stocks.push_back(stock_at(input.surfaces[static_cast<std::size_t>(point.surface)].shape, pose.apply(point.xyz)));
+  return stocks;
+}
+
+} // namespace datrin::casting

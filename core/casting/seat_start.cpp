@@ -1,0 +1,141 @@
+#include "casting/seat_start.h"
+
+#include <Eigen/Eigenvalues>
+#include <Eigen/Geometry>
+
+#include <algorithm>
+#include <cmath>
+
+namespace datrin::casting {
+namespace {
+
+using Mat6 = Eigen::Matrix<double, 6, 6>;
+
+constexpr int most_used = 400;         // touches a group: plenty for a start
+constexpr double felt_relative = 1e-9; // eigenvalue below this part of the largest: no touch feels the motion
+
+struct Sample {
+  const Group* group = nullptr;
+  Surface pull_to;     ///< surface the touch is pulled onto
+  double target = 0;   ///< stock it should have there
+  double weight = 1;
+  int at = 0;
+};
+
+std::vector<Sample> samples_of(const SeatInput& input, const std::vector<Group>& groups) {
+  std::vector<Sample> samples;
+  for (const auto& group : groups) {
+    const int stride = std::max(1, group.size() / most_used);
+    const int used = (group.size() + stride - 1) / stride;
+    Sample sample;
+    sample.group = &group;
+    const auto& touched = input.surfaces[static_cast<std::size_t>(group.surface)];
+    sample.pull_to = group.wall < 0 ? group.target : touched.shape;
+    sample.target = group.wall < 0 ? touched.required : 0.0;
+    sample.weight = 1.0 / used;
+    for (int k = 0; k < group.size(); k += stride) {
+      sample.at = k;
+      samples.push_back(sample);
+    }
+  }
+  return samples;
+}
+
+Vec3 survey_point(const Sample& s) { return {s.group->x[s.at], s.group->y[s.at], s.group->z[s.at]}; }
+
+struct Frame {
+  Vec3 centre = Vec3::Zero();
+  double size = 1;
+};
+
+Frame frame_of(const std::vector<Sample>& samples, const Pose& pose) {
+  Frame frame;
+  for (const auto& s : samples) frame.centre += pose.apply(survey_point(s));
+  frame.centre /= static_cast<double>(samples.size());
+  double square = 0;
+  for (const auto& s : samples) square += (pose.apply(survey_point(s)) - frame.centre).squaredNorm();
+  frame.size = std::max(1e-3, std::sqrt(square / static_cast<double>(samples.size())));
+  return frame;
+}
+
+double cost_at(const std::vector<Sample>& samples, const Pose& pose) {
+  double cost = 0;
+  for (const auto& s : samples) {
+    const double r = stock_at(s.pull_to, pose.apply(survey_point(s))) - s.target;
+    cost += s.weight * r * r;
+  }
+  return cost;
+}
+
+/// Σ w g gᵀ over the rates of the margins themselves, whose null vectors are the free motions.
+Mat6 felt(const std::vector<Sample>& samples, const Pose& pose, const Frame& frame) {
+  Mat6 sum = Mat6::Zero();
+  for (const auto& s : samples) {
+    const auto row = row_gradient(*s.group, s.at, pose, frame.centre, frame.size);
+    sum += s.weight * row.rate * row.rate.transpose();
+  }
+  return sum;
+}
+
+void split(const Mat6& sum, SeatStart& start) {
+  const Eigen::SelfAdjointEigenSolver<Mat6> solver(sum);
+  const auto& values = solver.eigenvalues();
+  int zero = 0;
+  while (zero < 6 && values[zero] <= felt_relative * values[5]) ++zero;
+  start.free = solver.eigenvectors().leftCols(zero);
+  start.held = zero == 0 ? Columns6(Mat6::Identity()) : Columns6(solver.eigenvectors().rightCols(6 - zero));
+}
+
+} // namespace
+
+SeatStart least_squares_start(const SeatInput& input, const std::vector<Group>& groups, const Pose& from) {
+  const auto samples = samples_of(input, groups);
+  SeatStart start;
+  start.pose = from;
+  double cost = cost_at(samples, start.pose);
+  double damping = 1e-3;
+  for (int step = 0; step < 60; ++step) {
+    const auto frame = frame_of(samples, start.pose);
+    Mat6 jtj = Mat6::Zero();
+    Vec6 jtr = Vec6::Zero();
+    for (const auto& s : samples) {
+      const Vec3 x = start.pose.apply(survey_point(s));
+      const Vec3 direction = stock_direction(s.pull_to, x);
+      Vec6 rate;
+      rate << direction, (x - frame.centre).cross(direction) / frame.size;
+      const double r = stock_at(s.pull_to, x) - s.target;
+      jtj += s.weight * rate * rate.transpose();
+      jtr += s.weight * rate * r;
+    }
+    const Eigen::SelfAdjointEigenSolver<Mat6> solver(jtj);
+    bool better = false;
+    Vec6 d = Vec6::Zero();
+    for (int attempt = 0; attempt < 12 && !better; ++attempt) {
+      d.setZero();
+      for (int k = 0; k < 6; ++k) {
+        const double value = solver.eigenvalues()[k];
+        if (value <= felt_relative * solver.eigenvalues()[5]) continue;
+        const Vec6 axis = solver.eigenvectors().col(k);
+        d -= axis * (axis.dot(jtr) / (value + damping * solver.eigenvalues()[5]));
+      }
+      const Pose trial = moved(start.pose, frame.centre, d.head<3>(), d.tail<3>() / frame.size);
+      const double trial_cost = cost_at(samples, trial);
+      better = trial_cost < cost;
+      if (better) {
+        start.pose = trial;
+        cost = trial_cost;
+        damping = std::max(1e-12, damping * 0.05);
+      } else {
+        damping *= 10;
+      }
+    }
+    if (!better || d.norm() < 1e-4) break;
+  }
+  const auto frame = frame_of(samples, start.pose);
+  start.centre = frame.centre;
+  start.size = frame.size;
+  split(felt(samples, start.pose, frame), start);
+  return start;
+}
+
+} // namespace datrin::casting

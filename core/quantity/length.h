@@ -1,0 +1,50 @@
+#pragma once
+// Lengths as people write them: `13/16`, `1 3/8"`, `1-3/8 in`, `.315`, `8 mm`, `12 thou`, `#30`, `letter F`, and
+// sums and differences of them, units mixed: `3 mm + 9/16 in + 3.5 mm`.
+//
+//   sum     = [sign] term { sign term }
+//   term    = number [unit] | drill
+//   number  = decimal | fraction | whole (" " | "-") fraction        (the "-" with no space on either side)
+//   unit    = mm | cm | µm | um | in | inch | " | thou
+//   drill   = # digits | no[.] digits | [letter] A..Z
+//
+// A number without a unit takes the unit of the dial in front of the person (LengthOptions::bare_unit).
+
+#include "quantity/unit.h"
+
+#include <cstddef>
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace datrin {
+
+struct LengthOptions {
+  std::optional<Unit> bare_unit; ///< unit of a number written without one; none: such a number is refused
+  bool decimal_comma = false;    ///< also read 12,5 as twelve and a half (never a thousands mark)
+};
+
+enum class LengthStatus { ok, empty, not_utf8, bad_number, bad_unit, bad_drill, unit_missing, unfinished, too_large };
+
+/// One addend of a sum, for showing how the total came about.
+struct LengthTerm {
+  std::string text; ///< as understood, e.g. "9/16 in"
+  double mm = 0;    ///< signed
+};
+
+struct LengthResult {
+  LengthStatus status = LengthStatus::empty;
+  std::string message;    ///< what is wrong and what is expected; empty when ok
+  std::size_t column = 0; ///< where, counted from 1 in characters; 0 when ok
+  double mm = 0;
+  std::vector<LengthTerm> terms;
+  std::string understood; ///< the whole, as understood: "3 mm + 9/16 in"
+
+  bool ok() const { return status == LengthStatus::ok; }
+};
+
+/// Reads `text` as a length. Anything not understood is refused with its column; nothing is guessed.
+LengthResult parse_length(std::string_view text, const LengthOptions& options = {});
+
+} // namespace datrin

@@ -1,0 +1,31 @@
+#pragma once
+// Where a number came from: a short column added up as one would on paper.
+
+#include "quantity/unit.h"
+
+#include <string>
+#include <vector>
+
+namespace datrin {
+
+struct ReckoningLine {
+  std::string label;  ///< "stock at touch 12"
+  double mm = 0;      ///< signed: added to the lines above
+  std::string source; ///< where this line comes from: "survey", "drawing", "chosen"
+};
+
+struct Reckoning {
+  std::string title; ///< what the total is
+  std::vector<ReckoningLine> lines;
+
+  double total() const {
+    double sum = 0;
+    for (const auto& line : lines) sum += line.mm;
+    return sum;
+  }
+};
+
+/// The column as text, one line each, both units, a rule, the total: for copying and for screen readers.
+std::string reckoning_text(const Reckoning& reckoning, Unit first);
+
+} // namespace datrin

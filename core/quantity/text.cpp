@@ -1,0 +1,88 @@
+#include "quantity/text.h"
+
+#include <algorithm>
+#include <cctype>
+#include <cstdint>
+
+namespace datrin {
+
+bool is_utf8(std::string_view text) {
+  std::size_t i = 0;
+  const auto byte = [&](std::size_t k) { return static_cast<std::uint8_t>(text[k]); };
+  while (i < text.size()) {
+    const auto lead = byte(i);
+    const std::size_t extra = lead < 0x80 ? 0 : lead >= 0xC2 && lead < 0xE0 ? 1 : lead >= 0xE0 && lead < 0xF0 ? 2
+                              : lead >= 0xF0 && lead < 0xF5 ? 3 : 9;
+    if (extra == 9 || i + extra >= text.size()) return false;
+    for (std::size_t k = 1; k <= extra; ++k)
+      if ((byte(i + k) & 0xC0) != 0x80) return false;
+    if (extra == 2 && ((lead == 0xE0 && byte(i + 1) < 0xA0) || (lead == 0xED && byte(i + 1) > 0x9F))) return false;
+    if (extra == 3 && ((lead == 0xF0 && byte(i + 1) < 0x90) || (lead == 0xF4 && byte(i + 1) > 0x8F))) return false;
+    i += extra + 1;
+  }
+  return true;
+}
+
+std::string_view trimmed(std::string_view text) {
+  const auto blank = [](char c) { return c == ' ' || c == '\t' || c == '\r' || c == '\n'; };
+  while (!text.empty() && blank(text.front())) text.remove_prefix(1);
+  while (!text.empty() && blank(text.back())) text.remove_suffix(1);
+  return text;
+}
+
+std::string lower_case(std::string_view text) {
+  std::string lower(text);
+  std::transform(lower.begin(), lower.end(), lower.begin(),
+                 [](char c) { return c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c; });
+  return lower;
+}
+
+namespace {
+
+std::size_t edit_distance(std::string_view a, std::string_view b) {
+  std::vector<std::size_t> row(b.size() + 1);
+  for (std::size_t j = 0; j < row.size(); ++j) row[j] = j;
+  for (std::size_t i = 1; i <= a.size(); ++i) {
+    std::size_t diagonal = row[0];
+    row[0] = i;
+    for (std::size_t j = 1; j <= b.size(); ++j) {
+      const auto above = row[j];
+      row[j] = std::min({above + 1, row[j - 1] + 1, diagonal + (a[i - 1] == b[j - 1] ? 0U : 1U)});
+      diagonal = above;
+    }
+  }
+  return row.back();
+}
+
+} // namespace
+
+std::string nearest_name(std::string_view word, const std::vector<std::string>& names) {
+  const auto lower = lower_case(word.substr(0, 200));
+  std::size_t best = std::max<std::size_t>(1, lower.size() / 3) + 1;
+  std::string nearest;
+  for (const auto& name : names) {
+    const auto distance = edit_distance(lower, lower_case(name));
+    if (distance < best) {
+      best = distance;
+      nearest = name;
+    }
+  }
+  return nearest;
+}
+
+std::string did_you_mean(std::string_view word, const std::vector<std::string>& names) {
+  const auto nearest = nearest_name(word, names);
+  return nearest.empty() ? std::string{} : " (did you mean \"" + nearest + "\"?)";
+}
+
+std::string slug(std::string_view name) {
+  std::string id;
+  for (const char c : lower_case(name)) {
+    if (std::isalnum(static_cast<unsigned char>(c))) id += c;
+    else if (!id.empty() && id.back() != '_') id += '_';
+  }
+  while (!id.empty() && id.back() == '_') id.pop_back();
+  return id.empty() ? "unnamed" : id;
+}
+
+} // namespace datrin

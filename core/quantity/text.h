@@ -1,0 +1,29 @@
+#pragma once
+// Small text helpers shared by readers and messages.
+
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace datrin {
+
+/// True when `text` is well-formed UTF-8 (RFC 3629: no overlong forms, no surrogates, nothing above U+10FFFF).
+bool is_utf8(std::string_view text);
+
+/// Without blanks, tabs and line ends on both sides.
+std::string_view trimmed(std::string_view text);
+
+/// ASCII letters in lower case; other bytes as they are.
+std::string lower_case(std::string_view text);
+
+/// The one of `names` that is most like `word` (fewest edits, at most a third of its length, at least 1);
+/// empty when none is near. For "did you mean".
+std::string nearest_name(std::string_view word, const std::vector<std::string>& names);
+
+/// ` (did you mean "bore"?)`, or nothing when no name is near.
+std::string did_you_mean(std::string_view word, const std::vector<std::string>& names);
+
+/// A name made fit for a file name or an id: lower case letters, digits and underscores, never empty.
+std::string slug(std::string_view name);
+
+} // namespace datrin
