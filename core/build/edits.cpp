@@ -1,0 +1,122 @@
+#include "build/edits.h"
+
+#include <fmt/format.h>
+
+#include <set>
+
+namespace datrin::build {
+
+Edit add(const Build& build, Record record, std::string label) {
+  return {std::move(label), {{build.next_id(), std::nullopt, std::move(record)}}};
+}
+
+Edit replace(const Build& build, Id id, Record record, std::string label) {
+  const auto found = build.records().find(id);
+  if (found == build.records().end() || found->second == record) return {};
+  return {std::move(label), {{id, found->second, std::move(record)}}};
+}
+
+Edit add_all(const Build& build, std::vector<Record> records, std::string label) {
+  Edit edit{std::move(label), {}};
+  Id id = build.next_id();
+  edit.changes.reserve(records.size());
+  for (auto& record : records) edit.changes.push_back({id++, std::nullopt, std::move(record)});
+  return edit;
+}
+
+Edit add_part(const Build& build, const std::string& name) {
+  Part part;
+  part.name = name;
+  part.order = next_order(build.parts());
+  Piece piece;
+  piece.part = build.next_id();
+  return add_all(build, {part, piece}, fmt::format("Add part {}", name));
+}
+
+Edit set_quantity(const Build& build, Id part_id, int quantity) {
+  const auto* part = build.find<Part>(part_id);
+  if (part == nullptr || quantity < 1) return {};
+  Edit edit{fmt::format("Make {} of {}", quantity, part->name), {}};
+  Part changed = *part;
+  changed.quantity = quantity;
+  if (!(changed == *part)) edit.changes.push_back({part_id, *part, changed});
+  auto pieces = build.pieces_of(part_id);
+  while (static_cast<int>(pieces.size()) > quantity && build.touches_of(pieces.back().first).empty()) {
+    const auto removal = remove(build, pieces.back().first, {});
+    edit.changes.insert(edit.changes.end(), removal.changes.begin(), removal.changes.end());
+    pieces.pop_back();
+  }
+  Id id = build.next_id();
+  for (int number = static_cast<int>(pieces.size()) + 1; number <= quantity; ++number)
+    edit.changes.push_back({id++, std::nullopt, Piece{part_id, number}});
+  return edit;
+}
+
+namespace {
+
+/// Whether `record` cannot stand without one of `gone`. A marking only loses the name of what it pointed to.
+bool refers_to(const Record& record, const std::set<Id>& gone) {
+  const auto in = [&](Id id) { return id != 0 && gone.count(id) > 0; };
+  return std::visit(
+      [&](const auto& r) {
+        using T = std::decay_t<decltype(r)>;
+        if constexpr (std::is_same_v<T, PartSurface> || std::is_same_v<T, Piece>) return in(r.part);
+        else if constexpr (std::is_same_v<T, Wall>) return in(r.part) || in(r.from) || in(r.to);
+        else if constexpr (std::is_same_v<T, Touch>) return in(r.piece) || in(r.surface);
+        else if constexpr (std::is_same_v<T, Seat> || std::is_same_v<T, Marking>) return in(r.piece);
+        else return false;
+      },
+      record);
+}
+
+Edit remove_set(const Build& build, std::set<Id> gone, std::string label) {
+  for (bool grew = true; grew;) {
+    grew = false;
+    for (const auto& [id, record] : build.records())
+      if (!gone.count(id) && refers_to(record, gone)) grew = gone.insert(id).second || grew;
+  }
+  Edit edit{std::move(label), {}};
+  for (const auto& [id, record] : build.records()) {
+    if (gone.count(id)) {
+      edit.changes.push_back({id, record, std::nullopt});
+      continue;
+    }
+    const auto* marking = std::get_if<Marking>(&record);
+    if (marking == nullptr) continue;
+    Marking changed = *marking;
+    if (gone.count(changed.reference)) changed.reference = 0;
+    for (auto& jack : changed.jacks)
+      if (gone.count(jack)) jack = 0;
+    if (!(changed == *marking)) edit.changes.push_back({id, record, changed});
+  }
+  return edit;
+}
+
+} // namespace
+
+Edit remove(const Build& build, Id id, std::string label) {
+  if (id == Build::info_id || !build.records().count(id)) return {};
+  return remove_set(build, {id}, std::move(label));
+}
+
+Edit remove_touches(const Build& build, const std::vector<Id>& touches) {
+  std::set<Id> gone;
+  for (const auto id : touches)
+    if (build.find<Touch>(id)) gone.insert(id);
+  if (gone.empty()) return {};
+  const auto label = gone.size() == 1 ? std::string("Remove touch") : fmt::format("Remove {} touches", gone.size());
+  return remove_set(build, gone, label);
+}
+
+Edit set_seat(const Build& build, Id piece, const Pose& pose, bool best, std::string label) {
+  const Seat seat{piece, pose, best};
+  if (const auto old = build.seat_of(piece)) return replace(build, old->first, seat, std::move(label));
+  return add(build, seat, std::move(label));
+}
+
+Edit set_marking(const Build& build, const Marking& marking, std::string label) {
+  if (const auto old = build.marking_of(marking.piece)) return replace(build, old->first, marking, std::move(label));
+  return add(build, marking, std::move(label));
+}
+
+} // namespace datrin::build

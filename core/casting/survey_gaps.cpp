@@ -1,0 +1,25 @@
+#include "casting/survey_gaps.h"
+
+#include <fmt/format.h>
+
+namespace datrin::casting {
+
+std::vector<SurveyGap> survey_gaps(const SeatInput& input) {
+  std::vector<int> touches(input.surfaces.size(), 0);
+  for (const auto& point : input.points) ++touches[static_cast<std::size_t>(point.surface)];
+  std::vector<char> walled(input.surfaces.size(), 0);
+  for (const auto& wall : input.walls) walled[static_cast<std::size_t>(wall.from)] = 1;
+  std::vector<SurveyGap> gaps;
+  for (std::size_t i = 0; i < input.surfaces.size(); ++i) {
+    const auto& surface = input.surfaces[i];
+    if (!surface.machined && !walled[i]) continue;
+    const int wanted = surface.shape.round() ? 6 : 3;
+    if (touches[i] >= wanted) continue;
+    const auto how = surface.shape.round() ? "three places around at each of two depths" : "3 places, well apart";
+    gaps.push_back({static_cast<int>(i), touches[i], wanted,
+                    fmt::format("{}: touch {} ({} so far)", surface.id, how, touches[i])});
+  }
+  return gaps;
+}
+
+} // namespace datrin::casting

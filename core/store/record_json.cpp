@@ -1,0 +1,198 @@
+#include "store/record_json.h"
+
+#include "store/json_reader.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+namespace datrin::store {
+
+using nlohmann::json;
+using namespace build;
+
+namespace {
+
+json vector_json(const Vec3& v) { return json::array({v.x(), v.y(), v.z()}); }
+
+Vec3 vector_from(const JsonAt& at) { return at.vector(); }
+
+json pose_json(const Pose& pose) {
+  json rotation = json::array();
+  for (int r = 0; r < 3; ++r)
+    for (int c = 0; c < 3; ++c) rotation.push_back(pose.rotation(r, c));
+  return {{"rotation", rotation}, {"translation", vector_json(pose.translation)}};
+}
+
+Pose pose_from(const JsonAt& at) {
+  Pose pose;
+  const auto rotation = at.at("rotation");
+  if (rotation.size() != 9) rotation.refuse("must be nine numbers, row by row");
+  for (int i = 0; i < 9; ++i) pose.rotation(i / 3, i % 3) = rotation.at(static_cast<std::size_t>(i)).number();
+  if ((pose.rotation * pose.rotation.transpose() - Mat3::Identity()).norm() > 1e-6 || pose.rotation.determinant() < 0)
+    rotation.refuse("must be a rotation");
+  pose.translation = at.at("translation").vector();
+  return pose;
+}
+
+Id id_from(const JsonAt& at) {
+  const double value = at.number();
+  if (value < 0 || value > 9e15 || value != std::floor(value)) at.refuse("must be a whole number");
+  return static_cast<Id>(value);
+}
+
+bool bool_from(const JsonAt& at) {
+  const auto value = at.number();
+  if (value != 0 && value != 1) at.refuse("must be 0 or 1");
+  return value != 0;
+}
+
+struct ToJson {
+  json operator()(const Info& r) const {
+    return {{"name", r.name}, {"unit", unit_name(r.unit)}, {"third_angle", r.third_angle ? 1 : 0}};
+  }
+  json operator()(const Part& r) const {
+    return {{"name", r.name}, {"material", r.material}, {"quantity", r.quantity}, {"order", r.order}};
+  }
+  json operator()(const PartSurface& r) const {
+    return {{"part", r.part},
+            {"name", r.name},
+            {"kind", surface_kind_name(r.kind)},
+            {"point", vector_json(r.point)},
+            {"direction", vector_json(r.direction)},
+            {"diameter", r.diameter},
+            {"width", r.width},
+            {"height", r.height},
+            {"machined", r.machined ? 1 : 0},
+            {"required", r.required},
+            {"order", r.order}};
+  }
+  json operator()(const Wall& r) const { return {{"part", r.part}, {"from", r.from}, {"to", r.to}, {"least", r.least}}; }
+  json operator()(const Piece& r) const { return {{"part", r.part}, {"number", r.number}}; }
+  json operator()(const Touch& r) const {
+    return {{"piece", r.piece},
+            {"surface", r.surface},
+            {"centre", vector_json(r.centre)},
+            {"tip_radius", r.tip_radius},
+            {"toward", vector_json(r.toward)},
+            {"uncertainty", r.uncertainty},
+            {"setting", r.setting},
+            {"note", r.note},
+            {"order", r.order}};
+  }
+  json operator()(const Seat& r) const { return {{"piece", r.piece}, {"pose", pose_json(r.pose)}, {"best", r.best ? 1 : 0}}; }
+  json operator()(const Marking& r) const {
+    return {{"piece", r.piece},
+            {"up", vector_json(r.up)},
+            {"reference", r.reference},
+            {"base_height", r.base_height},
+            {"jacks", json::array({r.jacks[0], r.jacks[1], r.jacks[2]})}};
+  }
+};
+
+Info info_from(const JsonAt& at) {
+  Info r;
+  r.name = at.at("name").text();
+  const auto unit = unit_from_name(at.at("unit").text());
+  if (!unit) at.at("unit").refuse("must be \"mm\" or \"in\"");
+  r.unit = *unit;
+  r.third_angle = bool_from(at.at("third_angle"));
+  return r;
+}
+
+Part part_from(const JsonAt& at) {
+  return {at.at("name").text(), at.at("material").text(), static_cast<int>(at.at("quantity").positive()),
+          at.at("order").number()};
+}
+
+PartSurface surface_from(const JsonAt& at) {
+  PartSurface r;
+  r.part = id_from(at.at("part"));
+  r.name = at.at("name").text();
+  const auto kind = surface_kind_from_name(at.at("kind").text());
+  if (!kind) at.at("kind").refuse("must be \"plane\", \"bore\" or \"boss\"");
+  r.kind = *kind;
+  r.point = vector_from(at.at("point"));
+  r.direction = vector_from(at.at("direction"));
+  if (std::abs(r.direction.norm() - 1) > 1e-6) at.at("direction").refuse("must be of unit length");
+  r.diameter = at.at("diameter").not_negative();
+  r.width = at.at("width").not_negative();
+  r.height = at.at("height").not_negative();
+  r.machined = bool_from(at.at("machined"));
+  r.required = at.at("required").number();
+  r.order = at.at("order").number();
+  return r;
+}
+
+Touch touch_from(const JsonAt& at) {
+  Touch r;
+  r.piece = id_from(at.at("piece"));
+  r.surface = id_from(at.at("surface"));
+  r.centre = vector_from(at.at("centre"));
+  r.tip_radius = at.at("tip_radius").not_negative();
+  r.toward = vector_from(at.at("toward"));
+  r.uncertainty = at.at("uncertainty").not_negative();
+  r.setting = at.at("setting").text();
+  r.note = at.at("note").text();
+  r.order = at.at("order").number();
+  return r;
+}
+
+Marking marking_from(const JsonAt& at) {
+  Marking r;
+  r.piece = id_from(at.at("piece"));
+  r.up = at.at("up").direction();
+  r.reference = id_from(at.at("reference"));
+  r.base_height = at.at("base_height").number();
+  const auto jacks = at.at("jacks");
+  if (jacks.size() != 3) jacks.refuse("must be three");
+  for (std::size_t k = 0; k < 3; ++k) r.jacks[k] = id_from(jacks.at(k));
+  return r;
+}
+
+} // namespace
+
+std::string_view record_kind(const Record& record) {
+  static constexpr std::string_view kinds[] = {"build", "part", "surface", "wall", "piece", "touch", "seat", "marking"};
+  static_assert(std::size(kinds) == std::variant_size_v<Record>);
+  return kinds[record.index()];
+}
+
+json record_body(const Record& record) { return std::visit(ToJson{}, record); }
+
+Record record_from_json(std::string_view kind, const json& body) {
+  std::vector<std::string> warnings;
+  const JsonAt at(body, std::string(kind), warnings);
+  if (kind == "build") return info_from(at);
+  if (kind == "part") return part_from(at);
+  if (kind == "surface") return surface_from(at);
+  if (kind == "wall")
+    return Wall{id_from(at.at("part")), id_from(at.at("from")), id_from(at.at("to")), at.at("least").number()};
+  if (kind == "piece") return Piece{id_from(at.at("part")), static_cast<int>(at.at("number").positive())};
+  if (kind == "touch") return touch_from(at);
+  if (kind == "seat") return Seat{id_from(at.at("piece")), pose_from(at.at("pose")), bool_from(at.at("best"))};
+  if (kind == "marking") return marking_from(at);
+  throw Refusal(fmt::format("there is no kind of record called \"{}\"", kind));
+}
+
+json changes_json(const std::vector<Change>& changes) {
+  const auto side = [](const std::optional<Record>& record) {
+    return record ? json{{"kind", record_kind(*record)}, {"body", record_body(*record)}} : json(nullptr);
+  };
+  json rows = json::array();
+  for (const auto& change : changes)
+    rows.push_back({{"id", change.id}, {"before", side(change.before)}, {"after", side(change.after)}});
+  return rows;
+}
+
+std::vector<Change> changes_from_json(const json& rows) {
+  std::vector<Change> changes;
+  const auto side = [](const json& value) -> std::optional<Record> {
+    if (value.is_null()) return std::nullopt;
+    return record_from_json(value.at("kind").get<std::string>(), value.at("body"));
+  };
+  for (const auto& row : rows) changes.push_back({row.at("id").get<Id>(), side(row.at("before")), side(row.at("after"))});
+  return changes;
+}
+
+} // namespace datrin::store

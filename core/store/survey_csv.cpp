@@ -1,0 +1,256 @@
+#include "store/survey_csv.h"
+
+#include "quantity/text.h"
+#include "store/json_reader.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <charconv>
+#include <cmath>
+#include <map>
+#include <optional>
+
+namespace datrin::store {
+namespace {
+
+/// Splits one line; a field may stand in double quotes, doubled inside. Nothing when a quote is not closed.
+std::optional<std::vector<std::string>> split(std::string_view line, char separator) {
+  std::vector<std::string> fields(1);
+  bool quoted = false;
+  for (std::size_t i = 0; i < line.size(); ++i) {
+    const char c = line[i];
+    if (quoted) {
+      if (c != '"') fields.back() += c;
+      else if (i + 1 < line.size() && line[i + 1] == '"') fields.back() += line[++i];
+      else quoted = false;
+    } else if (c == '"' && trimmed(fields.back()).empty()) {
+      quoted = true;
+      fields.back().clear();
+    } else if (c == separator) {
+      fields.emplace_back();
+    } else {
+      fields.back() += c;
+    }
+  }
+  if (quoted) return std::nullopt;
+  for (auto& field : fields) field = std::string(trimmed(field));
+  return fields;
+}
+
+std::optional<double> number(std::string text, bool decimal_comma) {
+  if (decimal_comma) std::replace(text.begin(), text.end(), ',', '.');
+  for (const auto& [minus, length] : {std::pair{"\u2212", std::size_t{3}}})
+    if (text.starts_with(minus)) text.replace(0, length, "-");
+  std::string_view digits = text;
+  if (digits.starts_with('+')) digits.remove_prefix(1);
+  double value = 0;
+  const auto [end, error] = std::from_chars(digits.data(), digits.data() + digits.size(), value);
+  if (error != std::errc{} || end != digits.data() + digits.size() || !std::isfinite(value)) return std::nullopt;
+  return value;
+}
+
+enum class Field { surface, x, y, z, tip_radius, toward_x, toward_y, toward_z, uncertainty, setting, note, other };
+
+struct Column {
+  Field field = Field::other;
+  double scale = 1; ///< to mm
+  std::string name;
+};
+
+Column column_named(const std::string& name) {
+  static const std::map<std::string, std::pair<Field, double>> known{
+      {"surface", {Field::surface, 1}},   {"x_mm", {Field::x, 1}},
+      {"y_mm", {Field::y, 1}},            {"z_mm", {Field::z, 1}},
+      {"x_in", {Field::x, mm_per_inch}},  {"y_in", {Field::y, mm_per_inch}},
+      {"z_in", {Field::z, mm_per_inch}},  {"tip_radius_mm", {Field::tip_radius, 1}},
+      {"toward_x", {Field::toward_x, 1}}, {"toward_y", {Field::toward_y, 1}},
+      {"toward_z", {Field::toward_z, 1}}, {"uncertainty_mm", {Field::uncertainty, 1}},
+      {"setting", {Field::setting, 1}},   {"note", {Field::note, 1}},
+  };
+  const auto found = known.find(lower_case(name));
+  if (found == known.end()) return {Field::other, 1, name};
+  return {found->second.first, found->second.second, name};
+}
+
+class CsvReader {
+public:
+  CsvReader(const std::string& label, const SurfaceNames& surfaces) : label_(label) {
+    for (const auto& [id, name] : surfaces) {
+      by_name_.emplace(slug(name), id);
+      names_.push_back(name);
+    }
+  }
+
+  SurveyCsv read(std::string_view text) {
+    if (!is_utf8(text)) return refuse("the text is not UTF-8; save it as UTF-8 and try again");
+    if (text.starts_with("\xEF\xBB\xBF")) text.remove_prefix(3);
+    std::size_t number_of_line = 0;
+    bool header = false;
+    while (!text.empty()) {
+      const auto end = text.find('\n');
+      const auto line = trimmed_end(text.substr(0, end));
+      text = end == std::string_view::npos ? std::string_view{} : text.substr(end + 1);
+      ++number_of_line;
+      if (trimmed(line).empty() || trimmed(line).front() == '#') continue;
+      if (!header) {
+        if (!read_header(line, number_of_line)) return std::move(out_);
+        header = true;
+      } else {
+        read_line(line, number_of_line);
+      }
+    }
+    if (!header) return refuse("the file is empty; its first line names the columns: surface, x_mm, y_mm, z_mm");
+    return std::move(out_);
+  }
+
+private:
+  static std::string_view trimmed_end(std::string_view line) {
+    while (!line.empty() && line.back() == '\r') line.remove_suffix(1);
+    return line;
+  }
+
+  SurveyCsv refuse(const std::string& why) {
+    SurveyCsv out;
+    out.refused = true;
+    out.message = label_ + ": " + why;
+    return out;
+  }
+
+  bool read_header(std::string_view line, std::size_t at) {
+    separator_ = line.find(';') != std::string_view::npos    ? ';'
+                 : line.find('\t') != std::string_view::npos ? '\t'
+                                                             : ',';
+    const auto names = split(line, separator_);
+    const auto fail = [&](const std::string& why) {
+      out_ = refuse(fmt::format("line {}: {}", at, why));
+      return false;
+    };
+    if (!names) return fail("a quote is not closed");
+    std::map<Field, std::string> seen;
+    for (const auto& name : *names) {
+      columns_.push_back(column_named(name));
+      const auto field = columns_.back().field;
+      if (field == Field::other) {
+        if (!name.empty()) out_.kept_as_notes.push_back(name);
+      } else if (const auto [entry, fresh] = seen.emplace(field, name); !fresh) {
+        return fail(fmt::format("the columns \"{}\" and \"{}\" state the same thing; keep one", entry->second, name));
+      }
+    }
+    if (!seen.count(Field::surface))
+      return fail(fmt::format("there is no column \"surface\"{}", did_you_mean("surface", *names)));
+    for (const auto& [field, name] : {std::pair{Field::x, 'x'}, {Field::y, 'y'}, {Field::z, 'z'}})
+      if (!seen.count(field)) return fail(fmt::format("there is no column \"{0}_mm\" or \"{0}_in\"", name));
+    return true;
+  }
+
+  void bad(std::size_t line, const std::string& column, const std::string& rule) {
+    out_.bad.push_back({line, column.empty() ? fmt::format("line {}: {}", line, rule)
+                                             : fmt::format("line {}, {}: {}", line, column, rule)});
+  }
+
+  void read_line(std::string_view text, std::size_t at) {
+    const auto fields = split(text, separator_);
+    if (!fields) return bad(at, {}, "a quote is not closed");
+    if (fields->size() > columns_.size())
+      return bad(at, {}, fmt::format("there are {} fields under {} columns", fields->size(), columns_.size()));
+    SurveyLine line;
+    line.line = at;
+    bool have_surface = false, have[3] = {false, false, false};
+    std::string notes;
+    for (std::size_t i = 0; i < fields->size(); ++i) {
+      const auto& field = (*fields)[i];
+      const auto& column = columns_[i];
+      if (field.empty()) continue;
+      if (column.field == Field::surface) {
+        const auto found = by_name_.find(slug(field));
+        if (found == by_name_.end())
+          return bad(at, column.name, fmt::format("no surface is called \"{}\"{}", field, did_you_mean(field, names_)));
+        line.surface = line.touch.surface = found->second;
+        have_surface = true;
+      } else if (column.field == Field::setting) {
+        line.touch.setting = field;
+      } else if (column.field == Field::note) {
+        line.touch.note = field;
+      } else if (column.field == Field::other) {
+        notes += fmt::format("{}{}: {}", notes.empty() ? "" : "; ", column.name, field);
+      } else {
+        const auto value = number(field, separator_ == ';');
+        if (!value) return bad(at, column.name, fmt::format("\"{}\" is not a number", field));
+        if (!take(line.touch, column, *value, have)) return bad(at, column.name, "must not be negative");
+      }
+    }
+    if (!have_surface) return bad(at, "surface", "is empty");
+    for (int k = 0; k < 3; ++k)
+      if (!have[k]) return bad(at, std::string(1, "xyz"[k]), "is empty");
+    if (line.touch.tip_radius > 0 && line.touch.toward.norm() < 1e-12)
+      return bad(at, "toward_x", "a tip radius needs the direction the tip travelled (toward_x, toward_y, toward_z)");
+    if (!notes.empty()) line.touch.note += (line.touch.note.empty() ? "" : "; ") + notes;
+    out_.good.push_back(std::move(line));
+  }
+
+  static bool take(build::Touch& touch, const Column& column, double value, bool (&have)[3]) {
+    switch (column.field) {
+    case Field::x:
+    case Field::y:
+    case Field::z: {
+      const int k = column.field == Field::x ? 0 : column.field == Field::y ? 1 : 2;
+      touch.centre[k] = value * column.scale;
+      have[k] = true;
+      return true;
+    }
+    case Field::toward_x: touch.toward.x() = value; return true;
+    case Field::toward_y: touch.toward.y() = value; return true;
+    case Field::toward_z: touch.toward.z() = value; return true;
+    case Field::tip_radius: touch.tip_radius = value; return value >= 0;
+    case Field::uncertainty: touch.uncertainty = value; return value >= 0;
+    default: return true;
+    }
+  }
+
+  std::string label_;
+  std::map<std::string, build::Id> by_name_;
+  std::vector<std::string> names_;
+  std::vector<Column> columns_;
+  char separator_ = ',';
+  SurveyCsv out_;
+};
+
+std::string csv_field(const std::string& text) {
+  if (text.find_first_of(",;\"\t#") == std::string::npos && trimmed(text) == text) return text;
+  std::string out = "\"";
+  for (const char c : text) {
+    if (c == '"') out += '"';
+    out += c == '\n' || c == '\r' ? ' ' : c;
+  }
+  return out + '"';
+}
+
+} // namespace
+
+SurveyCsv read_survey_csv(std::string_view text, const std::string& label, const SurfaceNames& surfaces) {
+  return CsvReader(label, surfaces).read(text);
+}
+
+SurveyCsv read_survey_csv_file(const std::string& path, const SurfaceNames& surfaces) {
+  try {
+    return read_survey_csv(read_text_file(path), path, surfaces);
+  } catch (const Refusal& refusal) {
+    SurveyCsv out;
+    out.refused = true;
+    out.message = refusal.what();
+    return out;
+  }
+}
+
+std::string write_survey_csv(const std::vector<build::Touch>& touches, const SurfaceNames& surfaces) {
+  std::map<build::Id, std::string> names(surfaces.begin(), surfaces.end());
+  std::string text = "surface,x_mm,y_mm,z_mm,tip_radius_mm,toward_x,toward_y,toward_z,uncertainty_mm,setting,note\n";
+  for (const auto& t : touches)
+    text += fmt::format("{},{},{},{},{},{},{},{},{},{},{}\n", csv_field(names[t.surface]), t.centre.x(), t.centre.y(),
+                        t.centre.z(), t.tip_radius, t.toward.x(), t.toward.y(), t.toward.z(), t.uncertainty,
+                        csv_field(t.setting), csv_field(t.note));
+  return text;
+}
+
+} // namespace datrin::store
