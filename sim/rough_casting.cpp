@@ -7,12 +7,6 @@
 
 namespace datrin::sim {
 
-void patch_directions(const Vec3& normal, Vec3& along_width, Vec3& along_height) {
-  const Vec3 up = std::abs(normal.z()) < 0.9 ? Vec3(Vec3::UnitZ()) : Vec3(Vec3::UnitY());
-  along_height = (up - normal * normal.dot(up)).normalized();
-  along_width = along_height.cross(normal);
-}
-
 std::vector<RoughTouch> touch_all(const std::vector<RoughSurface>& surfaces, const Pose& truth,
                                   const RoughOptions& options) {
   std::mt19937_64 random(options.seed);
@@ -24,8 +18,7 @@ std::vector<RoughTouch> touch_all(const std::vector<RoughSurface>& surfaces, con
   for (std::size_t s = 0; s < surfaces.size(); ++s) {
     const auto& rough = surfaces[s];
     const auto& finished = rough.finished;
-    Vec3 u, v;
-    patch_directions(finished.direction, u, v);
+    const auto [u, v] = patch_directions(finished.direction);
     for (int k = 0; k < options.touches; ++k) {
       const double bump = options.roughness * normal(random);
       Vec3 at;

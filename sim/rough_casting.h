@@ -3,6 +3,7 @@
 // is known here and not to the program, touched where one would touch them.
 
 #include "geometry/surface.h"
+#include "quantity/unit.h"
 
 #include <cstdint>
 #include <vector>
@@ -16,8 +17,7 @@ struct RoughSurface {
   Vec3 drift = Vec3::Zero(); ///< the rough surface stands off by this much more (a drifted core)
   double draft = 0;          ///< radians: a plane leans by this about the line across its height
   double width = 40, height = 40; ///< planes: extents of the touched patch; round surfaces: height = length touched
-  double arc_start = 0, arc = 2 * pi_; ///< round surfaces: touched from this angle on, over this much
-  static constexpr double pi_ = 3.14159265358979323846;
+  double arc_start = 0, arc = 2 * pi; ///< round surfaces: touched from this angle on, over this much
 };
 
 struct RoughOptions {
@@ -31,9 +31,6 @@ struct RoughTouch {
   int surface = 0;          ///< index into the surfaces given
   Vec3 xyz = Vec3::Zero();  ///< survey frame
 };
-
-/// In-plane directions of a plane used for its width and height: width level, height as upright as it goes.
-void patch_directions(const Vec3& normal, Vec3& along_width, Vec3& along_height);
 
 /// Touches on every surface. `truth` maps survey frame to drawing frame.
 std::vector<RoughTouch> touch_all(const std::vector<RoughSurface>& surfaces, const Pose& truth,

@@ -39,6 +39,12 @@ Vec3 across(const Vec3& direction) {
   return (axis - direction * direction.dot(axis)).normalized();
 }
 
+PatchDirections patch_directions(const Vec3& normal) {
+  const Vec3 up = std::abs(normal.z()) < 0.9 ? Vec3(Vec3::UnitZ()) : Vec3(Vec3::UnitY());
+  const Vec3 height = (up - normal * normal.dot(up)).normalized();
+  return {height.cross(normal), height};
+}
+
 std::string_view surface_kind_name(SurfaceKind kind) {
   switch (kind) {
   case SurfaceKind::plane: return "plane";

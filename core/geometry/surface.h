@@ -34,6 +34,13 @@ Vec3 stock_direction(const Surface& surface, const Vec3& at);
 /// Across `direction` (unit): some unit vector at a right angle to it, the same one every time.
 Vec3 across(const Vec3& direction);
 
+/// In-plane directions of a plane with unit normal `normal`: width runs level (at a right angle to z where there is a
+/// choice), height as upright as it goes.
+struct PatchDirections {
+  Vec3 width, height;
+};
+PatchDirections patch_directions(const Vec3& normal);
+
 std::string_view surface_kind_name(SurfaceKind kind); ///< "plane", "bore", "boss"
 std::optional<SurfaceKind> surface_kind_from_name(std::string_view name);
 

@@ -1,0 +1,276 @@
+#include "sheets/marking_sheet.h"
+
+#include "sheets/figures.h"
+#include "sheets/fonts.h"
+
+#include <QBuffer>
+#include <QPdfWriter>
+#include <QSaveFile>
+
+#include <algorithm>
+#include <cmath>
+
+namespace datrin::sheets {
+namespace {
+
+/// Spreads label positions so that none is nearer than `step` to the next; `y` sorted downwards on screen.
+std::vector<double> spread(std::vector<double> y, double step, double lowest) {
+  for (std::size_t i = 1; i < y.size(); ++i) y[i] = std::min(y[i], y[i - 1] - step);
+  (void)lowest;
+  return y;
+}
+
+struct Elevation {
+  ViewAxes axes;
+  Scene scene;
+  ViewFrame frame;
+};
+
+/// The first eye looks along a bore that lies level, so that its circle shows.
+Vec3 first_eye(const MarkingPicture& picture) {
+  for (const auto& s : picture.part.surfaces)
+    if (s.shape.kind == SurfaceKind::bore && std::abs(s.shape.direction.dot(picture.up)) < 1e-3) {
+      const Vec3 d = s.shape.direction;
+      const Vec3 front = std::abs(d.y()) > 0.9 ? Vec3(-Vec3::UnitY()) : d;
+      return front;
+    }
+  return std::abs(picture.up.y()) < 0.9 ? Vec3(-Vec3::UnitY()) : Vec3(Vec3::UnitX());
+}
+
+void paint_jack(QPainter& painter, const QPointF& top, double plate_y, const Ink& ink, double text) {
+  const double high = plate_y - top.y(), wide = std::clamp(0.55 * high, 0.5 * text, 1.6 * text);
+  painter.setPen(QPen(ink.print ? ink.line : ink.brass, 0.12 * text));
+  painter.setBrush(ink.ground);
+  const double body = std::max(top.y() + 0.35 * high, plate_y - 3.2 * text);
+  painter.drawLine(top, QPointF(top.x(), body));
+  painter.drawPolygon(QPolygonF({QPointF(top.x() - 0.35 * wide, body), QPointF(top.x() + 0.35 * wide, body),
+                                 QPointF(top.x() + wide, plate_y), QPointF(top.x() - wide, plate_y)}));
+  painter.setBrush(ink.print ? ink.line : ink.brass);
+  painter.drawEllipse(top, 0.16 * text, 0.16 * text);
+}
+
+void paint_plate(QPainter& painter, double left, double right, double y, const Ink& ink, double text) {
+  painter.setPen(QPen(ink.line, 0.14 * text));
+  painter.drawLine(QPointF(left, y), QPointF(right, y));
+  painter.setPen(QPen(ink.dim, 0.07 * text));
+  for (double x = left + 0.4 * text; x < right; x += 0.8 * text) painter.drawLine(QPointF(x, y), QPointF(x - 0.4 * text, y + 0.4 * text));
+}
+
+} // namespace
+
+QString jack_name(int k) { return QString(QChar('A' + k)); }
+
+void paint_marking(QPainter& painter, const QRectF& area, const MarkingPicture& picture, const Ink& ink, double text) {
+  painter.save();
+  painter.setRenderHint(QPainter::Antialiasing);
+  const Vec3 eye = first_eye(picture);
+  Elevation views[2];
+  views[0].axes = elevation(picture.up, eye);
+  views[1].axes = elevation(picture.up, -views[0].axes.right);
+  const double c = picture.marking.height_zero;
+  double top = 0, bottom = 0;
+  for (auto& view : views) {
+    view.scene = make_scene(picture.part, view.axes);
+    top = std::max(top, view.scene.high.y() + c);
+  }
+  for (const auto& line : picture.marking.lines) {
+    top = std::max(top, line.height);
+    bottom = std::min(bottom, line.height);
+  }
+  const double figures = 6.2 * text; // room for the heights at the left
+  const double wide_mm = views[0].scene.high.x() - views[0].scene.low.x() + views[1].scene.high.x() - views[1].scene.low.x();
+  const double gap = 4.5 * text, below = 2.4 * text;
+  const double scale = std::max(0.01, std::min((area.width() - figures - gap - 5 * text) / std::max(1.0, wide_mm),
+                                               (area.height() - below - 2.2 * text) / std::max(1.0, top - bottom)));
+  const double plate_y = area.bottom() - below + bottom * scale;
+  double left = area.left() + figures + 2.5 * text;
+  const double spare = area.right() - 2 * text - (left + wide_mm * scale + gap);
+  if (spare > 0) left += spare / 2;
+  const double lines_from = left - 2 * text;
+  for (auto& view : views) {
+    const double wide = (view.scene.high.x() - view.scene.low.x()) * scale;
+    const double middle = (view.scene.low.x() + view.scene.high.x()) / 2;
+    view.frame = {{middle, -c}, {left + wide / 2, plate_y}, scale};
+    left += wide + gap;
+  }
+  const double lines_to = left - gap + 2 * text;
+
+  paint_plate(painter, lines_from - 0.5 * text, lines_to, plate_y, ink, text);
+  SceneStyle style;
+  style.ink = ink;
+  style.pen = 0.085 * text;
+  style.show_touches = false;
+  for (const auto& view : views) paint_scene(painter, view.scene, view.frame, style);
+
+  // Jacks, in both elevations.
+  for (const auto& view : views)
+    for (std::size_t k = 0; k < picture.marking.jacks.size(); ++k) {
+      const auto px = view.frame.to_px(view.axes.on_paper(picture.marking.jacks[k].at));
+      paint_jack(painter, point(px), plate_y, ink, text);
+    }
+  painter.setFont(font(text, true));
+  for (const auto& view : views) {
+    // Two jacks seen one behind the other share a place: "A B".
+    std::vector<std::pair<double, QString>> names;
+    for (std::size_t k = 0; k < picture.marking.jacks.size(); ++k)
+      names.emplace_back(view.frame.to_px(view.axes.on_paper(picture.marking.jacks[k].at)).x(), jack_name(static_cast<int>(k)));
+    std::sort(names.begin(), names.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+    for (std::size_t k = 1; k < names.size();)
+      if (names[k].first - names[k - 1].first < 1.3 * text) {
+        names[k - 1] = {(names[k].first + names[k - 1].first) / 2, names[k - 1].second + " " + names[k].second};
+        names.erase(names.begin() + static_cast<std::ptrdiff_t>(k));
+      } else {
+        ++k;
+      }
+    painter.setPen(ink.print ? ink.line : ink.brass);
+    for (const auto& [x, name] : names)
+      painter.drawText(QRectF(x - 4 * text, plate_y + 0.55 * text, 8 * text, 1.4 * text), Qt::AlignHCenter | Qt::AlignTop, name);
+  }
+
+  // Lines to scribe, and their heights at the left.
+  std::vector<double> y;
+  for (const auto& line : picture.marking.lines) y.push_back(plate_y - line.height * scale);
+  const auto label_y = spread(y, 1.25 * text, plate_y);
+  for (std::size_t i = 0; i < y.size(); ++i) {
+    QPen pen(ink.print ? ink.line : ink.brass, 0.11 * text);
+    if (picture.marking.lines[i].centre_line) pen.setDashPattern({12, 3, 2, 3});
+    painter.setPen(pen);
+    painter.drawLine(QPointF(lines_from, y[i]), QPointF(lines_to, y[i]));
+    painter.setPen(QPen(ink.dim, 0.07 * text));
+    painter.drawLine(QPointF(lines_from, y[i]), QPointF(lines_from - 0.8 * text, label_y[i]));
+    painter.setPen(ink.print ? ink.line : ink.brass);
+    painter.setFont(font(text, true));
+    painter.drawText(QRectF(area.left(), label_y[i] - 0.8 * text, lines_from - 1.1 * text - area.left(), 1.6 * text),
+                     Qt::AlignRight | Qt::AlignVCenter, figure(picture.marking.lines[i].height, picture.unit));
+  }
+
+  // Touches to read first: a ring each.
+  int number = 1;
+  for (const auto& check : picture.marking.checks) {
+    const auto& at = picture.part.touches[static_cast<std::size_t>(check.point)].at;
+    paint_ring(painter, views[0].frame.to_px(views[0].axes.on_paper(at)), number++, ink, 0.42 * text);
+  }
+  painter.restore();
+}
+
+namespace {
+
+constexpr double left_edge = 150, right_edge = 1950, page_bottom = 2970;
+
+class SheetPainter {
+public:
+  SheetPainter(QPainter& painter, const SheetInput& input) : p_(painter), in_(input), unit_(input.picture.unit) {}
+
+  void paint() {
+    const auto ink = paper_print();
+    const auto& marking = in_.picture.marking;
+    p_.setPen(Qt::black);
+    text(left_edge, 130, 74, true, in_.part);
+    text(left_edge, 218, 46, false, QString("%1 \u00B7 marking out, %2").arg(in_.build, in_.way_up));
+    text(left_edge, 282, 38, false, QString("Heights above the plate. Set the jacks, read the checks, then scribe. %1").arg(in_.seat_line));
+    rule(348);
+    const int rows = static_cast<int>(marking.lines.size() + marking.checks.size()) + 3;
+    const double picture_bottom = std::max(1000.0, page_bottom - 430 - 92.0 * rows - 3 * 90);
+    paint_marking(p_, QRectF(left_edge, 370, right_edge - left_edge, std::min(picture_bottom, 1480.0) - 370), in_.picture, ink, 44);
+    y_ = std::min(picture_bottom, 1480.0) + 30;
+    jacks();
+    checks();
+    lines();
+    foot();
+  }
+
+private:
+  void text(double x, double y, double size, bool bold, const QString& words, Qt::Alignment align = Qt::AlignLeft) {
+    p_.setFont(font(size, bold));
+    const QRectF box = align & Qt::AlignRight ? QRectF(x - 1200, y, 1200, 1.5 * size) : QRectF(x, y, right_edge - x, 1.5 * size);
+    const auto shown = p_.fontMetrics().elidedText(words, Qt::ElideRight, static_cast<int>(box.width()));
+    p_.drawText(box, align | Qt::AlignVCenter, shown);
+  }
+  void rule(double y) {
+    p_.setPen(QPen(Qt::black, 3));
+    p_.drawLine(QPointF(left_edge, y), QPointF(right_edge, y));
+    p_.setPen(Qt::black);
+  }
+  void heading(const QString& words) {
+    rule(y_);
+    text(left_edge, y_ + 8, 40, true, words);
+    text(1480, y_ + 8, 38, false, qt(unit_name(unit_)), Qt::AlignRight);
+    text(right_edge, y_ + 8, 38, false, qt(unit_name(other(unit_))), Qt::AlignRight);
+    y_ += 74;
+  }
+  void row(const QString& mark, const QString& words, double mm, const QString& after = {}) {
+    text(left_edge, y_ + 6, 56, true, mark);
+    text(left_edge + 130, y_ + 10, 46, false, words);
+    text(1480, y_, 68, true, figure(mm, unit_), Qt::AlignRight);
+    text(right_edge, y_ + 8, 52, false, figure(mm, other(unit_)), Qt::AlignRight);
+    if (!after.isEmpty()) text(1110, y_ + 14, 36, false, after, Qt::AlignRight);
+    y_ += 92;
+  }
+  QString touch_words(int point) const {
+    const auto& touch = in_.picture.part.touches[static_cast<std::size_t>(point)];
+    return QString("touch %1 on %2").arg(point + 1).arg(qt(in_.picture.part.surfaces[static_cast<std::size_t>(touch.surface)].name));
+  }
+  void jacks() {
+    heading("Jacks");
+    int k = 0;
+    for (const auto& jack : in_.picture.marking.jacks) row(jack_name(k++), "under " + touch_words(jack.point), jack.height);
+  }
+  void checks() {
+    if (in_.picture.marking.checks.empty()) return;
+    heading("Read before scribing");
+    int k = 1;
+    for (const auto& check : in_.picture.marking.checks)
+      row(QString::number(k++), touch_words(check.point), check.height,
+          check.uncertainty > 0 ? "\u00B1" + figure(check.uncertainty, unit_) : QString());
+  }
+  void lines() {
+    heading("Scribe");
+    for (const auto& line : in_.picture.marking.lines)
+      row(line.centre_line ? "\u2295" : "\u2014",
+          qt(in_.picture.part.surfaces[static_cast<std::size_t>(line.surface)].name) + (line.centre_line ? ", centre line" : ""),
+          line.height);
+  }
+  void foot() {
+    const double y = page_bottom - 190;
+    rule(y);
+    QString words = "If a check reads more than 0.1 mm (4 thou) off, do not scribe: look at the jacks and touches again.";
+    text(left_edge, y + 14, 36, false, words);
+    words = "A casting on three jacks can tip: lower it on gently, keep fingers clear, steady it before scribing.";
+    text(left_edge, y + 66, 36, false, in_.picture.marking.caution.empty() ? words : qt(in_.picture.marking.caution) + ". " + words);
+  }
+
+  QPainter& p_;
+  const SheetInput& in_;
+  Unit unit_;
+  double y_ = 0;
+};
+
+} // namespace
+
+void paint_sheet(QPainter& painter, const SheetInput& input) {
+  painter.save();
+  SheetPainter(painter, input).paint();
+  painter.restore();
+}
+
+QString write_sheet_pdf(const QString& path, const SheetInput& input) {
+  QByteArray bytes;
+  QBuffer buffer(&bytes);
+  buffer.open(QIODevice::WriteOnly);
+  {
+    QPdfWriter writer(&buffer);
+    writer.setPageSize(QPageSize(QPageSize::A4));
+    writer.setPageMargins(QMarginsF(0, 0, 0, 0));
+    writer.setResolution(254); // a tenth of a millimetre a dot
+    writer.setTitle(QString("%1, marking out").arg(input.part));
+    writer.setCreator("Datrin");
+    QPainter painter(&writer);
+    paint_sheet(painter, input);
+  }
+  QSaveFile file(path);
+  if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit())
+    return QString("%1 could not be written: %2").arg(path, file.errorString());
+  return {};
+}
+
+} // namespace datrin::sheets

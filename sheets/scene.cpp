@@ -1,0 +1,317 @@
+#include "sheets/scene.h"
+
+#include "quantity/unit.h"
+
+#include <Eigen/Geometry>
+#include <Eigen/LU>
+
+#include <algorithm>
+#include <cmath>
+#include <optional>
+
+namespace datrin::sheets {
+namespace {
+
+constexpr double edge_on = 0.02;  // |cosine| below which a plane is seen as a line, or an axis lies in the paper
+constexpr double end_on = 0.999;  // |cosine| above which an axis points at the eye
+constexpr int circle_points = 96;
+
+std::vector<Vec2> circle(const Vec2& centre, double radius) {
+  std::vector<Vec2> loop;
+  for (int k = 0; k < circle_points; ++k) {
+    const double angle = 2 * pi * k / circle_points;
+    loop.push_back(centre + radius * Vec2(std::cos(angle), std::sin(angle)));
+  }
+  return loop;
+}
+
+std::vector<Vec3> corners(const SceneSurface& s) {
+  const auto [u, v] = patch_directions(s.shape.direction);
+  const Vec3 a = u * s.width / 2, b = v * s.height / 2;
+  return {s.shape.point - a - b, s.shape.point + a - b, s.shape.point + a + b, s.shape.point - a + b};
+}
+
+/// A plane seen as a line, with the rough line fitted through its touches: stock at the two ends.
+struct Edge {
+  int surface = -1;
+  Vec2 from = Vec2::Zero(), to = Vec2::Zero(); ///< finished
+  Vec2 normal = Vec2::UnitY(); ///< on the paper, out of the metal
+  bool touched = false;
+  Vec2 rough_from = Vec2::Zero(), rough_to = Vec2::Zero();
+};
+
+class SceneMaker {
+public:
+  SceneMaker(const SceneInput& input, const ViewAxes& view) : in_(input), view_(view) {}
+
+  Scene run() {
+    touched_.resize(in_.surfaces.size());
+    for (std::size_t i = 0; i < in_.touches.size(); ++i) {
+      const auto& touch = in_.touches[i];
+      const Vec2 at = view_.on_paper(touch.at);
+      scene_.pips.push_back({at, static_cast<int>(i), touch.surface});
+      if (touch.surface >= 0) touched_[static_cast<std::size_t>(touch.surface)].push_back(at);
+    }
+    for (int i = 0; i < static_cast<int>(in_.surfaces.size()); ++i) plates(i);
+    for (int i = 0; i < static_cast<int>(in_.surfaces.size()); ++i) edges(i);
+    mitre();
+    for (const auto& edge : edges_)
+      if (edge.touched) {
+        if (surface(edge.surface).machined)
+          area(Role::raw, edge.surface, {{edge.from, edge.to, edge.rough_to, edge.rough_from}});
+        line(Role::rough, edge.surface, edge.rough_from, edge.rough_to);
+      }
+    for (int i = 0; i < static_cast<int>(in_.surfaces.size()); ++i) rounds(i);
+    for (const auto& edge : edges_)
+      line(surface(edge.surface).machined ? Role::finished : Role::cast, edge.surface, edge.from, edge.to);
+    return std::move(scene_);
+  }
+
+private:
+  const SceneSurface& surface(int i) const { return in_.surfaces[static_cast<std::size_t>(i)]; }
+
+  void line(Role role, int i, const Vec2& from, const Vec2& to) {
+    scene_.paths.push_back({role, i, {{from, to}}, false});
+  }
+  void area(Role role, int i, std::vector<std::vector<Vec2>> loops) {
+    scene_.paths.push_back({role, i, std::move(loops), true});
+  }
+
+  void plates(int i) {
+    const auto& s = surface(i);
+    const double facing = s.shape.direction.dot(view_.toward);
+    if (!s.shape.round()) {
+      if (std::abs(facing) < edge_on) return;
+      std::vector<Vec2> loop;
+      for (const auto& corner : corners(s)) loop.push_back(view_.on_paper(corner));
+      area(Role::plate, i, {loop});
+      if (std::abs(facing) < end_on) { // seen at an angle: its border is needed to see it at all
+        scene_.paths.push_back({s.machined ? Role::finished : Role::cast, i, {loop}, true});
+      }
+      return;
+    }
+    if (s.shape.kind == SurfaceKind::bore) return;
+    const Vec2 at = view_.on_paper(s.shape.point);
+    if (std::abs(facing) > end_on) {
+      area(Role::plate, i, {circle(at, s.shape.diameter / 2)});
+    } else {
+      area(Role::plate, i, {side_outline(s)});
+    }
+  }
+
+  /// A round surface seen from the side: its rectangle.
+  std::vector<Vec2> side_outline(const SceneSurface& s) const {
+    const Vec2 at = view_.on_paper(s.shape.point);
+    const Vec2 along = view_.on_paper(s.shape.direction);
+    const Vec2 axis = along.normalized();
+    const Vec2 side(-axis.y(), axis.x());
+    const Vec2 a = along * s.height / 2, r = side * s.shape.diameter / 2;
+    return {at - a - r, at + a - r, at + a + r, at - a + r};
+  }
+
+  void edges(int i) {
+    const auto& s = surface(i);
+    if (s.shape.round() || std::abs(s.shape.direction.dot(view_.toward)) >= edge_on) return;
+    const auto [u, v] = patch_directions(s.shape.direction);
+    const bool width_shows = std::abs(u.dot(view_.toward)) < std::abs(v.dot(view_.toward));
+    const Vec3 half = width_shows ? Vec3(u * s.width / 2) : Vec3(v * s.height / 2);
+    Edge edge;
+    edge.surface = i;
+    edge.from = view_.on_paper(s.shape.point - half);
+    edge.to = view_.on_paper(s.shape.point + half);
+    edge.normal = view_.on_paper(s.shape.direction).normalized();
+    const auto& touches = touched_[static_cast<std::size_t>(i)];
+    const Vec2 way = edge.to - edge.from;
+    const double length = way.norm();
+    if (!touches.empty() && length > 1e-9) {
+      // Stock along the line, fitted as a straight line through the touches; level when they do not spread.
+      const Vec2 unit = way / length;
+      double n = 0, st = 0, sh = 0, stt = 0, sth = 0;
+      for (const auto& touch : touches) {
+        const double t = (touch - edge.from).dot(unit), h = (touch - edge.from).dot(edge.normal);
+        n += 1, st += t, sh += h, stt += t * t, sth += t * h;
+      }
+      const double spread = stt - st * st / n;
+      const double slope = spread > 0.02 * length * length ? std::clamp((sth - st * sh / n) / spread, -0.2, 0.2) : 0.0;
+      const double at_from = sh / n - slope * st / n;
+      edge.touched = true;
+      edge.rough_from = edge.from + edge.normal * at_from;
+      edge.rough_to = edge.to + edge.normal * (at_from + slope * length);
+    }
+    edges_.push_back(edge);
+  }
+
+  /// Where two touched edges meet in a corner, so do their rough lines.
+  void mitre() {
+    for (std::size_t a = 0; a < edges_.size(); ++a)
+      for (std::size_t b = a + 1; b < edges_.size(); ++b) {
+        auto &p = edges_[a], &q = edges_[b];
+        if (!p.touched || !q.touched) continue;
+        for (auto [pf, pr] : {std::pair{&p.from, &p.rough_from}, std::pair{&p.to, &p.rough_to}})
+          for (auto [qf, qr] : {std::pair{&q.from, &q.rough_from}, std::pair{&q.to, &q.rough_to}}) {
+            if ((*pf - *qf).norm() > 2.0) continue;
+            const auto meet = crossing(p.rough_from, p.rough_to, q.rough_from, q.rough_to);
+            if (meet && (*meet - *pf).norm() < 12.0) *pr = *qr = *meet;
+          }
+      }
+  }
+
+  static std::optional<Vec2> crossing(const Vec2& a, const Vec2& b, const Vec2& c, const Vec2& d) {
+    Eigen::Matrix2d m;
+    m << b - a, c - d;
+    if (std::abs(m.determinant()) < 1e-3 * (b - a).norm() * (c - d).norm()) return std::nullopt;
+    const Vec2 st = m.inverse() * (c - a);
+    return Vec2(a + (b - a) * st.x());
+  }
+
+  void rounds(int i) {
+    const auto& s = surface(i);
+    if (!s.shape.round()) return;
+    const Vec2 at = view_.on_paper(s.shape.point);
+    const double radius = s.shape.diameter / 2;
+    const Role role = s.machined ? Role::finished : Role::cast;
+    if (std::abs(s.shape.direction.dot(view_.toward)) > end_on) {
+      if (const auto rough = fit_circle(touched_[static_cast<std::size_t>(i)])) {
+        auto loop = circle(rough->centre, rough->radius);
+        if (s.machined) area(Role::raw, i, {circle(at, radius), loop});
+        loop.push_back(loop.front());
+        scene_.paths.push_back({Role::rough, i, {loop}, true});
+      }
+      scene_.paths.push_back({role, i, {circle(at, radius)}, true});
+      centre_cross(i, at, radius);
+      return;
+    }
+    const auto outline = side_outline(s);
+    if (s.shape.kind == SurfaceKind::bore) {
+      line(Role::hidden, i, outline[0], outline[1]);
+      line(Role::hidden, i, outline[2], outline[3]);
+    } else {
+      scene_.paths.push_back({role, i, {outline}, true});
+    }
+    if (!outer_of_bore(i)) {
+      const Vec2 half = (outline[1] - outline[0]) / 2, beyond = half.normalized() * 4;
+      line(Role::centre, i, at - half - beyond, at + half + beyond);
+    }
+  }
+
+  /// A boss around a bore on the same axis leaves the centre lines to the bore.
+  bool outer_of_bore(int i) const {
+    const auto& s = surface(i);
+    if (s.shape.kind != SurfaceKind::boss) return false;
+    return std::any_of(in_.surfaces.begin(), in_.surfaces.end(), [&](const SceneSurface& o) {
+      return o.shape.kind == SurfaceKind::bore && o.shape.direction.cross(s.shape.direction).norm() < 1e-6 &&
+             (o.shape.point - s.shape.point).cross(s.shape.direction).norm() < 0.01;
+    });
+  }
+
+  void centre_cross(int i, const Vec2& at, double radius) {
+    if (outer_of_bore(i)) return;
+    const double reach = radius + std::max(4.0, 0.3 * radius);
+    line(Role::centre, i, at - Vec2(reach, 0), at + Vec2(reach, 0));
+    line(Role::centre, i, at - Vec2(0, reach), at + Vec2(0, reach));
+  }
+
+  const SceneInput& in_;
+  const ViewAxes& view_;
+  Scene scene_;
+  std::vector<std::vector<Vec2>> touched_;
+  std::vector<Edge> edges_;
+};
+
+} // namespace
+
+ViewAxes elevation(const Vec3& up, const Vec3& eye) {
+  const Vec3 toward = (eye - up * up.dot(eye)).normalized();
+  return {up.cross(toward), up, toward};
+}
+
+Box bounds(const SceneInput& input) {
+  Box box;
+  bool first = true;
+  const auto take = [&](const Vec3& at) {
+    box.low = first ? at : Vec3(box.low.cwiseMin(at));
+    box.high = first ? at : Vec3(box.high.cwiseMax(at));
+    first = false;
+  };
+  for (const auto& s : input.surfaces) {
+    if (!s.shape.round()) {
+      for (const auto& corner : corners(s)) take(corner);
+      continue;
+    }
+    const Vec3 reach = s.shape.direction.cwiseAbs() * s.height / 2 +
+                       (Vec3::Ones() - s.shape.direction.cwiseAbs2()).cwiseMax(0).cwiseSqrt() * s.shape.diameter / 2;
+    take(s.shape.point - reach);
+    take(s.shape.point + reach);
+  }
+  if (first) return {};
+  // A lone plane is flat; give the picture some depth.
+  for (int k = 0; k < 3; ++k)
+    if (box.high[k] - box.low[k] < 4) {
+      const double middle = (box.high[k] + box.low[k]) / 2;
+      box.low[k] = middle - 2;
+      box.high[k] = middle + 2;
+    }
+  return box;
+}
+
+SceneInput with_extents(SceneInput input) {
+  constexpr double unknown = 40;
+  // How far the others reach along `way` from `from`, on both sides: the nearest plane facing that way or its back.
+  const auto reach = [&](std::size_t self, const Vec3& from, const Vec3& way) -> std::pair<double, double> {
+    double up = 0, down = 0;
+    for (std::size_t j = 0; j < input.surfaces.size(); ++j) {
+      const auto& o = input.surfaces[j].shape;
+      if (j == self) continue;
+      const double along = way.dot(o.point - from);
+      if (!o.round() && std::abs(o.direction.dot(way)) > 0.9) {
+        if (o.direction.dot(way) > 0) up = std::max(up, along);
+        else down = std::max(down, -along);
+      } else if (o.round() && std::abs(o.direction.dot(way)) < 0.1) {
+        up = std::max(up, along + o.diameter / 2);
+        down = std::max(down, -along + o.diameter / 2);
+      }
+    }
+    if (up <= 0) up = down > 0 ? down : unknown / 2;
+    if (down <= 0) down = up;
+    return {up, down};
+  };
+  for (std::size_t i = 0; i < input.surfaces.size(); ++i) {
+    auto& s = input.surfaces[i];
+    if (s.shape.round()) {
+      if (s.height > 0) continue;
+      const auto [up, down] = reach(i, s.shape.point, s.shape.direction);
+      s.height = up + down;
+      s.shape.point += s.shape.direction * (up - down) / 2;
+      continue;
+    }
+    const auto [u, v] = patch_directions(s.shape.direction);
+    const Vec3 at = s.shape.point;
+    if (!(s.width > 0)) {
+      const auto [up, down] = reach(i, at, u);
+      s.width = up + down;
+      s.shape.point += u * (up - down) / 2;
+    }
+    if (!(s.height > 0)) {
+      const auto [up, down] = reach(i, at, v);
+      s.height = up + down;
+      s.shape.point += v * (up - down) / 2;
+    }
+  }
+  return input;
+}
+
+Scene make_scene(const SceneInput& input, const ViewAxes& view) {
+  auto scene = SceneMaker(input, view).run();
+  const auto box = bounds(input);
+  bool first = true;
+  for (int k = 0; k < 8; ++k) {
+    const Vec2 at = view.on_paper({k & 1 ? box.low.x() : box.high.x(), k & 2 ? box.low.y() : box.high.y(),
+                                   k & 4 ? box.low.z() : box.high.z()});
+    scene.low = first ? at : Vec2(scene.low.cwiseMin(at));
+    scene.high = first ? at : Vec2(scene.high.cwiseMax(at));
+    first = false;
+  }
+  return scene;
+}
+
+} // namespace datrin::sheets

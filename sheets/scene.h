@@ -1,0 +1,82 @@
+#pragma once
+// What is to be drawn of a part and its touches, seen from one side: lines and areas in mm on the paper of that view,
+// each with the part it plays. Worked out without any painting, so that it can be tested without a window.
+
+#include "geometry/fit.h"
+#include "geometry/surface.h"
+
+#include <string>
+#include <vector>
+
+namespace datrin::sheets {
+
+/// One view: `right` and `up` on the paper, `toward` the eye; right-handed, all unit, drawing frame.
+struct ViewAxes {
+  Vec3 right, up, toward;
+  Vec2 on_paper(const Vec3& at) const { return {at.dot(right), at.dot(up)}; }
+};
+
+/// Upright elevation with `up` on top, seen from the side of `eye` (made square to `up`).
+ViewAxes elevation(const Vec3& up, const Vec3& eye);
+
+/// A surface of the part with the extents to draw it by.
+struct SceneSurface {
+  std::string name;
+  Surface shape;
+  double width = 0, height = 0; ///< mm; 0: as far as the other surfaces let it
+  bool machined = true;
+};
+
+struct SceneTouch {
+  int surface = -1;
+  Vec3 at = Vec3::Zero(); ///< drawing frame, at the seat
+};
+
+struct SceneInput {
+  std::vector<SceneSurface> surfaces;
+  std::vector<SceneTouch> touches;
+};
+
+enum class Role {
+  plate,     ///< area of the finished part
+  raw,       ///< area of metal to come off
+  rough,     ///< line of the rough surface
+  finished,  ///< line of a machined surface
+  cast,      ///< line of a surface that stays as cast
+  hidden,    ///< line behind metal
+  centre     ///< centre line
+};
+
+struct ScenePath {
+  Role role = Role::finished;
+  int surface = -1;
+  std::vector<std::vector<Vec2>> loops; ///< one polyline; for areas closed loops, odd–even
+  bool closed = false;
+};
+
+struct ScenePip {
+  Vec2 at = Vec2::Zero();
+  int touch = -1;
+  int surface = -1;
+};
+
+struct Scene {
+  std::vector<ScenePath> paths; ///< back to front
+  std::vector<ScenePip> pips;
+  Vec2 low = Vec2::Zero(), high = Vec2::Zero(); ///< bounds of the finished part on the paper
+};
+
+/// `input` with every extent filled in: a plane without one reaches to where the planes crossing it cut it off, a round
+/// surface without a length to the planes across its axis.
+SceneInput with_extents(SceneInput input);
+
+/// The scene of `input` (extents filled in) in one view.
+Scene make_scene(const SceneInput& input, const ViewAxes& view);
+
+/// Box around the finished part (drawing frame); a 40 mm cube when there is nothing yet.
+struct Box {
+  Vec3 low = Vec3::Constant(-20), high = Vec3::Constant(20);
+};
+Box bounds(const SceneInput& input);
+
+} // namespace datrin::sheets

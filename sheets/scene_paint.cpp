@@ -1,0 +1,120 @@
+#include "sheets/scene_paint.h"
+
+#include "sheets/fonts.h"
+
+#include <QPainterPath>
+
+#include <cmath>
+
+namespace datrin::sheets {
+
+Vec2 PaperMotion::apply(const Vec2& at) const {
+  const Vec2 e = at - about;
+  const double c = std::cos(turn), s = std::sin(turn);
+  return about + Vec2(c * e.x() - s * e.y(), s * e.x() + c * e.y()) + move;
+}
+
+QPointF point(const Vec2& px) { return {px.x(), px.y()}; }
+
+namespace {
+
+QPainterPath path_of(const ScenePath& path, const ViewFrame& frame, const PaperMotion& motion) {
+  QPainterPath out;
+  out.setFillRule(Qt::OddEvenFill);
+  for (const auto& loop : path.loops) {
+    bool first = true;
+    for (const auto& at : loop) {
+      const auto px = point(frame.to_px(motion.apply(at)));
+      if (first) out.moveTo(px);
+      else out.lineTo(px);
+      first = false;
+    }
+    if (path.closed) out.closeSubpath();
+  }
+  return out;
+}
+
+/// Hatching at 45°, so many pixels apart, clipped to the path.
+void hatch(QPainter& painter, const QPainterPath& path, const QColor& colour, double pen, double step) {
+  painter.save();
+  painter.setClipPath(path, Qt::IntersectClip);
+  painter.setPen(QPen(colour, pen));
+  const auto box = path.boundingRect();
+  const double start = std::floor((box.left() - box.bottom()) / step) * step;
+  QVector<QLineF> lines;
+  for (double c = start; c < box.right() - box.top() + step; c += step)
+    lines.append(QLineF(c + box.top() + box.height() * 1.0 + 0.0, box.top() + box.height(), c + box.top(), box.top()));
+  painter.drawLines(lines);
+  painter.restore();
+}
+
+} // namespace
+
+void paint_scene(QPainter& painter, const Scene& scene, const ViewFrame& frame, const SceneStyle& style,
+                 const PaperMotion& motion) {
+  painter.save();
+  painter.setRenderHint(QPainter::Antialiasing);
+  const auto& ink = style.ink;
+  for (const auto& path : scene.paths) {
+    const auto shape = path_of(path, frame, motion);
+    const bool lit = path.surface >= 0 && path.surface == style.lit_surface;
+    painter.setBrush(Qt::NoBrush);
+    switch (path.role) {
+    case Role::plate: painter.fillPath(shape, ink.plate); break;
+    case Role::raw: {
+      auto colour = ink.dim;
+      colour.setAlphaF(ink.print ? 0.9F : 0.75F);
+      hatch(painter, shape, colour, 0.8 * style.pen, 6 * style.pen);
+      break;
+    }
+    case Role::rough: painter.strokePath(shape, QPen(ink.dim, style.pen)); break;
+    case Role::finished: painter.strokePath(shape, QPen(lit ? ink.brass : ink.line, (lit ? 2.4 : 1.7) * style.pen)); break;
+    case Role::cast: painter.strokePath(shape, QPen(lit ? ink.brass : ink.line, (lit ? 2.2 : 1.0) * style.pen)); break;
+    case Role::hidden: {
+      QPen pen(lit ? ink.brass : ink.line, (lit ? 2.0 : 1.2) * style.pen);
+      pen.setDashPattern({5, 3.5});
+      painter.strokePath(shape, pen);
+      break;
+    }
+    case Role::centre: {
+      QPen pen(ink.dim, style.pen);
+      pen.setDashPattern({10, 3, 2, 3});
+      painter.strokePath(shape, pen);
+      break;
+    }
+    }
+  }
+  if (style.show_touches) {
+    // Fewer, lighter pips when there are thousands: the eye needs the cloud, not each.
+    const double radius = scene.pips.size() > 3000 ? 0.6 * style.pip : style.pip;
+    const bool cheap = scene.pips.size() > 400;
+    if (cheap) {
+      QPen pen(ink.brass, 2 * radius, Qt::SolidLine, Qt::RoundCap);
+      painter.setPen(pen);
+      QVector<QPointF> points;
+      points.reserve(static_cast<int>(scene.pips.size()));
+      for (const auto& pip : scene.pips) points.append(point(frame.to_px(motion.apply(pip.at))));
+      painter.setRenderHint(QPainter::Antialiasing, scene.pips.size() <= 3000);
+      painter.drawPoints(points.constData(), static_cast<int>(points.size()));
+    } else {
+      painter.setPen(Qt::NoPen);
+      painter.setBrush(ink.brass);
+      for (const auto& pip : scene.pips) painter.drawEllipse(point(frame.to_px(motion.apply(pip.at))), radius, radius);
+    }
+  }
+  painter.restore();
+}
+
+void paint_ring(QPainter& painter, const Vec2& at, int number, const Ink& ink, double radius) {
+  painter.save();
+  painter.setRenderHint(QPainter::Antialiasing);
+  painter.setBrush(Qt::NoBrush);
+  painter.setPen(QPen(ink.brass, 1.8));
+  painter.drawEllipse(point(at), radius, radius);
+  painter.setFont(font(1.7 * radius, true));
+  painter.drawText(QRectF(at.x() + radius + 1, at.y() - 2.4 * radius, 40, 2.4 * radius), Qt::AlignLeft | Qt::AlignVCenter,
+                   QString::number(number));
+  painter.restore();
+}
+
+} // namespace datrin::sheets
