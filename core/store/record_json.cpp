@@ -4,6 +4,7 @@
 
 #include <fmt/format.h>
 
+#include <Eigen/LU>
 #include <cmath>
 
 namespace datrin::store {

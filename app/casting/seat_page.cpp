@@ -1,0 +1,355 @@
+#include "app/casting/seat_page.h"
+
+#include "app/theme.h"
+#include "casting/explain.h"
+#include "sheets/figures.h"
+
+#include <QKeyEvent>
+#include <QtConcurrent>
+
+#include <cmath>
+
+namespace datrin::app {
+
+using sheets::figure;
+using sheets::qt;
+
+namespace {
+
+constexpr double step_mm = 0.05;           // an arrow key
+constexpr double step_turn = 0.05;         // degrees, a bracket key
+constexpr int glide_ms = 200;
+
+bool same(const Pose& a, const Pose& b) {
+  return (a.rotation - b.rotation).cwiseAbs().maxCoeff() < 1e-12 && (a.translation - b.translation).cwiseAbs().maxCoeff() < 1e-9;
+}
+
+} // namespace
+
+SeatPage::SeatPage(Document& document)
+    : Page(document), canvas_(new PartCanvas), comb_(new StockComb), least_(new QLabel), unit_label_(new QLabel), verdict_(words_label()),
+      holds_heading_(heading_label("What holds it")), ease_(words_label()), check_(muted_label()), rows_box_(new QWidget),
+      holds_(new HoldList), best_(new QPushButton("Seat it best")), next_(new NextButton) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(12, 12, 8, 8);
+  column->setSpacing(10);
+  canvas_->set_grabbable(true);
+  canvas_->set_empty_text("First the drawing", "The finished part is placed inside the touches. State it in the Drawing step and touch its casting.");
+  canvas_->set_hint("Drag to move \u00B7 Alt-drag to turn \u00B7 1 2 3 choose the view", "S seats it best \u00B7 arrows 0.05 mm \u00B7 [ ] turn 0.05\u00B0");
+  canvas_->installEventFilter(this);
+  column->addWidget(canvas_, 1);
+  column->addWidget(comb_);
+
+  auto* side = new QVBoxLayout(side_);
+  side->setContentsMargins(12, 16, 12, 12);
+  side->setSpacing(4);
+  side->addWidget(heading_label("Least room"));
+  auto* big = new QHBoxLayout;
+  least_->setFont(theme().figure());
+  least_->setAccessibleName("Least room");
+  big->addWidget(least_);
+  colour_label(unit_label_, theme().muted);
+  unit_label_->setFont(theme().title());
+  big->addWidget(unit_label_, 0, Qt::AlignBottom);
+  big->addStretch(1);
+  side->addLayout(big);
+  side->addWidget(verdict_);
+  side->addSpacing(4);
+  auto* rows = new QVBoxLayout(rows_box_);
+  rows->setContentsMargins(0, 0, 0, 0);
+  rows->setSpacing(0);
+  side->addWidget(rows_box_);
+  best_->setToolTip("S");
+  side->addSpacing(4);
+  side->addWidget(best_);
+  side->addSpacing(6);
+  side->addWidget(hairline());
+  side->addSpacing(4);
+  side->addWidget(holds_heading_);
+  side->addWidget(holds_);
+  side->addSpacing(2);
+  side->addWidget(ease_);
+  side->addWidget(check_);
+  side->addStretch(1);
+  side->addWidget(heading_label("Next"));
+  side->addWidget(next_);
+
+  connect(best_, &QPushButton::clicked, this, [this] {
+    if (running_) stop_search();
+    else seat_best();
+  });
+  connect(next_, &QPushButton::clicked, this, [this] { emit go_to(3); });
+  connect(canvas_, &PartCanvas::angle_clicked, this, [this] { emit say("First or third angle is chosen in the Drawing step"); });
+  connect(canvas_, &PartCanvas::grabbed, this, [this] {
+    stop_search();
+    grabbed_ = state_.pose;
+  });
+  connect(canvas_, &PartCanvas::dragged, this, [this](const Vec3& move, const Vec3& turn) {
+    const Pose shown = then(grabbed_.inverse(), picture_);
+    const Vec3 middle = shown.apply(Vec3::Zero());
+    show_pose(then(moved(shown, middle, move, turn), picture_.inverse()).inverse());
+  });
+  connect(canvas_, &PartCanvas::released, this, [this] {
+    if (!same(grabbed_, state_.pose)) keep(state_.pose, false, "Move %1 by hand");
+  });
+  connect(&watcher_, &QFutureWatcher<casting::SeatResult>::finished, this, &SeatPage::search_ended);
+  glide_.setDuration(glide_ms);
+  glide_.setStartValue(0.0);
+  glide_.setEndValue(1.0);
+  glide_.setEasingCurve(QEasingCurve::InOutCubic);
+  connect(&glide_, &QVariantAnimation::valueChanged, this, [this](const QVariant& value) {
+    const double f = value.toDouble();
+    const Vec3 turn = vector_from_rotation(glide_target_.rotation * glide_from_.rotation.transpose());
+    Pose between;
+    between.rotation = rotation_from_vector(f * turn) * glide_from_.rotation;
+    between.translation = (1 - f) * glide_from_.translation + f * glide_target_.translation;
+    show_pose(between);
+  });
+  connect(&glide_, &QVariantAnimation::finished, this, [this] {
+    keep(glide_target_, true, "Seat %1 best");
+    emit settled();
+  });
+}
+
+SeatPage::~SeatPage() {
+  stop_search();
+  watcher_.waitForFinished();
+}
+
+void SeatPage::refresh() {
+  glide_.stop();
+  auto fresh = piece_state(document_.build(), document_.piece());
+  const bool another = fresh.piece != shown_piece_;
+  const bool moved_elsewhere = !same(fresh.pose, state_.pose);
+  state_ = std::move(fresh);
+  shown_piece_ = state_.piece;
+  if (another || vector_from_rotation(state_.pose.rotation * picture_.rotation.transpose()).norm() > radians(3)) picture_ = state_.pose;
+  if (another || moved_elsewhere || !same(answer_.pose, state_.pose)) have_answer_ = false;
+  show_pose(state_.pose);
+  next_->setEnabled(state_.can_judge());
+  next_->set_words("Mark out", "jacks, lines and a sheet to print", {}, "Ctrl+4");
+  if (state_.best && !have_answer_ && state_.can_judge()) start_search(Purpose::explain);
+}
+
+void SeatPage::show_pose(const Pose& pose) {
+  state_.pose = pose;
+  if (!state_.input.seat.points.empty()) state_.margins = casting::margins_at(state_.input.seat, pose);
+  canvas_->set_scene(piece_scene(document_.build(), state_, pose), document_.build().info().third_angle);
+  canvas_->set_shown(then(pose.inverse(), picture_));
+  show_margins();
+  show_holds();
+}
+
+QString SeatPage::shortfall_words() const {
+  QStringList short_by;
+  for (const auto& group : state_.margins.groups)
+    if (group.touches > 0 && group.margin < 0)
+      short_by << QString("%1 by %2").arg(qt(casting::group_name(state_.input.seat, group)), figure(-group.margin, document_.unit()));
+  return short_by.join(", ");
+}
+
+void SeatPage::show_margins() {
+  const auto unit = document_.unit();
+  const bool judged = state_.can_judge();
+  const auto& margins = state_.margins;
+  comb_->set_combs(judged ? make_combs(state_.input.seat, state_.pose, margins) : std::vector<Comb>{}, unit);
+  best_->setEnabled(judged);
+  best_->setText(running_ && purpose_ == Purpose::move ? "Stop the search" : "Seat it best");
+  rows_box_->setVisible(judged);
+  if (!judged) {
+    least_->setText("\u2013");
+    unit_label_->clear();
+    QStringList missing;
+    for (const auto& gap : state_.gaps) missing << qt(gap.text);
+    verdict_->setText(state_.input.seat.surfaces.empty() ? QString("State the drawing and touch the casting first.")
+                                                         : "Too few touches to judge:\n" + missing.join("\n"));
+    colour_label(verdict_, theme().muted);
+    return;
+  }
+  least_->setText(figure(margins.least, unit, true));
+  unit_label_->setText(qt(unit_name(unit)));
+  int limiting = 0;
+  for (const auto& group : margins.groups) limiting += group.limiting ? 1 : 0;
+  const auto other = sheets::figure_with_unit(margins.least, sheets::other(unit), true);
+  if (margins.least >= 0) verdict_->setText(QString("%1 \u00B7 it cleans up").arg(other));
+  else verdict_->setText(QString("%1 \u00B7 it does not clean up here: %2 short").arg(other, shortfall_words()));
+  colour_label(verdict_, margins.least >= 0 ? theme().good : theme().gone);
+
+  double full = 0.5;
+  for (const auto& group : margins.groups)
+    if (group.touches > 0) full = std::max(full, group.margin);
+  while (rows_.size() < margins.groups.size()) {
+    auto* row = new RoomRow;
+    rows_box_->layout()->addWidget(row);
+    rows_.push_back(row);
+  }
+  while (rows_.size() > margins.groups.size()) {
+    rows_.back()->deleteLater();
+    rows_.pop_back();
+  }
+  for (std::size_t i = 0; i < rows_.size(); ++i) {
+    const auto& group = margins.groups[i];
+    rows_[i]->show_room(qt(casting::group_name(state_.input.seat, group)), group.margin, group.limiting, full, unit,
+                        casting::explain_margin(state_.input.seat, group));
+  }
+}
+
+void SeatPage::show_holds() {
+  std::vector<HoldRow> rows;
+  std::vector<Ring> rings;
+  const auto& input = state_.input.seat;
+  const auto touch_name = [&](int surface, int point, bool wall) {
+    return QString("%1%2, touch %3").arg(wall ? "wall at " : "", qt(input.surfaces[static_cast<std::size_t>(surface)].id)).arg(point + 1);
+  };
+  const bool answered = have_answer_ && same(answer_.pose, state_.pose);
+  holds_heading_->setVisible(state_.can_judge());
+  ease_->clear();
+  check_->clear();
+  if (!state_.can_judge()) {
+    holds_->set_rows({});
+    canvas_->set_rings({});
+    return;
+  }
+  if (answered) {
+    holds_heading_->setText("What holds it");
+    for (const auto& hold : answer_.held_by) {
+      const int number = static_cast<int>(rows.size()) + 1;
+      rows.push_back({number, touch_name(hold.surface, hold.point, hold.wall_to >= 0), hold.share});
+      rings.push_back({hold.point, number});
+    }
+    // What easing the strongest holder would buy, by its shadow price.
+    std::vector<double> share(input.surfaces.size(), 0.0);
+    for (const auto& hold : answer_.held_by)
+      if (hold.wall_to < 0) share[static_cast<std::size_t>(hold.surface)] += hold.share;
+    const auto strongest = std::max_element(share.begin(), share.end());
+    if (strongest != share.end() && *strongest > 0.02) {
+      const double eased = document_.unit() == Unit::mm ? 0.2 : 0.01 * mm_per_inch;
+      ease_->setText(QString("Ask %1 less of the %2 and the least room gains about %3.")
+                         .arg(sheets::figure_with_unit(eased, document_.unit()), qt(input.surfaces[static_cast<std::size_t>(strongest - share.begin())].id),
+                              figure(eased * *strongest, document_.unit())));
+    }
+    QString words = answer_.check.holds ? "Checked: what holds it is in balance; no small move does better." : "Not proved best: " + qt(answer_.check.message);
+    for (const auto& motion : answer_.undetermined) words += QString("\nThe touches say nothing about %1; it was left.").arg(qt(motion.name()));
+    check_->setText(words);
+  } else {
+    holds_heading_->setText("What limits here");
+    for (const auto& group : state_.margins.groups)
+      if (group.limiting && group.least_point >= 0) {
+        const int number = static_cast<int>(rows.size()) + 1;
+        rows.push_back({number, touch_name(group.surface, group.least_point, group.wall >= 0), -1});
+        rings.push_back({group.least_point, number});
+      }
+    if (running_) check_->setText("Looking for the best seat\u2026");
+  }
+  holds_->set_rows(std::move(rows));
+  canvas_->set_rings(std::move(rings));
+}
+
+void SeatPage::seat_best() {
+  if (!state_.can_judge() || glide_.state() == QAbstractAnimation::Running) return;
+  start_search(Purpose::move);
+}
+
+void SeatPage::start_search(Purpose purpose) {
+  stop_search();
+  watcher_.waitForFinished();
+  purpose_ = purpose;
+  running_ = true;
+  stop_ = std::make_shared<std::atomic<bool>>(false);
+  casting::SeatOptions options;
+  options.start = state_.pose;
+  options.should_stop = [stop = stop_] { return stop->load(); };
+  watcher_.setFuture(QtConcurrent::run([input = state_.input.seat, options] { return casting::seat(input, options); }));
+  show_margins();
+  show_holds();
+}
+
+void SeatPage::stop_search() {
+  if (stop_) stop_->store(true);
+  if (running_) purpose_ = Purpose::none;
+  running_ = false;
+}
+
+void SeatPage::search_ended() {
+  if (!running_) return; // stopped, or asked anew
+  running_ = false;
+  auto found = watcher_.result();
+  if (!found.usable()) {
+    const auto why = qt(found.message);
+    QString motions;
+    for (const auto& motion : found.undetermined) motions += (motions.isEmpty() ? "" : ", ") + qt(motion.name());
+    emit say(motions.isEmpty() ? why : QString("%1 (free: %2)").arg(why, motions));
+    show_margins();
+    show_holds();
+    emit settled();
+    return;
+  }
+  if (purpose_ == Purpose::explain) {
+    // The kept seat is explained when the search finds nothing better than it.
+    if (found.margins.least <= state_.margins.least + 1e-6) {
+      answer_ = std::move(found);
+      answer_.pose = state_.pose;
+      have_answer_ = true;
+    }
+    show_margins();
+    show_holds();
+    emit settled();
+    return;
+  }
+  answer_ = std::move(found);
+  have_answer_ = true;
+  glide_to(answer_.pose);
+}
+
+void SeatPage::glide_to(const Pose& target) {
+  glide_from_ = state_.pose;
+  glide_target_ = target;
+  if (vector_from_rotation(target.rotation * picture_.rotation.transpose()).norm() > radians(3)) picture_ = target;
+  glide_.start();
+}
+
+void SeatPage::keep(const Pose& pose, bool best, const QString& label) {
+  if (!best) have_answer_ = false;
+  const auto words = label.arg(piece_title(document_.build(), state_.piece)).toStdString();
+  if (!document_.apply(build::set_seat(document_.build(), state_.piece, pose, best, words))) refresh();
+}
+
+void SeatPage::nudge(const Vec3& move, const Vec3& turn) {
+  if (state_.input.seat.points.empty() || glide_.state() == QAbstractAnimation::Running) return;
+  stop_search();
+  const Pose shown = then(state_.pose.inverse(), picture_);
+  const Pose pose = then(moved(shown, shown.apply(Vec3::Zero()), move, turn), picture_.inverse()).inverse();
+  keep(pose, false, turn.norm() > 0 ? "Turn %1 a little" : "Nudge %1");
+}
+
+bool SeatPage::handle_key(int key, Qt::KeyboardModifiers modifiers) {
+  const auto& axes = canvas_->views().axes[static_cast<std::size_t>(canvas_->active_view())];
+  const double mm = step_mm * (modifiers.testFlag(Qt::ShiftModifier) ? 10 : 1);
+  const double turn = radians(step_turn) * (modifiers.testFlag(Qt::ShiftModifier) ? 10 : 1);
+  const Vec3 none = Vec3::Zero();
+  switch (key) {
+  case Qt::Key_S: seat_best(); return true;
+  case Qt::Key_1: canvas_->set_active_view(sheets::View::front); return true;
+  case Qt::Key_2: canvas_->set_active_view(sheets::View::plan); return true;
+  case Qt::Key_3: canvas_->set_active_view(sheets::View::end); return true;
+  case Qt::Key_Left: nudge(-mm * axes.right, none); return true;
+  case Qt::Key_Right: nudge(mm * axes.right, none); return true;
+  case Qt::Key_Up: nudge(mm * axes.up, none); return true;
+  case Qt::Key_Down: nudge(-mm * axes.up, none); return true;
+  case Qt::Key_BracketLeft:
+  case Qt::Key_BraceLeft: nudge(none, turn * axes.toward); return true;
+  case Qt::Key_BracketRight:
+  case Qt::Key_BraceRight: nudge(none, -turn * axes.toward); return true;
+  default: return false;
+  }
+}
+
+bool SeatPage::eventFilter(QObject* watched, QEvent* event) {
+  if (watched == canvas_ && event->type() == QEvent::KeyPress) {
+    const auto* key = static_cast<QKeyEvent*>(event);
+    if (!(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier)) && handle_key(key->key(), key->modifiers())) return true;
+  }
+  return Page::eventFilter(watched, event);
+}
+
+} // namespace datrin::app

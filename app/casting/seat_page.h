@@ -1,0 +1,83 @@
+#pragma once
+// The seat: the finished part inside its casting, taken hold of by hand or seated best, with every margin beside it.
+
+#include "app/casting/hold_list.h"
+#include "app/casting/piece_state.h"
+#include "app/marks/part_canvas.h"
+#include "app/marks/room_mark.h"
+#include "app/marks/stock_comb.h"
+#include "app/shell/column.h"
+#include "app/shell/page.h"
+
+#include <QFutureWatcher>
+#include <QVariantAnimation>
+
+#include <atomic>
+#include <memory>
+
+namespace datrin::app {
+
+class SeatPage : public Page {
+  Q_OBJECT
+public:
+  explicit SeatPage(Document& document);
+  ~SeatPage() override;
+  void refresh() override;
+  QWidget* first_focus() override { return canvas_; }
+
+  PartCanvas* canvas() const { return canvas_; }
+  StockComb* comb() const { return comb_; }
+  HoldList* holds() const { return holds_; }
+  std::vector<RoomRow*> room_rows() const { return rows_; }
+  QString least_text() const { return least_->text(); }
+  QString verdict_text() const { return verdict_->text(); }
+  QPushButton* best_button() const { return best_; }
+  const PieceState& state() const { return state_; }
+  bool busy() const { return running_ || glide_.state() == QAbstractAnimation::Running; }
+
+public slots:
+  void seat_best();
+  void nudge(const datrin::Vec3& move, const datrin::Vec3& turn);
+
+signals:
+  void settled(); ///< a search has ended and the part has arrived
+
+protected:
+  bool eventFilter(QObject* watched, QEvent* event) override;
+
+private:
+  enum class Purpose { none, move, explain };
+  void show_pose(const Pose& pose);
+  void show_margins();
+  void show_holds();
+  void start_search(Purpose purpose);
+  void search_ended();
+  void glide_to(const Pose& target);
+  void keep(const Pose& pose, bool best, const QString& label);
+  void stop_search();
+  bool handle_key(int key, Qt::KeyboardModifiers modifiers);
+  QString shortfall_words() const;
+
+  PartCanvas* canvas_;
+  StockComb* comb_;
+  QLabel *least_, *unit_label_, *verdict_, *holds_heading_, *ease_, *check_;
+  QWidget* rows_box_;
+  std::vector<RoomRow*> rows_;
+  HoldList* holds_;
+  QPushButton* best_;
+  NextButton* next_;
+
+  PieceState state_;        ///< as kept; pose and margins as shown
+  build::Id shown_piece_ = 0;
+  Pose picture_;            ///< survey frame → the frame the picture was made in
+  Pose grabbed_;            ///< pose when taken hold of
+  casting::SeatResult answer_; ///< of the last search, while its pose is the one shown
+  bool have_answer_ = false, running_ = false;
+  Purpose purpose_ = Purpose::none;
+  std::shared_ptr<std::atomic<bool>> stop_;
+  QFutureWatcher<casting::SeatResult> watcher_;
+  QVariantAnimation glide_;
+  Pose glide_from_, glide_target_;
+};
+
+} // namespace datrin::app

@@ -1,0 +1,42 @@
+#pragma once
+// The fast way in: surface, x, y, z, Enter; the surface, tip and uncertainty stay for the next touch.
+
+#include "app/document.h"
+
+#include <QComboBox>
+#include <QLabel>
+#include <QLineEdit>
+
+#include <array>
+
+namespace datrin::app {
+
+class TouchEntry : public QWidget {
+  Q_OBJECT
+public:
+  explicit TouchEntry(Document& document, QWidget* parent = nullptr);
+  void refresh();
+
+  QComboBox* surface_box() const { return surface_; }
+  QLineEdit* coordinate(int k) const { return xyz_[static_cast<std::size_t>(k)]; }
+  QLineEdit* tip_edit() const { return tip_; }
+  QComboBox* toward_box() const { return toward_; }
+  QLineEdit* uncertainty_edit() const { return uncertainty_; }
+  QString message() const { return message_->text(); }
+  void tell(const QString& words, bool wrong);
+
+signals:
+  void added(datrin::build::Id touch);
+
+private:
+  bool read(QLineEdit* field, const QString& name, double& mm, bool may_be_empty);
+  void add();
+
+  Document& document_;
+  QComboBox *surface_, *toward_;
+  std::array<QLineEdit*, 3> xyz_;
+  QLineEdit *tip_, *uncertainty_, *setting_;
+  QLabel* message_;
+};
+
+} // namespace datrin::app

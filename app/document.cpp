@@ -1,0 +1,107 @@
+#include "app/document.h"
+
+#include "sheets/figures.h"
+
+namespace datrin::app {
+
+using sheets::qt;
+
+QString Document::path() const { return file_ ? qt(file_->path()) : QString(); }
+const build::Build& Document::build() const { return file_ ? file_->build() : none_; }
+
+void Document::take(store::BuildFile file) {
+  file_.emplace(std::move(file));
+  part_ = piece_ = 0;
+  mend_choice();
+  emit changed();
+}
+
+QString Document::open(const QString& path) {
+  store::FileOutcome outcome;
+  auto file = store::BuildFile::open(path.toStdString(), outcome);
+  if (!file) return qt(outcome.message);
+  take(std::move(*file));
+  return {};
+}
+
+QString Document::create(const QString& path, const QString& name) {
+  store::FileOutcome outcome;
+  auto file = store::BuildFile::create(path.toStdString(), name.toStdString(), outcome);
+  if (!file) return qt(outcome.message);
+  take(std::move(*file));
+  return {};
+}
+
+bool Document::apply(const build::Edit& edit) {
+  if (edit.empty() || !file_) return false;
+  const auto outcome = file_->apply(edit);
+  if (!outcome.ok()) {
+    emit refused(qt(outcome.message));
+    return false;
+  }
+  mend_choice();
+  emit changed();
+  emit done(qt(edit.label));
+  return true;
+}
+
+void Document::undo() {
+  const auto label = undo_label();
+  if (!label) return;
+  const auto outcome = file_->undo();
+  if (!outcome.ok()) emit refused(qt(outcome.message));
+  mend_choice();
+  emit changed();
+  if (outcome.ok()) emit done("Undone: " + *label);
+}
+
+void Document::redo() {
+  const auto label = redo_label();
+  if (!label) return;
+  const auto outcome = file_->redo();
+  if (!outcome.ok()) emit refused(qt(outcome.message));
+  mend_choice();
+  emit changed();
+  if (outcome.ok()) emit done("Redone: " + *label);
+}
+
+std::optional<QString> Document::undo_label() const {
+  if (!file_) return std::nullopt;
+  const auto label = file_->undo_label();
+  return label ? std::optional(qt(*label)) : std::nullopt;
+}
+
+std::optional<QString> Document::redo_label() const {
+  if (!file_) return std::nullopt;
+  const auto label = file_->redo_label();
+  return label ? std::optional(qt(*label)) : std::nullopt;
+}
+
+std::vector<store::LogLine> Document::log(int most) const {
+  return file_ ? file_->log(most) : std::vector<store::LogLine>{};
+}
+
+void Document::choose(build::Id part, build::Id piece) {
+  if (part == part_ && piece == piece_) return;
+  part_ = part;
+  piece_ = piece;
+  mend_choice();
+  emit changed();
+}
+
+/// Whatever was undone or removed, a part and one of its pieces stay chosen while there are any.
+void Document::mend_choice() {
+  const auto& b = build();
+  if (!b.find<build::Part>(part_)) {
+    const auto parts = b.parts();
+    part_ = parts.empty() ? 0 : parts.front().first;
+    piece_ = 0;
+  }
+  const auto* piece = b.find<build::Piece>(piece_);
+  if (piece == nullptr || piece->part != part_) {
+    const auto pieces = b.pieces_of(part_);
+    piece_ = pieces.empty() ? 0 : pieces.front().first;
+  }
+}
+
+} // namespace datrin::app

@@ -1,0 +1,54 @@
+#pragma once
+// The build on screen: the open file, what of it is chosen, and one signal for "something changed".
+
+#include "build/edits.h"
+#include "store/build_file.h"
+
+#include <QObject>
+#include <QString>
+
+#include <optional>
+
+namespace datrin::app {
+
+class Document : public QObject {
+  Q_OBJECT
+public:
+  explicit Document(QObject* parent = nullptr) : QObject(parent) {}
+
+  /// Opens or makes a file; says what was wrong otherwise and keeps the one that was open.
+  QString open(const QString& path);
+  QString create(const QString& path, const QString& name);
+
+  bool is_open() const { return file_.has_value(); }
+  QString path() const;
+  const build::Build& build() const;
+  Unit unit() const { return build().info().unit; }
+
+  /// Carries out an edit: it is on disk when this returns. A refusal is told by `refused` and changes nothing.
+  bool apply(const build::Edit& edit);
+  void undo();
+  void redo();
+  std::optional<QString> undo_label() const;
+  std::optional<QString> redo_label() const;
+  std::vector<store::LogLine> log(int most) const;
+
+  build::Id part() const { return part_; }
+  build::Id piece() const { return piece_; }
+  void choose(build::Id part, build::Id piece);
+
+signals:
+  void changed();                    ///< records or choice are not what they were
+  void done(const QString& words);   ///< an edit was carried out, undone or redone
+  void refused(const QString& why);
+
+private:
+  void take(store::BuildFile file);
+  void mend_choice();
+
+  std::optional<store::BuildFile> file_;
+  build::Build none_;
+  build::Id part_ = 0, piece_ = 0;
+};
+
+} // namespace datrin::app

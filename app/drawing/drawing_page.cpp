@@ -1,0 +1,190 @@
+#include "app/drawing/drawing_page.h"
+
+#include "app/casting/piece_state.h"
+#include "app/shell/column.h"
+#include "app/theme.h"
+#include "sheets/figures.h"
+
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QShortcut>
+
+namespace datrin::app {
+
+using sheets::qt;
+
+DrawingPage::DrawingPage(Document& document)
+    : Page(document), canvas_(new PartCanvas), table_(new QTableView), model_(new SurfaceModel(this)),
+      form_(new SurfaceForm(document)), walls_(new WallList(document)), part_name_(new QLineEdit),
+      material_(new QLineEdit), quantity_(new QSpinBox) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(12, 12, 8, 8);
+  column->setSpacing(8);
+  canvas_->set_empty_text("State the finished part", "Add a plane, a bore or a boss below; type its sizes as the drawing gives them: 1 3/8, 35 mm, #30. It is drawn here as you type.");
+  column->addWidget(canvas_, 66);
+
+  auto* bar = new QHBoxLayout;
+  bar->setSpacing(6);
+  const auto button = [&](const QString& words, const QString& key, auto&& act) {
+    auto* b = new QPushButton(words);
+    b->setToolTip(key);
+    b->setShortcut(QKeySequence(key));
+    connect(b, &QPushButton::clicked, this, act);
+    bar->addWidget(b);
+  };
+  button("Add plane", "Ctrl+Shift+P", [this] { add_surface(SurfaceKind::plane); });
+  button("Add bore", "Ctrl+Shift+B", [this] { add_surface(SurfaceKind::bore); });
+  button("Add boss", "Ctrl+Shift+O", [this] { add_surface(SurfaceKind::boss); });
+  button("Remove", "Ctrl+Backspace", [this] { remove_surface(); });
+  bar->addStretch(1);
+  bar->addWidget(muted_label("Drawing frame: x right and z up in the front view, seen from \u2212y"));
+  column->addLayout(bar);
+
+  table_->setModel(model_);
+  table_->setSelectionBehavior(QAbstractItemView::SelectRows);
+  table_->setSelectionMode(QAbstractItemView::SingleSelection);
+  table_->verticalHeader()->hide();
+  table_->verticalHeader()->setDefaultSectionSize(theme().ipx(24));
+  table_->setShowGrid(false);
+  table_->setTabKeyNavigation(false);
+  table_->setAccessibleName("Surfaces of the part");
+  table_->horizontalHeader()->setHighlightSections(false);
+  table_->horizontalHeader()->setStretchLastSection(true);
+  const int widths[] = {112, 56, 78, 70, 70, 70, 92, 130};
+  for (int c = 0; c < 8; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
+  column->addWidget(table_, 34);
+  connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this](const QModelIndex& now) { choose_row(now.row()); });
+  connect(table_, &QTableView::activated, this, [this] { form_->name_edit()->setFocus(); });
+  connect(model_, &QAbstractItemModel::modelReset, this, [this] {
+    const int row = std::max(0, model_->row_of(chosen_));
+    if (model_->rowCount() > 0) table_->selectRow(row);
+    else choose_row(-1);
+  });
+  connect(canvas_, &PartCanvas::angle_clicked, this, [this] {
+    auto info = document_.build().info();
+    info.third_angle = !info.third_angle;
+    document_.apply(build::replace(document_.build(), build::Build::info_id, info, info.third_angle ? "Third-angle views" : "First-angle views"));
+  });
+  connect(form_, &SurfaceForm::previewed, this, [this](const build::PartSurface& surface) { show_canvas(&surface); });
+
+  auto* side = new QVBoxLayout(side_);
+  side->setContentsMargins(12, 16, 12, 12);
+  side->setSpacing(6);
+  side->addWidget(heading_label("Part"));
+  auto* part_row = new QHBoxLayout;
+  part_name_->setAccessibleName("Name of the part");
+  quantity_->setRange(1, 999);
+  quantity_->setAccessibleName("How many");
+  quantity_->setSuffix(" off");
+  part_row->addWidget(part_name_, 1);
+  part_row->addWidget(quantity_);
+  side->addLayout(part_row);
+  material_->setPlaceholderText("material");
+  material_->setAccessibleName("Material");
+  side->addWidget(material_);
+  side->addSpacing(8);
+  side->addWidget(hairline());
+  side->addSpacing(4);
+  side->addWidget(heading_label("Surface"));
+  side->addWidget(form_);
+  side->addSpacing(8);
+  side->addWidget(hairline());
+  side->addSpacing(4);
+  side->addWidget(heading_label("Walls to keep"));
+  side->addWidget(walls_);
+  side->addStretch(1);
+
+  const auto keep_part = [this](auto&& change, const char* what) {
+    const auto* part = document_.build().find<build::Part>(document_.part());
+    if (part == nullptr) return;
+    auto changed = *part;
+    change(changed);
+    document_.apply(build::replace(document_.build(), document_.part(), changed, std::string(what) + " of " + changed.name));
+  };
+  connect(part_name_, &QLineEdit::editingFinished, this, [this, keep_part] {
+    const auto name = part_name_->text().trimmed().toStdString();
+    if (!name.empty()) keep_part([&](build::Part& p) { p.name = name; }, "Name");
+    else refresh();
+  });
+  connect(material_, &QLineEdit::editingFinished, this, [this, keep_part] {
+    keep_part([&](build::Part& p) { p.material = material_->text().trimmed().toStdString(); }, "Material");
+  });
+  connect(quantity_, &QSpinBox::editingFinished, this, [this] {
+    document_.apply(build::set_quantity(document_.build(), document_.part(), quantity_->value()));
+  });
+}
+
+void DrawingPage::refresh() {
+  const auto& b = document_.build();
+  const auto* part = b.find<build::Part>(document_.part());
+  side_->setEnabled(part != nullptr);
+  if (part == nullptr) {
+    model_->set_surfaces({}, document_.unit());
+    show_canvas();
+    return;
+  }
+  if (shown_part_ != document_.part()) chosen_ = 0;
+  shown_part_ = document_.part();
+  part_name_->setText(qt(part->name));
+  material_->setText(qt(part->material));
+  quantity_->setValue(part->quantity);
+  model_->set_surfaces(b.surfaces_of(document_.part()), document_.unit());
+  if (!table_->currentIndex().isValid() && model_->rowCount() > 0) table_->selectRow(std::max(0, model_->row_of(chosen_)));
+  form_->show_surface(chosen_);
+  walls_->refresh();
+  show_canvas();
+}
+
+void DrawingPage::choose_row(int row) {
+  chosen_ = model_->id_at(row);
+  form_->show_surface(chosen_);
+  canvas_->set_lit_surface(row);
+}
+
+void DrawingPage::show_canvas(const build::PartSurface* preview) {
+  auto scene = part_scene(document_.build(), document_.part());
+  if (preview != nullptr) {
+    // The part as it would be: the chosen surface replaced, extents worked out anew.
+    sheets::SceneInput typed;
+    for (const auto& [id, s] : document_.build().surfaces_of(document_.part())) {
+      const auto& shown = id == chosen_ ? *preview : s;
+      typed.surfaces.push_back({shown.name, shown.shape(), shown.width, shown.height, shown.machined});
+    }
+    scene = sheets::with_extents(std::move(typed));
+  }
+  canvas_->set_scene(std::move(scene), document_.build().info().third_angle);
+  canvas_->set_lit_surface(model_->row_of(chosen_));
+}
+
+void DrawingPage::add_surface(SurfaceKind kind) {
+  const auto& b = document_.build();
+  if (!b.find<build::Part>(document_.part())) return;
+  const auto surfaces = b.surfaces_of(document_.part());
+  build::PartSurface surface;
+  surface.part = document_.part();
+  surface.kind = kind;
+  surface.order = build::next_order(surfaces);
+  surface.required = 0.5;
+  if (kind != SurfaceKind::plane) {
+    surface.diameter = 20;
+    surface.direction = Vec3::UnitY();
+  }
+  // A name that is not taken yet: "plane", "plane 2", …
+  const std::string base(surface_kind_name(kind));
+  surface.name = base;
+  for (int n = 2; std::any_of(surfaces.begin(), surfaces.end(), [&](const auto& s) { return s.second.name == surface.name; }); ++n)
+    surface.name = base + " " + std::to_string(n);
+  chosen_ = b.next_id();
+  if (!document_.apply(build::add(b, surface, "Add " + surface.name))) return;
+  table_->selectRow(model_->row_of(chosen_));
+  form_->name_edit()->setFocus();
+  form_->name_edit()->selectAll();
+}
+
+void DrawingPage::remove_surface() {
+  const auto* surface = document_.build().find<build::PartSurface>(chosen_);
+  if (surface == nullptr) return;
+  document_.apply(build::remove(document_.build(), chosen_, "Remove " + surface->name));
+}
+
+} // namespace datrin::app

@@ -1,0 +1,45 @@
+#pragma once
+// The drawing step: the finished part, stated surface by surface, seen in three views as it is typed.
+
+#include "app/drawing/surface_form.h"
+#include "app/drawing/surface_model.h"
+#include "app/drawing/wall_list.h"
+#include "app/marks/part_canvas.h"
+#include "app/shell/page.h"
+
+#include <QSpinBox>
+#include <QTableView>
+
+namespace datrin::app {
+
+class DrawingPage : public Page {
+  Q_OBJECT
+public:
+  explicit DrawingPage(Document& document);
+  void refresh() override;
+  QWidget* first_focus() override { return table_; }
+
+  QTableView* table() const { return table_; }
+  SurfaceForm* form() const { return form_; }
+  PartCanvas* canvas() const { return canvas_; }
+  WallList* walls() const { return walls_; }
+
+public slots:
+  void add_surface(datrin::SurfaceKind kind);
+  void remove_surface();
+
+private:
+  void choose_row(int row);
+  void show_canvas(const build::PartSurface* preview = nullptr);
+
+  PartCanvas* canvas_;
+  QTableView* table_;
+  SurfaceModel* model_;
+  SurfaceForm* form_;
+  WallList* walls_;
+  QLineEdit *part_name_, *material_;
+  QSpinBox* quantity_;
+  build::Id chosen_ = 0, shown_part_ = 0;
+};
+
+} // namespace datrin::app

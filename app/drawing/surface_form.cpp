@@ -1,0 +1,181 @@
+#include "app/drawing/surface_form.h"
+
+#include "app/shell/column.h"
+#include "app/theme.h"
+#include "geometry/direction_text.h"
+#include "sheets/figures.h"
+
+#include <QGridLayout>
+#include <QVBoxLayout>
+
+#include <cmath>
+
+namespace datrin::app {
+
+using build::PartSurface;
+using sheets::qt;
+
+namespace {
+
+int label_width() { return theme().ipx(70); }
+
+QWidget* labelled(const QString& words, QWidget* field) {
+  auto* row = new QWidget;
+  auto* box = new QHBoxLayout(row);
+  box->setContentsMargins(0, 0, 0, 0);
+  box->setSpacing(8);
+  auto* label = new QLabel(words);
+  label->setFixedWidth(label_width());
+  label->setBuddy(field);
+  field->setAccessibleName(words);
+  box->addWidget(label);
+  box->addWidget(field, 1);
+  return row;
+}
+
+} // namespace
+
+SurfaceForm::SurfaceForm(Document& document, QWidget* parent)
+    : QWidget(parent), document_(document), name_(new QLineEdit), kind_(new QComboBox), finish_(new QComboBox),
+      direction_(new QComboBox), direction_label_(new QLabel), direction_wrong_(muted_label()) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(6);
+  column->addWidget(labelled("Name", name_));
+  kind_->addItems({"plane", "bore", "boss"});
+  column->addWidget(labelled("Kind", kind_));
+  finish_->addItems({"machined", "as cast"});
+  column->addWidget(labelled("Finish", finish_));
+
+  add("x", [](PartSurface& s, double v) { s.point.x() = v; }, [](const PartSurface& s) { return s.point.x(); }, true, true);
+  add("y", [](PartSurface& s, double v) { s.point.y() = v; }, [](const PartSurface& s) { return s.point.y(); }, true, true);
+  add("z", [](PartSurface& s, double v) { s.point.z() = v; }, [](const PartSurface& s) { return s.point.z(); }, true, true);
+
+  direction_->setEditable(true);
+  direction_->setInsertPolicy(QComboBox::NoInsert);
+  direction_->addItems({"+x", "\u2212x", "+y", "\u2212y", "+z", "\u2212z"});
+  auto* direction_row = new QWidget;
+  auto* direction_box = new QHBoxLayout(direction_row);
+  direction_box->setContentsMargins(0, 0, 0, 0);
+  direction_box->setSpacing(8);
+  direction_label_->setFixedWidth(label_width());
+  direction_label_->setBuddy(direction_);
+  direction_box->addWidget(direction_label_);
+  direction_box->addWidget(direction_, 1);
+  column->addWidget(direction_row);
+  direction_wrong_->hide();
+  colour_label(direction_wrong_, theme().gone);
+  column->addWidget(direction_wrong_);
+
+  add("Diameter", [](PartSurface& s, double v) { s.diameter = v; }, [](const PartSurface& s) { return s.diameter; }, false, true, must_be_positive);
+  add("Width", [](PartSurface& s, double v) { s.width = v; }, [](const PartSurface& s) { return s.width; }, true, false, must_not_be_negative);
+  add("Height", [](PartSurface& s, double v) { s.height = v; }, [](const PartSurface& s) { return s.height; }, true, false, must_not_be_negative);
+  add("Length", [](PartSurface& s, double v) { s.height = v; }, [](const PartSurface& s) { return s.height; }, false, true, must_not_be_negative);
+  add("Stock", [](PartSurface& s, double v) { s.required = v; }, [](const PartSurface& s) { return s.required; }, true, true, must_not_be_negative);
+
+  connect(name_, &QLineEdit::editingFinished, this, [this] {
+    const auto* now = current();
+    if (now == nullptr || !name_->isModified()) return;
+    name_->setModified(false);
+    auto changed = *now;
+    changed.name = name_->text().trimmed().toStdString();
+    if (changed.name.empty()) {
+      name_->setText(qt(now->name)); // a surface keeps its name until it has another
+      return;
+    }
+    keep(changed, "Name of");
+  });
+  connect(kind_, &QComboBox::activated, this, [this](int k) {
+    if (const auto* now = current()) {
+      auto changed = *now;
+      changed.kind = static_cast<SurfaceKind>(k);
+      if (changed.round() && !(changed.diameter > 0)) changed.diameter = 10;
+      keep(changed, "Kind of");
+    }
+  });
+  connect(finish_, &QComboBox::activated, this, [this](int k) {
+    if (const auto* now = current()) {
+      auto changed = *now;
+      changed.machined = k == 0;
+      keep(changed, "Finish of");
+    }
+  });
+  connect(direction_, &QComboBox::activated, this, [this] { keep_direction(); });
+  connect(direction_->lineEdit(), &QLineEdit::editingFinished, this, [this] { keep_direction(); });
+}
+
+void SurfaceForm::add(const QString& name, Setter set, double (*get)(const PartSurface&), bool for_plane, bool for_round,
+                      LengthField::Rule rule) {
+  auto* field = new LengthField(name);
+  field->set_label_width(label_width());
+  if (rule) field->set_rule(std::move(rule));
+  layout()->addWidget(field);
+  entries_.push_back({field, set, get, for_plane, for_round});
+  connect(field, &LengthField::committed, this, [this, set, name](double mm) {
+    if (const auto* now = current()) {
+      auto changed = *now;
+      set(changed, mm);
+      keep(changed, name + " of");
+    }
+  });
+  connect(field, &LengthField::previewed, this, [this, set](double mm) {
+    if (const auto* now = current()) {
+      auto changed = *now;
+      set(changed, mm);
+      emit previewed(changed);
+    }
+  });
+}
+
+LengthField* SurfaceForm::field(const QString& name) const {
+  for (const auto& entry : entries_)
+    if (entry.field->edit()->accessibleName() == name) return entry.field;
+  return nullptr;
+}
+
+const PartSurface* SurfaceForm::current() const { return document_.build().find<PartSurface>(id_); }
+
+void SurfaceForm::keep(PartSurface changed, const QString& what) {
+  const auto label = QString("%1 %2").arg(what, qt(changed.name)).toStdString();
+  document_.apply(build::replace(document_.build(), id_, changed, label));
+}
+
+void SurfaceForm::keep_direction() {
+  const auto* now = current();
+  if (now == nullptr) return;
+  const auto direction = parse_direction(direction_->currentText().toStdString());
+  direction_wrong_->setVisible(!direction);
+  if (!direction) {
+    direction_wrong_->setText(QString("\"%1\" is not a direction: write +x, \u2212z, or three numbers such as 0.6 0 0.8. It stays %2.")
+                                  .arg(direction_->currentText(), qt(direction_text(now->direction))));
+    return;
+  }
+  auto changed = *now;
+  changed.direction = *direction;
+  if ((changed.direction - now->direction).norm() > 1e-12) keep(changed, "Direction of");
+}
+
+void SurfaceForm::show_surface(build::Id id) {
+  const bool another = id != id_;
+  id_ = id;
+  const auto* s = current();
+  setEnabled(s != nullptr);
+  if (s == nullptr) return;
+  if (another || !name_->hasFocus() || !name_->isModified()) name_->setText(qt(s->name));
+  kind_->setCurrentIndex(static_cast<int>(s->kind));
+  finish_->setCurrentIndex(s->machined ? 0 : 1);
+  direction_label_->setText(s->round() ? "Axis" : "Faces");
+  direction_->setAccessibleName(direction_label_->text());
+  if (another || direction_wrong_->isHidden()) {
+    direction_->setEditText(qt(direction_text(s->direction)));
+    direction_wrong_->hide();
+  }
+  for (auto& entry : entries_) {
+    const bool stock = entry.field->edit()->accessibleName() == "Stock";
+    entry.field->setVisible((s->round() ? entry.for_round : entry.for_plane) && (!stock || s->machined));
+    if (another) entry.field->edit()->setModified(false);
+    entry.field->set_value(entry.get(*s), document_.unit());
+  }
+}
+
+} // namespace datrin::app

@@ -1,0 +1,53 @@
+#pragma once
+// The fields of one surface. Every field keeps its value when left; a preview follows each key.
+
+#include "app/document.h"
+#include "app/marks/length_field.h"
+
+#include <QComboBox>
+#include <QLabel>
+#include <QLineEdit>
+
+#include <vector>
+
+namespace datrin::app {
+
+class SurfaceForm : public QWidget {
+  Q_OBJECT
+public:
+  explicit SurfaceForm(Document& document, QWidget* parent = nullptr);
+
+  void show_surface(build::Id id); ///< 0: none
+  build::Id surface() const { return id_; }
+  QLineEdit* name_edit() const { return name_; }
+  LengthField* field(const QString& name) const;
+  QComboBox* kind_box() const { return kind_; }
+  QComboBox* finish_box() const { return finish_; }
+  QComboBox* direction_box() const { return direction_; }
+
+signals:
+  void previewed(const datrin::build::PartSurface& surface); ///< as it would be with what is being typed
+
+private:
+  using Setter = void (*)(build::PartSurface&, double);
+  struct Entry {
+    LengthField* field;
+    Setter set;
+    double (*get)(const build::PartSurface&);
+    bool for_plane, for_round;
+  };
+  void add(const QString& name, Setter set, double (*get)(const build::PartSurface&), bool for_plane, bool for_round,
+           LengthField::Rule rule = {});
+  void keep(build::PartSurface changed, const QString& what);
+  void keep_direction();
+  const build::PartSurface* current() const;
+
+  Document& document_;
+  build::Id id_ = 0;
+  QLineEdit* name_;
+  QComboBox *kind_, *finish_, *direction_;
+  QLabel *direction_label_, *direction_wrong_;
+  std::vector<Entry> entries_;
+};
+
+} // namespace datrin::app

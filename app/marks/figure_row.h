@@ -1,0 +1,33 @@
+#pragma once
+// A named figure in both units. F1 or Enter asks where it came from.
+
+#include "quantity/reckoning.h"
+
+#include <QWidget>
+
+namespace datrin::app {
+
+class FigureRow : public QWidget {
+  Q_OBJECT
+public:
+  FigureRow(const QString& mark, const QString& name, double mm, Unit unit, Reckoning why, QWidget* parent = nullptr);
+  double value() const { return mm_; }
+  QString name() const { return name_; }
+  const Reckoning& why() const { return why_; }
+  QSize sizeHint() const override;
+
+protected:
+  void paintEvent(QPaintEvent*) override;
+  void keyPressEvent(QKeyEvent*) override;
+  void mouseDoubleClickEvent(QMouseEvent*) override;
+  void focusInEvent(QFocusEvent*) override { update(); }
+  void focusOutEvent(QFocusEvent*) override { update(); }
+
+private:
+  QString mark_, name_;
+  double mm_;
+  Unit unit_;
+  Reckoning why_;
+};
+
+} // namespace datrin::app

@@ -1,0 +1,222 @@
+#include "app/marks/part_canvas.h"
+
+#include "app/theme.h"
+#include "sheets/figures.h"
+
+#include <QHelpEvent>
+#include <QMouseEvent>
+#include <QPainterPath>
+#include <QToolTip>
+
+#include <cmath>
+
+namespace datrin::app {
+
+using sheets::point;
+using sheets::qt;
+
+PartCanvas::PartCanvas(QWidget* parent) : QWidget(parent) {
+  setMinimumSize(320, 200);
+  setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+  setAccessibleName("Part in three views");
+}
+
+void PartCanvas::set_scene(sheets::SceneInput input, bool third_angle) {
+  input_ = std::move(input);
+  third_angle_ = third_angle;
+  box_ = sheets::bounds(input_);
+  lay_out();
+  make_scenes();
+  update();
+}
+
+void PartCanvas::set_rings(std::vector<Ring> rings) {
+  rings_ = std::move(rings);
+  update();
+}
+
+void PartCanvas::set_lit_surface(int surface) {
+  lit_ = surface;
+  update();
+}
+
+void PartCanvas::set_empty_text(const QString& title, const QString& words) {
+  empty_title_ = title;
+  empty_words_ = words;
+  update();
+}
+
+void PartCanvas::set_hint(const QString& line1, const QString& line2) {
+  hint1_ = line1;
+  hint2_ = line2;
+}
+
+void PartCanvas::set_shown(const Pose& pose) {
+  shown_ = pose;
+  update();
+}
+
+void PartCanvas::set_grabbable(bool on) {
+  grabbable_ = on;
+  setFocusPolicy(on ? Qt::StrongFocus : Qt::NoFocus);
+  setCursor(on ? Qt::OpenHandCursor : Qt::ArrowCursor);
+}
+
+void PartCanvas::set_active_view(sheets::View view) {
+  active_ = view;
+  update();
+}
+
+void PartCanvas::lay_out() {
+  const double margin = theme().px(36);
+  views_ = sheets::lay_out(box_, {0, theme().px(8), static_cast<double>(width()), height() - theme().px(8)}, third_angle_, margin, margin);
+}
+
+void PartCanvas::make_scenes() {
+  for (std::size_t k = 0; k < 3; ++k) scenes_[k] = sheets::make_scene(input_, views_.axes[k]);
+}
+
+void PartCanvas::resizeEvent(QResizeEvent*) { lay_out(); }
+
+/// The motion of the part as one view sees it. Turns out of the paper are small and not seen; the margins beside the
+/// picture are worked out in full.
+sheets::PaperMotion PartCanvas::motion_in(std::size_t k) const {
+  const auto& axes = views_.axes[k];
+  const Vec3 middle = (box_.low + box_.high) / 2;
+  return {axes.on_paper(middle), axes.on_paper(shown_.apply(middle) - middle), vector_from_rotation(shown_.rotation).dot(axes.toward)};
+}
+
+Vec2 PartCanvas::touch_px(int touch, sheets::View view) const {
+  const auto k = static_cast<std::size_t>(view);
+  return views_.frame[k].to_px(motion_in(k).apply(views_.axes[k].on_paper(input_.touches[static_cast<std::size_t>(touch)].at)));
+}
+
+QRectF PartCanvas::angle_label() const {
+  return {width() - theme().px(130), theme().px(10), theme().px(116), theme().px(22)};
+}
+
+void PartCanvas::paint_empty(QPainter& painter) {
+  const auto& t = theme();
+  painter.setPen(t.blue.line);
+  painter.setFont(t.title());
+  const QRectF box(width() * 0.5 - t.px(230), height() * 0.5 - t.px(50), t.px(460), t.px(120));
+  painter.drawText(box, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, empty_title_);
+  painter.setFont(t.text());
+  painter.setPen(t.blue.label);
+  painter.drawText(box.adjusted(0, t.px(30), 0, 0), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, empty_words_);
+}
+
+void PartCanvas::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  painter.setRenderHint(QPainter::Antialiasing);
+  const auto& t = theme();
+  QPainterPath ground;
+  ground.addRoundedRect(rect(), 4, 4);
+  painter.fillPath(ground, t.blue.ground);
+  painter.setClipPath(ground);
+  if (input_.surfaces.empty()) {
+    paint_empty(painter);
+    return;
+  }
+  sheets::SceneStyle style;
+  style.ink = t.blue;
+  style.lit_surface = lit_;
+  for (std::size_t k = 0; k < 3; ++k) {
+    const auto& cell = views_.cell[k];
+    painter.save();
+    painter.setClipRect(QRectF(cell.left, cell.top, cell.width, cell.height), Qt::IntersectClip);
+    sheets::paint_scene(painter, scenes_[k], views_.frame[k], style, motion_in(k));
+    painter.restore();
+    const bool active = grabbable_ && hasFocus() && static_cast<std::size_t>(active_) == k;
+    painter.setFont(t.text(active));
+    painter.setPen(active ? t.blue.brass : t.blue.label);
+    painter.drawText(QPointF(cell.left + t.px(16), cell.top + t.px(22)), active ? QString(sheets::view_names[k]) + " \u00B7 arrows" : QString(sheets::view_names[k]));
+  }
+  painter.setFont(t.text());
+  painter.setPen(t.blue.label);
+  painter.drawText(angle_label(), Qt::AlignRight | Qt::AlignVCenter, third_angle_ ? "third angle" : "first angle");
+  painter.setFont(t.small());
+  painter.drawText(QRectF(0, height() - t.px(44), width() - t.px(16), t.px(18)), Qt::AlignRight, hint1_);
+  painter.drawText(QRectF(0, height() - t.px(24), width() - t.px(16), t.px(18)), Qt::AlignRight, hint2_);
+  for (const auto& ring : rings_) {
+    if (ring.touch >= static_cast<int>(input_.touches.size())) continue;
+    for (std::size_t k = 0; k < 3; ++k)
+      sheets::paint_ring(painter, touch_px(ring.touch, static_cast<sheets::View>(k)), ring.number, t.blue, t.px(6.5));
+  }
+  if (hasFocus()) {
+    painter.setClipping(false);
+    painter.setPen(QPen(t.blue.brass, 1.5));
+    painter.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 4, 4);
+  }
+}
+
+void PartCanvas::mousePressEvent(QMouseEvent* event) {
+  if (angle_label().contains(event->position())) {
+    emit angle_clicked();
+    return;
+  }
+  if (!grabbable_ || event->button() != Qt::LeftButton) return;
+  setFocus();
+  const Vec2 at(event->position().x(), event->position().y());
+  for (std::size_t k = 0; k < 3; ++k)
+    if (views_.cell[k].contains(at)) {
+      grabbed_view_ = k;
+      active_ = static_cast<sheets::View>(k);
+      grabbing_ = true;
+      turning_ = event->modifiers().testFlag(Qt::AltModifier);
+      grabbed_at_ = views_.frame[k].to_mm(at);
+      grabbed_centre_ = motion_in(k).apply(views_.axes[k].on_paper((box_.low + box_.high) / 2));
+      setCursor(Qt::ClosedHandCursor);
+      emit view_chosen();
+      emit grabbed();
+      return;
+    }
+}
+
+void PartCanvas::mouseMoveEvent(QMouseEvent* event) {
+  if (!grabbing_) return;
+  const auto& axes = views_.axes[grabbed_view_];
+  const Vec2 now = views_.frame[grabbed_view_].to_mm({event->position().x(), event->position().y()});
+  if (turning_) {
+    const Vec2 a = grabbed_at_ - grabbed_centre_, b = now - grabbed_centre_;
+    const double angle = std::atan2(a.x() * b.y() - a.y() * b.x(), a.dot(b));
+    emit dragged(Vec3::Zero(), axes.toward * angle);
+  } else {
+    const Vec2 move = now - grabbed_at_;
+    emit dragged(axes.right * move.x() + axes.up * move.y(), Vec3::Zero());
+  }
+}
+
+void PartCanvas::mouseReleaseEvent(QMouseEvent*) {
+  if (!grabbing_) return;
+  grabbing_ = false;
+  setCursor(Qt::OpenHandCursor);
+  emit released();
+}
+
+bool PartCanvas::event(QEvent* event) {
+  if (event->type() == QEvent::FocusIn || event->type() == QEvent::FocusOut) update();
+  if (event->type() == QEvent::ToolTip) {
+    const auto* help = static_cast<QHelpEvent*>(event);
+    int nearest = -1;
+    double best = 9;
+    for (int i = 0; i < static_cast<int>(input_.touches.size()) && input_.touches.size() < 5000; ++i)
+      for (const auto view : sheets::all_views) {
+        const double distance = (touch_px(i, view) - Vec2(help->pos().x(), help->pos().y())).norm();
+        if (distance < best) {
+          best = distance;
+          nearest = i;
+        }
+      }
+    if (nearest >= 0) {
+      const auto& touch = input_.touches[static_cast<std::size_t>(nearest)];
+      QToolTip::showText(help->globalPos(), QString("touch %1 on %2").arg(nearest + 1).arg(qt(input_.surfaces[static_cast<std::size_t>(touch.surface)].name)), this);
+    } else {
+      QToolTip::hideText();
+    }
+    return true;
+  }
+  return QWidget::event(event);
+}
+
+} // namespace datrin::app

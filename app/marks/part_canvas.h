@@ -1,0 +1,80 @@
+#pragma once
+// The part on marking blue, in three views, with its touches: looked at in the drawing and touches steps, taken hold of
+// in the seat step.
+
+#include "sheets/scene_paint.h"
+#include "sheets/three_views.h"
+
+#include <QWidget>
+
+#include <array>
+#include <vector>
+
+namespace datrin::app {
+
+struct Ring {
+  int touch = 0;  ///< index into SceneInput::touches
+  int number = 0; ///< the number it has in the list beside
+};
+
+class PartCanvas : public QWidget {
+  Q_OBJECT
+public:
+  explicit PartCanvas(QWidget* parent = nullptr);
+
+  void set_scene(sheets::SceneInput input, bool third_angle);
+  void set_rings(std::vector<Ring> rings);
+  void set_lit_surface(int surface);
+  void set_empty_text(const QString& title, const QString& words);
+  void set_hint(const QString& line1, const QString& line2);
+
+  /// Where the drawing frame is shown: identity, or the small motion from the place the picture was made for.
+  void set_shown(const Pose& drawing_to_picture);
+
+  void set_grabbable(bool on);
+  sheets::View active_view() const { return active_; }
+  void set_active_view(sheets::View view);
+  const sheets::ThreeViews& views() const { return views_; }
+  const sheets::SceneInput& scene_input() const { return input_; }
+  QSize sizeHint() const override { return {760, 460}; }
+
+  /// Where a touch is painted in a view, in widget pixels.
+  Vec2 touch_px(int touch, sheets::View view) const;
+
+signals:
+  void grabbed();
+  void dragged(const datrin::Vec3& move, const datrin::Vec3& turn); ///< of the part since grabbed; mm and radians, drawing frame
+  void released();
+  void angle_clicked();
+  void view_chosen();
+
+protected:
+  void paintEvent(QPaintEvent*) override;
+  void resizeEvent(QResizeEvent*) override;
+  void mousePressEvent(QMouseEvent*) override;
+  void mouseMoveEvent(QMouseEvent*) override;
+  void mouseReleaseEvent(QMouseEvent*) override;
+  bool event(QEvent*) override;
+
+private:
+  void lay_out();
+  void make_scenes();
+  sheets::PaperMotion motion_in(std::size_t view) const;
+  void paint_empty(QPainter& painter);
+  QRectF angle_label() const;
+
+  sheets::SceneInput input_;
+  sheets::Box box_;
+  bool third_angle_ = false, grabbable_ = false, grabbing_ = false, turning_ = false;
+  std::array<sheets::Scene, 3> scenes_;
+  sheets::ThreeViews views_;
+  std::vector<Ring> rings_;
+  int lit_ = -1;
+  Pose shown_;
+  QString empty_title_, empty_words_, hint1_, hint2_;
+  sheets::View active_ = sheets::View::front;
+  std::size_t grabbed_view_ = 0;
+  Vec2 grabbed_at_ = Vec2::Zero(), grabbed_centre_ = Vec2::Zero();
+};
+
+} // namespace datrin::app

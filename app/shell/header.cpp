@@ -1,0 +1,144 @@
+#include "app/shell/header.h"
+
+#include "app/casting/piece_state.h"
+#include "app/marks/length_field.h"
+#include "app/shell/column.h"
+#include "app/theme.h"
+#include "sheets/figures.h"
+
+#include <QApplication>
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QPainter>
+#include <QShortcut>
+
+namespace datrin::app {
+
+using sheets::qt;
+
+namespace {
+
+/// Both units side by side, the one in force dark.
+class UnitButton : public QPushButton {
+public:
+  explicit UnitButton(Document& document) : document_(document) {
+    setCheckable(false);
+    setCursor(Qt::PointingHandCursor);
+    setFixedSize(theme().ipx(86), theme().ipx(26));
+  }
+
+protected:
+  void paintEvent(QPaintEvent*) override {
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    const auto& t = theme();
+    const QRectF area = QRectF(rect()).adjusted(1, 1, -1, -1);
+    painter.setPen(hasFocus() ? QPen(t.brass, 1.5) : QPen(Qt::NoPen));
+    painter.setBrush(t.track);
+    painter.drawRoundedRect(area, area.height() / 2, area.height() / 2);
+    const bool mm = document_.unit() == Unit::mm;
+    const QRectF half(mm ? area.left() : area.center().x(), area.top(), area.width() / 2, area.height());
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(t.ink);
+    painter.drawRoundedRect(half, half.height() / 2, half.height() / 2);
+    painter.setFont(t.text());
+    painter.setPen(mm ? t.paper : t.muted);
+    painter.drawText(QRectF(area.left(), area.top(), area.width() / 2, area.height()), Qt::AlignCenter, "mm");
+    painter.setPen(mm ? t.muted : t.paper);
+    painter.drawText(QRectF(area.center().x(), area.top(), area.width() / 2, area.height()), Qt::AlignCenter, "inch");
+  }
+
+private:
+  Document& document_;
+};
+
+} // namespace
+
+Reckoner::Reckoner(Document& document, QWidget* parent) : QWidget(parent), document_(document), edit_(new QLineEdit) {
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->addWidget(edit_);
+  edit_->setPlaceholderText("Reckon\u2026   Ctrl K");
+  edit_->setAccessibleName("Reckoner");
+  edit_->setToolTip("A sum of lengths, units mixed: 3 mm + 9/16 in. Enter answers, Ctrl+Enter puts the answer into the field you came from");
+  edit_->setFixedWidth(theme().ipx(150));
+  setFocusProxy(edit_);
+  connect(edit_, &QLineEdit::returnPressed, this, [this] {
+    reckon();
+    if (!answer_.isEmpty() && from_ && QApplication::keyboardModifiers().testFlag(Qt::ControlModifier)) {
+      from_->setFocus();
+      from_->selectAll();
+      from_->insert(qt(length_entry_text(mm_, document_.unit())));
+      from_->setModified(true);
+    }
+  });
+}
+
+void Reckoner::call() {
+  from_ = qobject_cast<QLineEdit*>(QApplication::focusWidget());
+  if (from_ == edit_) from_ = nullptr;
+  edit_->setFocus();
+  edit_->selectAll();
+}
+
+void Reckoner::reckon() {
+  const auto length = parse_length(edit_->text().toStdString(), entry_options(document_.unit()));
+  if (!length.ok()) {
+    answer_.clear();
+    emit answered(QString("Column %1: %2").arg(length.column).arg(qt(length.message)), true);
+    return;
+  }
+  mm_ = length.mm;
+  answer_ = QString("%1 = %2").arg(qt(length.understood), qt(length_text_both(mm_, document_.unit(), {.decimals_mm = 3, .decimals_inch = 5})));
+  emit answered(answer_, false);
+}
+
+Header::Header(Document& document, QMenu* menu, QWidget* parent)
+    : QWidget(parent), document_(document), build_(new QPushButton), piece_(new QLabel),
+      path_(new PathRuler({"Drawing", "Touches", "Seat", "Marking out"})), unit_(new UnitButton(document)), reckoner_(new Reckoner(document)) {
+  setFixedHeight(theme().ipx(52));
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(20, 0, 18, 0);
+  row->setSpacing(10);
+  build_->setProperty("flat_link", true);
+  build_->setMenu(menu);
+  build_->setToolTip("Alt+B");
+  build_->setFont(theme().title());
+  build_->setStyleSheet("QPushButton::menu-indicator { width: 0; }");
+  row->addWidget(build_);
+  auto* mark = new QLabel("\u203A");
+  colour_label(mark, theme().muted);
+  row->addWidget(mark);
+  piece_->setFont(sheets::font(theme().px(14)));
+  row->addWidget(piece_);
+  row->addStretch(1);
+  path_->setMinimumWidth(theme().ipx(300));
+  path_->setMaximumWidth(theme().ipx(440));
+  row->addWidget(path_, 4);
+  row->addSpacing(12);
+  row->addWidget(unit_);
+  row->addWidget(reckoner_);
+  connect(unit_, &QPushButton::clicked, this, [this] {
+    auto info = document_.build().info();
+    info.unit = sheets::other(info.unit);
+    document_.apply(build::replace(document_.build(), build::Build::info_id, info, info.unit == Unit::mm ? "Work in millimetres" : "Work in inches"));
+  });
+}
+
+void Header::refresh() {
+  const auto name = document_.is_open() ? qt(document_.build().info().name) : QString("Datrin");
+  build_->setText(name + " \u25BE");
+  build_->setAccessibleName("Menu of the build " + name);
+  const auto title = piece_title(document_.build(), document_.piece());
+  piece_->setText(title.isEmpty() ? QString("no part yet") : title);
+  unit_->setAccessibleName(QString("Unit: %1. Press to change").arg(document_.unit() == Unit::mm ? "millimetres" : "inches"));
+  unit_->update();
+}
+
+void Header::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  painter.setPen(QPen(theme().hairline, 1));
+  painter.drawLine(0, height() - 1, width(), height() - 1);
+}
+
+} // namespace datrin::app

@@ -1,0 +1,307 @@
+#include "app/shell/main_window.h"
+
+#include "app/shell/column.h"
+#include "app/theme.h"
+#include "sheets/figures.h"
+
+#include <QApplication>
+#include <QCloseEvent>
+#include <QDialog>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QInputDialog>
+#include <QPlainTextEdit>
+#include <QShortcut>
+
+namespace datrin::app {
+
+using sheets::qt;
+
+MainWindow::MainWindow(std::unique_ptr<QSettings> settings, QWidget* parent) : QMainWindow(parent), settings_(std::move(settings)) {
+  set_theme(*qApp, settings_->value("dark", false).toBool(), settings_->value("text_scale", 1.0).toDouble());
+  setWindowTitle("Datrin");
+  make_actions();
+  make_interface();
+  resize(1280, 800);
+  if (const auto place = settings_->value("place").toByteArray(); !place.isEmpty()) restoreGeometry(place);
+  connect(&document_, &Document::changed, this, [this] { refresh(); });
+  connect(&document_, &Document::done, this, [this](const QString& words) { tell(words, false); });
+  connect(&document_, &Document::refused, this, [this](const QString& why) { tell(why, true); });
+  refresh();
+}
+
+MainWindow::~MainWindow() {
+  disconnect(&document_, nullptr, this, nullptr);
+  delete takeCentralWidget(); // pages hold on to the document
+}
+
+void MainWindow::make_actions() {
+  menu_ = new QMenu(this);
+  const auto act = [this](const QString& words, const QKeySequence& key, auto&& what) {
+    auto* action = menu_->addAction(words);
+    action->setShortcut(key);
+    action->setShortcutContext(Qt::WindowShortcut);
+    addAction(action);
+    connect(action, &QAction::triggered, this, what);
+    return action;
+  };
+  act("New build\u2026", QKeySequence::New, [this] {
+    auto path = QFileDialog::getSaveFileName(this, "New build", "build.datrin", "Datrin builds (*.datrin)", nullptr, QFileDialog::DontConfirmOverwrite);
+    if (path.isEmpty()) return;
+    if (!path.endsWith(".datrin")) path += ".datrin";
+    new_build(path);
+  });
+  act("Open a build\u2026", QKeySequence::Open, [this] {
+    const auto path = QFileDialog::getOpenFileName(this, "Open a build", {}, "Datrin builds (*.datrin);;All files (*)");
+    if (!path.isEmpty()) open_build(path);
+  });
+  recent_ = menu_->addMenu("Recent builds");
+  connect(recent_, &QMenu::aboutToShow, this, [this] { fill_recent(); });
+  act("Name of the build\u2026", {}, [this] { ask_name(); });
+  menu_->addSeparator();
+  undo_ = act("Undo", QKeySequence::Undo, [this] { document_.undo(); });
+  redo_ = act("Redo", QKeySequence("Ctrl+Shift+Z"), [this] { document_.redo(); });
+  act("Log of the build\u2026", QKeySequence("Ctrl+L"), [this] { show_log(); });
+  menu_->addSeparator();
+  act("Print the marking-out sheet\u2026", QKeySequence::Print, [this] {
+    go_to(marking);
+    if (marking_->can_print()) marking_->ask_print();
+    else tell("There is no sheet yet: it needs a survey and a seat.", true);
+  });
+  act("Reckon", QKeySequence("Ctrl+K"), [this] { header_->reckoner()->call(); });
+  menu_->addSeparator();
+  act("Dark paper", QKeySequence("Ctrl+Shift+D"), [this] { set_look(!theme().dark, theme().text_scale); });
+  act("Larger text", QKeySequence::ZoomIn, [this] { set_look(theme().dark, theme().text_scale + 0.25); });
+  act("Smaller text", QKeySequence::ZoomOut, [this] { set_look(theme().dark, theme().text_scale - 0.25); });
+  act("Usual text", QKeySequence("Ctrl+0"), [this] { set_look(theme().dark, 1.0); });
+  menu_->addSeparator();
+  act("Close", QKeySequence::Quit, [this] { close(); });
+  for (int k = 0; k < step_count; ++k) {
+    auto* step = new QShortcut(QKeySequence(QString("Ctrl+%1").arg(k + 1)), this);
+    connect(step, &QShortcut::activated, this, [this, k] { go_to(k); });
+  }
+  auto* open_menu = new QShortcut(QKeySequence("Alt+B"), this);
+  connect(open_menu, &QShortcut::activated, this, [this] { header_->build_button()->showMenu(); });
+  // F6 goes round the four places of the window: shelf, path, page, room column.
+  auto* round = new QShortcut(QKeySequence("F6"), this);
+  connect(round, &QShortcut::activated, this, [this] {
+    QList<QWidget*> places{shelf_->items().empty() ? nullptr : shelf_->items().front(), header_->path(), pages_[static_cast<std::size_t>(step_)]->first_focus(), nullptr};
+    for (auto* child : pages_[static_cast<std::size_t>(step_)]->side()->findChildren<QWidget*>())
+      if (child->isEnabled() && child->isVisible() && child->focusPolicy() & Qt::TabFocus) {
+        places[3] = child;
+        break;
+      }
+    auto* now = QApplication::focusWidget();
+    int at = -1;
+    if (now != nullptr) {
+      if (shelf_->isAncestorOf(now)) at = 0;
+      else if (header_->isAncestorOf(now)) at = 1;
+      else if (centre_->isAncestorOf(now)) at = 2;
+      else if (side_->isAncestorOf(now)) at = 3;
+    }
+    for (int k = 1; k <= 4; ++k)
+      if (auto* next = places[(at + k) % 4]) {
+        next->setFocus(Qt::ShortcutFocusReason);
+        return;
+      }
+  });
+}
+
+void MainWindow::make_interface() {
+  auto* old = takeCentralWidget();
+  auto* whole = new QWidget;
+  auto* rows = new QVBoxLayout(whole);
+  rows->setContentsMargins(0, 0, 0, 0);
+  rows->setSpacing(0);
+  header_ = new Header(document_, menu_);
+  rows->addWidget(header_);
+  auto* body = new QHBoxLayout;
+  body->setSpacing(0);
+  rows->addLayout(body, 1);
+
+  const auto upright = [] {
+    auto* line = new QWidget;
+    line->setFixedWidth(1);
+    line->setAutoFillBackground(true);
+    auto palette = line->palette();
+    palette.setColor(QPalette::Window, theme().hairline);
+    line->setPalette(palette);
+    return line;
+  };
+  // Columns widen with the text, but never so far that the picture loses its place.
+  const double widen = std::min(theme().text_scale, 1.35);
+  shelf_ = new Shelf(document_);
+  shelf_->setFixedWidth(static_cast<int>(200 * widen));
+  body->addWidget(shelf_);
+  body->addWidget(upright());
+  auto* middle = new QVBoxLayout;
+  middle->setSpacing(0);
+  centre_ = new QStackedWidget;
+  middle->addWidget(centre_, 1);
+  message_ = new QLabel;
+  message_->setFont(theme().small());
+  message_->setContentsMargins(14, 2, 8, 8);
+  message_->setTextFormat(Qt::PlainText);
+  message_->setAccessibleName("Message");
+  message_->setMinimumWidth(10);
+  message_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  middle->addWidget(message_);
+  body->addLayout(middle, 1);
+  body->addWidget(upright());
+  side_ = new QStackedWidget;
+  side_->setFixedWidth(static_cast<int>(280 * widen));
+  body->addWidget(side_);
+
+  drawing_ = new DrawingPage(document_);
+  touches_ = new TouchesPage(document_);
+  seat_ = new SeatPage(document_);
+  marking_ = new MarkingPage(document_);
+  pages_ = {drawing_, touches_, seat_, marking_};
+  for (auto* page : pages_) {
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    scroll->setWidget(page->side());
+    side_->addWidget(scroll);
+    centre_->addWidget(page);
+    connect(page, &Page::go_to, this, &MainWindow::go_to);
+    connect(page, &Page::say, this, [this](const QString& words) { tell(words, false); });
+  }
+  connect(header_->path(), &PathRuler::chosen, this, &MainWindow::go_to);
+  connect(header_->reckoner(), &Reckoner::answered, this, &MainWindow::tell);
+  connect(shelf_, &Shelf::add_part, this, [this] { add_part(); });
+  setCentralWidget(whole);
+  delete old;
+}
+
+void MainWindow::set_look(bool dark, double text_scale) {
+  set_theme(*qApp, dark, text_scale);
+  settings_->setValue("dark", theme().dark);
+  settings_->setValue("text_scale", theme().text_scale);
+  make_interface();
+  refresh();
+}
+
+void MainWindow::tell(const QString& words, bool wrong) {
+  const auto undo = wrong || !document_.undo_label() || words.startsWith("Undone") ? QString() : QString();
+  message_->setText(words + undo);
+  message_->setToolTip(words);
+  colour_label(message_, wrong ? theme().gone : theme().muted);
+}
+
+void MainWindow::refresh() {
+  header_->refresh();
+  header_->path()->set_step(step_);
+  shelf_->refresh();
+  const auto undo = document_.undo_label(), redo = document_.redo_label();
+  undo_->setEnabled(undo.has_value());
+  undo_->setText(undo ? "Undo: " + *undo : QString("Nothing to undo"));
+  redo_->setEnabled(redo.has_value());
+  redo_->setText(redo ? "Redo: " + *redo : QString("Nothing to redo"));
+  centre_->setCurrentIndex(step_);
+  side_->setCurrentIndex(step_);
+  pages_[static_cast<std::size_t>(step_)]->refresh();
+}
+
+void MainWindow::go_to(int step) {
+  if (step < 0 || step >= step_count) return;
+  step_ = step;
+  refresh();
+  pages_[static_cast<std::size_t>(step_)]->first_focus()->setFocus();
+}
+
+bool MainWindow::open_build(const QString& path) {
+  const auto wrong = document_.open(path);
+  if (!wrong.isEmpty()) {
+    tell(wrong, true);
+    return false;
+  }
+  setWindowTitle(QString("%1 \u2013 Datrin").arg(QFileInfo(path).completeBaseName()));
+  remember(path);
+  const auto undo = document_.undo_label();
+  tell(undo ? QString("Opened as it was left. Last: %1.").arg(*undo) : QString("Opened."), false);
+  return true;
+}
+
+bool MainWindow::new_build(const QString& path) {
+  const auto wrong = document_.create(path, QFileInfo(path).completeBaseName());
+  if (!wrong.isEmpty()) {
+    tell(wrong, true);
+    return false;
+  }
+  setWindowTitle(QString("%1 \u2013 Datrin").arg(QFileInfo(path).completeBaseName()));
+  remember(path);
+  step_ = drawing;
+  refresh();
+  tell("A new build. Add a part to begin; everything entered is kept at once.", false);
+  return true;
+}
+
+void MainWindow::add_part() {
+  if (!document_.is_open()) return;
+  const auto& b = document_.build();
+  QString name = "Part";
+  const auto taken = [&] {
+    for (const auto& [id, part] : b.parts())
+      if (qt(part.name) == name) return true;
+    return false;
+  };
+  for (int n = 1; taken(); ++n) name = QString("Part %1").arg(n + 1);
+  const auto id = b.next_id();
+  if (!document_.apply(build::add_part(b, name.toStdString()))) return;
+  document_.choose(id, 0);
+  go_to(drawing);
+}
+
+void MainWindow::ask_name() {
+  if (!document_.is_open()) return;
+  auto info = document_.build().info();
+  bool ok = false;
+  const auto name = QInputDialog::getText(this, "Name of the build", "Name", QLineEdit::Normal, qt(info.name), &ok).trimmed();
+  if (!ok || name.isEmpty()) return;
+  info.name = name.toStdString();
+  document_.apply(build::replace(document_.build(), build::Build::info_id, info, "Name of the build"));
+}
+
+void MainWindow::show_log() {
+  QDialog dialog(this);
+  dialog.setWindowTitle("Log of the build");
+  dialog.resize(theme().ipx(560), theme().ipx(420));
+  auto* column = new QVBoxLayout(&dialog);
+  auto* list = new QPlainTextEdit;
+  list->setReadOnly(true);
+  QString text;
+  for (const auto& line : document_.log(2000)) text += QString("%1   %2%3\n").arg(qt(line.at), qt(line.label), line.undone ? "   (taken back)" : "");
+  list->setPlainText(text.isEmpty() ? QString("Nothing has been done yet.") : text);
+  column->addWidget(list);
+  dialog.exec();
+}
+
+void MainWindow::remember(const QString& path) {
+  auto recent = settings_->value("recent").toStringList();
+  const auto whole = QFileInfo(path).absoluteFilePath();
+  recent.removeAll(whole);
+  recent.prepend(whole);
+  while (recent.size() > 8) recent.removeLast();
+  settings_->setValue("recent", recent);
+}
+
+void MainWindow::fill_recent() {
+  recent_->clear();
+  for (const auto& path : settings_->value("recent").toStringList()) {
+    auto* action = recent_->addAction(QFileInfo(path).fileName());
+    action->setToolTip(path);
+    action->setEnabled(QFileInfo::exists(path));
+    connect(action, &QAction::triggered, this, [this, path] { open_build(path); });
+  }
+  if (recent_->isEmpty()) recent_->addAction("none yet")->setEnabled(false);
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+  settings_->setValue("place", saveGeometry());
+  QMainWindow::closeEvent(event);
+}
+
+} // namespace datrin::app

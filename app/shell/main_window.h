@@ -1,0 +1,78 @@
+#pragma once
+// The window: shelf, path, page and room column around one document.
+
+#include "app/casting/marking_page.h"
+#include "app/casting/seat_page.h"
+#include "app/casting/touches_page.h"
+#include "app/document.h"
+#include "app/drawing/drawing_page.h"
+#include "app/shell/header.h"
+#include "app/shell/shelf.h"
+
+#include <QMainWindow>
+#include <QScrollArea>
+#include <QSettings>
+#include <QStackedWidget>
+
+#include <memory>
+
+namespace datrin::app {
+
+class MainWindow : public QMainWindow {
+  Q_OBJECT
+public:
+  enum Step { drawing, touches, seat, marking, step_count };
+
+  /// `settings` keeps theme, text size, window place and recent builds; it may be a file of the tests' own.
+  explicit MainWindow(std::unique_ptr<QSettings> settings, QWidget* parent = nullptr);
+  ~MainWindow() override;
+
+  bool open_build(const QString& path);       ///< false, and the reason on the message line, when it cannot be
+  bool new_build(const QString& path);
+  void go_to(int step);
+  int step() const { return step_; }
+
+  Document& document() { return document_; }
+  Header* header() const { return header_; }
+  Shelf* shelf() const { return shelf_; }
+  DrawingPage* drawing_page() const { return drawing_; }
+  TouchesPage* touches_page() const { return touches_; }
+  SeatPage* seat_page() const { return seat_; }
+  MarkingPage* marking_page() const { return marking_; }
+  QString message() const { return message_->text(); }
+  QAction* undo_action() const { return undo_; }
+  QAction* redo_action() const { return redo_; }
+  void set_look(bool dark, double text_scale);
+
+protected:
+  void closeEvent(QCloseEvent*) override;
+
+private:
+  void make_actions();
+  void make_interface(); ///< everything that has the theme's sizes in it; made anew when the look changes
+  void refresh();
+  void tell(const QString& words, bool wrong);
+  void add_part();
+  void ask_name();
+  void show_log();
+  void remember(const QString& path);
+  void fill_recent();
+
+  std::unique_ptr<QSettings> settings_;
+  Document document_;
+  QMenu* menu_ = nullptr;
+  QMenu* recent_ = nullptr;
+  QAction *undo_ = nullptr, *redo_ = nullptr;
+  Header* header_ = nullptr;
+  Shelf* shelf_ = nullptr;
+  QStackedWidget *centre_ = nullptr, *side_ = nullptr;
+  QLabel* message_ = nullptr;
+  DrawingPage* drawing_ = nullptr;
+  TouchesPage* touches_ = nullptr;
+  SeatPage* seat_ = nullptr;
+  MarkingPage* marking_ = nullptr;
+  std::vector<Page*> pages_;
+  int step_ = drawing;
+};
+
+} // namespace datrin::app

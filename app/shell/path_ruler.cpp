@@ -1,0 +1,70 @@
+#include "app/shell/path_ruler.h"
+
+#include "app/theme.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+
+#include <algorithm>
+
+namespace datrin::app {
+
+PathRuler::PathRuler(const QStringList& steps, QWidget* parent) : QWidget(parent), steps_(steps) {
+  setFocusPolicy(Qt::StrongFocus);
+  setCursor(Qt::PointingHandCursor);
+  setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+  set_step(0);
+}
+
+QSize PathRuler::sizeHint() const { return {theme().ipx(440), theme().ipx(44)}; }
+
+void PathRuler::set_step(int step) {
+  step_ = step;
+  setAccessibleName(QString("Step %1 of %2: %3").arg(step + 1).arg(steps_.size()).arg(steps_.value(step)));
+  update();
+}
+
+void PathRuler::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  painter.setRenderHint(QPainter::Antialiasing);
+  const auto& t = theme();
+  const double base = height() - t.px(10), wide = (width() - 2) / static_cast<double>(steps_.size());
+  painter.setPen(QPen(t.muted, 1));
+  painter.drawLine(QPointF(1, base), QPointF(width() - 1, base));
+  const int fine = 6;
+  for (int k = 0; k <= static_cast<int>(steps_.size()) * fine; ++k) {
+    const double x = 1 + wide * k / fine;
+    const bool here = k / fine == step_ && k < static_cast<int>(steps_.size()) * fine;
+    const double high = k % fine == 0 ? t.px(11) : k % 3 == 0 ? t.px(6) : t.px(4);
+    painter.setPen(QPen(here ? t.brass : t.muted, k % fine == 0 ? 1.3 : 1));
+    painter.drawLine(QPointF(x, base), QPointF(x, base - high));
+  }
+  for (int k = 0; k < static_cast<int>(steps_.size()); ++k) {
+    painter.setFont(t.text(k == step_));
+    painter.setPen(k == step_ ? t.brass : t.ink);
+    painter.drawText(QRectF(1 + wide * k + t.px(5), 0, wide, base - t.px(11)), Qt::AlignLeft | Qt::AlignVCenter, steps_[k]);
+  }
+  const double x = 1 + wide * (step_ + 0.5);
+  painter.setPen(Qt::NoPen);
+  painter.setBrush(t.brass);
+  painter.drawPolygon(QPolygonF({QPointF(x, base + 1), QPointF(x - t.px(6), base + t.px(8)), QPointF(x + t.px(6), base + t.px(8))}));
+  if (hasFocus()) {
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(QPen(t.brass, 1));
+    painter.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 3, 3);
+  }
+}
+
+void PathRuler::mousePressEvent(QMouseEvent* event) {
+  const int step = static_cast<int>(event->position().x() * static_cast<double>(steps_.size()) / width());
+  emit chosen(std::clamp(step, 0, static_cast<int>(steps_.size()) - 1));
+}
+
+void PathRuler::keyPressEvent(QKeyEvent* event) {
+  if (event->key() == Qt::Key_Left && step_ > 0) emit chosen(step_ - 1);
+  else if (event->key() == Qt::Key_Right && step_ + 1 < steps_.size()) emit chosen(step_ + 1);
+  else QWidget::keyPressEvent(event);
+}
+
+} // namespace datrin::app

@@ -1,0 +1,36 @@
+#pragma once
+// The look on screen: colours by role, type by size, one style sheet. Light paper or dark.
+
+#include "sheets/fonts.h"
+#include "sheets/ink.h"
+
+#include <QColor>
+#include <QFont>
+#include <QString>
+
+class QApplication;
+
+namespace datrin::app {
+
+struct Theme {
+  bool dark = false;
+  double text_scale = 1.0; ///< 1 to 2
+  QColor paper, raised, ink, muted, hairline, brass, gone, good, track;
+  sheets::Ink blue = sheets::blued_metal();
+
+  double px(double pixels) const { return pixels * text_scale; }
+  int ipx(double pixels) const { return static_cast<int>(pixels * text_scale + 0.5); }
+  QFont text(bool bold = false) const { return sheets::font(px(13), bold); }
+  QFont small(bool bold = false) const { return sheets::font(px(11.5), bold); }
+  QFont heading() const;  ///< small capitals' place: headings of groups
+  QFont title() const { return sheets::font(px(15), true); }
+  QFont figure() const { return sheets::font(px(40), true); }
+};
+
+/// The theme in force.
+const Theme& theme();
+
+/// Puts a theme in force for the whole application: palette, fonts, style sheet.
+void set_theme(QApplication& application, bool dark, double text_scale);
+
+} // namespace datrin::app
