@@ -5,6 +5,9 @@
 
 #include <algorithm>
 
+// Resources of a static library must be drawn in by name, outside any namespace.
+static void init_app_resources() { Q_INIT_RESOURCE(app); }
+
 namespace datrin::app {
 namespace {
 
@@ -16,13 +19,13 @@ Theme& current() {
 QString style_sheet(const Theme& t) {
   const auto c = [](const QColor& colour) { return colour.name(); };
   return QString(R"(
-    * { font-family: "B612"; }
+    * { font-family: "Datrin B612"; }
     QToolTip { background: %2; color: %3; border: 1px solid %5; padding: 4px; }
     QLineEdit, QComboBox, QSpinBox { background: %2; color: %3; border: 1px solid %5; border-radius: 3px;
       padding: 2px 6px; selection-background-color: %6; selection-color: %1; min-height: %9px; }
     QLineEdit:focus, QComboBox:focus, QSpinBox:focus { border: 1px solid %6; }
     QLineEdit[wrong="true"] { border: 1px solid %7; border-bottom: 3px solid %7; }
-    QComboBox::drop-down { border: 0; width: 16px; }
+    QComboBox::drop-down { border: 0; width: 20px; } QComboBox::down-arrow { image: url(:/datrin/chevron.png); width: 12px; height: 8px; }
     QComboBox QAbstractItemView, QMenu { background: %2; color: %3; border: 1px solid %5;
       selection-background-color: %6; selection-color: %1; }
     QMenu::item { padding: 5px 24px 5px 14px; } QMenu::item:selected { background: %6; color: %1; }
@@ -40,6 +43,8 @@ QString style_sheet(const Theme& t) {
     QTableView::item { padding: 0 6px; border: 0; } QTableView::item:focus { border: 1px solid %6; }
     QTableView QLineEdit { min-height: 0; padding: 0 4px; }
     QHeaderView::section { background: transparent; color: %4; border: 0; border-bottom: 1px solid %5; padding: 2px 6px; }
+    QHeaderView { background: transparent; border: 0; } QTableCornerButton::section { background: transparent; border: 0; }
+    QAbstractScrollArea::corner { background: transparent; border: 0; }
     QScrollArea { background: transparent; border: 0; } QScrollArea > QWidget > QWidget { background: transparent; }
     QScrollBar:vertical { background: transparent; width: 10px; margin: 0; }
     QScrollBar::handle:vertical { background: %5; border-radius: 4px; min-height: 24px; margin: 1px 2px; }
@@ -66,6 +71,7 @@ const Theme& theme() { return current(); }
 
 void set_theme(QApplication& application, bool dark, double text_scale) {
   sheets::load_fonts();
+  init_app_resources();
   auto& t = current();
   t.dark = dark;
   t.text_scale = std::clamp(text_scale, 0.8, 2.0);

@@ -18,6 +18,8 @@ struct Theme {
   QColor paper, raised, ink, muted, hairline, brass, gone, good, track;
   sheets::Ink blue = sheets::blued_metal();
 
+  /// Text so large that what stood side by side goes below each other.
+  bool large() const { return text_scale > 1.4; }
   double px(double pixels) const { return pixels * text_scale; }
   int ipx(double pixels) const { return static_cast<int>(pixels * text_scale + 0.5); }
   QFont text(bool bold = false) const { return sheets::font(px(13), bold); }

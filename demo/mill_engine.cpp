@@ -83,6 +83,8 @@ std::vector<Plan> cylinder_plans() {
       {plane("foot end A", {-39, 0, 4.5}, -x, 40, 9, 0), 0, 0, 0},
       {plane("foot end B", {39, 0, 4.5}, x, 40, 9, 0), 0, 0, 0},
       {plane("chest top", {0, 26, 51}, z, 52, 14, 0), 0, 0, 0},
+      {plane("chest end A", {-26, 26, 34}, -x, 14, 34, 0), 0, 0, 0},
+      {plane("chest end B", {26, 26, 34}, x, 14, 34, 0), 0, 0, 0},
       {plane("chest under", {0, 26, 17}, -z, 52, 14, 0), 0, 0, 0},
   };
 }

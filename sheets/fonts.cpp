@@ -20,7 +20,7 @@ void load_fonts() {
 }
 
 QFont font(double pixels, bool bold) {
-  QFont f("B612");
+  QFont f("Datrin B612");
   f.setPixelSize(std::max(1, static_cast<int>(std::lround(pixels))));
   f.setBold(bold);
   f.setHintingPreference(QFont::PreferNoHinting);

@@ -82,7 +82,8 @@ void paint_marking(QPainter& painter, const QRectF& area, const MarkingPicture& 
   const double gap = 4.5 * text, below = 2.4 * text;
   const double scale = std::max(0.01, std::min((area.width() - figures - gap - 5 * text) / std::max(1.0, wide_mm),
                                                (area.height() - below - 2.2 * text) / std::max(1.0, top - bottom)));
-  const double plate_y = area.bottom() - below + bottom * scale;
+  const double spare_height = std::max(0.0, area.height() - below - 2.2 * text - (top - bottom) * scale);
+  const double plate_y = area.bottom() - below + bottom * scale - spare_height / 2;
   double left = area.left() + figures + 2.5 * text;
   const double spare = area.right() - 2 * text - (left + wide_mm * scale + gap);
   if (spare > 0) left += spare / 2;

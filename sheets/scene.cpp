@@ -62,8 +62,10 @@ public:
         line(Role::rough, edge.surface, edge.rough_from, edge.rough_to);
       }
     for (int i = 0; i < static_cast<int>(in_.surfaces.size()); ++i) rounds(i);
-    for (const auto& edge : edges_)
-      line(surface(edge.surface).machined ? Role::finished : Role::cast, edge.surface, edge.from, edge.to);
+    for (const auto& edge : edges_) {
+      if (surface(edge.surface).machined) line(Role::finished, edge.surface, edge.from, edge.to);
+      else for (const auto& [from, to] : uncovered(edge)) line(Role::cast, edge.surface, from, to);
+    }
     return std::move(scene_);
   }
 
@@ -83,7 +85,11 @@ private:
     if (!s.shape.round()) {
       if (std::abs(facing) < edge_on) return;
       std::vector<Vec2> loop;
-      for (const auto& corner : corners(s)) loop.push_back(view_.on_paper(corner));
+      if (const auto* boss = boss_behind(s); boss != nullptr && std::abs(facing) > end_on) {
+        loop = circle(view_.on_paper(boss->shape.point), boss->shape.diameter / 2);
+      } else {
+        for (const auto& corner : corners(s)) loop.push_back(view_.on_paper(corner));
+      }
       area(Role::plate, i, {loop});
       if (std::abs(facing) < end_on) { // seen at an angle: its border is needed to see it at all
         scene_.paths.push_back({s.machined ? Role::finished : Role::cast, i, {loop}, true});
@@ -97,6 +103,45 @@ private:
     } else {
       area(Role::plate, i, {side_outline(s)});
     }
+  }
+
+  /// The boss whose end a plane is: same axis, as wide as the plane both ways.
+  const SceneSurface* boss_behind(const SceneSurface& face) const {
+    for (const auto& o : in_.surfaces)
+      if (o.shape.kind == SurfaceKind::boss && o.shape.direction.cross(face.shape.direction).norm() < 1e-6 &&
+          (o.shape.point - face.shape.point).cross(o.shape.direction).norm() < 0.01 &&
+          std::abs(o.shape.diameter - face.width) < 0.02 * face.width && std::abs(o.shape.diameter - face.height) < 0.02 * face.height)
+        return &o;
+    return nullptr;
+  }
+
+  /// The stretches of an as-cast edge that a boss seen from the side does not cover.
+  std::vector<std::pair<Vec2, Vec2>> uncovered(const Edge& edge) const {
+    std::vector<std::pair<double, double>> open{{0, 1}};
+    for (const auto& s : in_.surfaces) {
+      if (s.shape.kind != SurfaceKind::boss || std::abs(s.shape.direction.dot(view_.toward)) > 0.5) continue;
+      const auto outline = side_outline(s);
+      double from = 0, to = 1;
+      for (std::size_t k = 0; k < 4; ++k) { // clipped by the four sides, a little inside
+        const Vec2 side = outline[(k + 1) % 4] - outline[k];
+        const Vec2 inward = Vec2(-side.y(), side.x()).normalized();
+        const double a = inward.dot(edge.from - outline[k]) - 0.05, b = inward.dot(edge.to - outline[k]) - 0.05;
+        if (a < 0 && b < 0) to = -1;
+        else if (a < 0) from = std::max(from, a / (a - b));
+        else if (b < 0) to = std::min(to, a / (a - b));
+      }
+      if (to <= from) continue;
+      std::vector<std::pair<double, double>> left;
+      for (const auto& [p, q] : open) {
+        if (p < from) left.emplace_back(p, std::min(q, from));
+        if (q > to) left.emplace_back(std::max(p, to), q);
+      }
+      open = std::move(left);
+    }
+    std::vector<std::pair<Vec2, Vec2>> lines;
+    for (const auto& [p, q] : open)
+      if (q - p > 1e-6) lines.emplace_back(edge.from + (edge.to - edge.from) * p, edge.from + (edge.to - edge.from) * q);
+    return lines;
   }
 
   /// A round surface seen from the side: its rectangle.

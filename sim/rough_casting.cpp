@@ -2,6 +2,7 @@
 
 #include <Eigen/Geometry>
 
+#include <algorithm>
 #include <cmath>
 #include <random>
 
@@ -30,7 +31,12 @@ std::vector<RoughTouch> touch_all(const std::vector<RoughSurface>& surfaces, con
                               (finished.kind == SurfaceKind::bore ? -1 : 1) * (rough.stock + bump);
         at = finished.point + finished.direction * depth + radius * (std::cos(angle) * u + std::sin(angle) * v);
       } else {
-        const double a = rough.width * uniform(random), b = rough.height * uniform(random);
+        // Well spread, as a careful person would touch it: the R2 low-discrepancy sequence, shaken a little.
+        const auto spread = [&](double step) {
+          const double f = 0.5 + k * step;
+          return std::clamp(f - std::floor(f) - 0.5 + 0.12 * uniform(random), -0.5, 0.5);
+        };
+        const double a = rough.width * spread(0.7548776662466927), b = rough.height * spread(0.5698402909980532);
         at = finished.point + a * u + b * v +
              finished.direction * (rough.stock + bump + b * std::tan(rough.draft));
       }

@@ -35,7 +35,7 @@ SeatPage::SeatPage(Document& document)
   column->setSpacing(10);
   canvas_->set_grabbable(true);
   canvas_->set_empty_text("First the drawing", "The finished part is placed inside the touches. State it in the Drawing step and touch its casting.");
-  canvas_->set_hint("Drag to move \u00B7 Alt-drag to turn \u00B7 1 2 3 choose the view", "S seats it best \u00B7 arrows 0.05 mm \u00B7 [ ] turn 0.05\u00B0");
+  canvas_->set_hints({"S seats it best", "drag moves, Alt-drag turns", "arrows 0.05 mm, [ ] 0.05\u00B0", "1 2 3 choose the view"});
   canvas_->installEventFilter(this);
   column->addWidget(canvas_, 1);
   column->addWidget(comb_);
@@ -50,6 +50,7 @@ SeatPage::SeatPage(Document& document)
   big->addWidget(least_);
   colour_label(unit_label_, theme().muted);
   unit_label_->setFont(theme().title());
+  unit_label_->setContentsMargins(0, 0, 0, theme().ipx(9));
   big->addWidget(unit_label_, 0, Qt::AlignBottom);
   big->addStretch(1);
   side->addLayout(big);
@@ -106,7 +107,7 @@ SeatPage::SeatPage(Document& document)
     show_pose(between);
   });
   connect(&glide_, &QVariantAnimation::finished, this, [this] {
-    keep(glide_target_, true, "Seat %1 best");
+    keep(glide_target_, true, "Best seat for %1");
     emit settled();
   });
 }
@@ -144,7 +145,7 @@ QString SeatPage::shortfall_words() const {
   QStringList short_by;
   for (const auto& group : state_.margins.groups)
     if (group.touches > 0 && group.margin < 0)
-      short_by << QString("%1 by %2").arg(qt(casting::group_name(state_.input.seat, group)), figure(-group.margin, document_.unit()));
+      short_by << QString("%1 short by %2").arg(qt(casting::group_name(state_.input.seat, group)), figure(-group.margin, document_.unit()));
   return short_by.join(", ");
 }
 
@@ -170,9 +171,9 @@ void SeatPage::show_margins() {
   unit_label_->setText(qt(unit_name(unit)));
   int limiting = 0;
   for (const auto& group : margins.groups) limiting += group.limiting ? 1 : 0;
-  const auto other = sheets::figure_with_unit(margins.least, sheets::other(unit), true);
-  if (margins.least >= 0) verdict_->setText(QString("%1 \u00B7 it cleans up").arg(other));
-  else verdict_->setText(QString("%1 \u00B7 it does not clean up here: %2 short").arg(other, shortfall_words()));
+  const auto other = unit == Unit::mm ? qt(number_text(margins.least / mm_per_thou, 0)) + "\u2009thou" : sheets::figure_with_unit(margins.least, Unit::mm);
+  if (margins.least >= 0) verdict_->setText(QString("%1 on %2 %3 \u00B7 it cleans up").arg(other).arg(limiting).arg(limiting == 1 ? "surface" : "surfaces"));
+  else verdict_->setText(QString("%1 \u00B7 it does not clean up here: %2").arg(other, shortfall_words()));
   colour_label(verdict_, margins.least >= 0 ? theme().good : theme().gone);
 
   double full = 0.5;
@@ -304,7 +305,7 @@ void SeatPage::search_ended() {
 void SeatPage::glide_to(const Pose& target) {
   glide_from_ = state_.pose;
   glide_target_ = target;
-  if (vector_from_rotation(target.rotation * picture_.rotation.transpose()).norm() > radians(3)) picture_ = target;
+  picture_ = target; // the part glides to where it stands upright
   glide_.start();
 }
 

@@ -6,7 +6,7 @@
 #include "geometry/direction_text.h"
 #include "sheets/figures.h"
 
-#include <QHBoxLayout>
+#include <QGridLayout>
 #include <QStyle>
 #include <QVBoxLayout>
 
@@ -20,8 +20,10 @@ TouchEntry::TouchEntry(Document& document, QWidget* parent)
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(2);
-  auto* row = new QHBoxLayout;
+  auto* row = new QGridLayout;
   row->setSpacing(6);
+  int place = 0;
+  const int in_a_row = theme().large() ? 4 : 8;
   const auto put = [&](QWidget* field, const QString& name, int stretch) {
     auto* cell = new QVBoxLayout;
     cell->setSpacing(1);
@@ -31,7 +33,10 @@ TouchEntry::TouchEntry(Document& document, QWidget* parent)
     field->setAccessibleName(name);
     cell->addWidget(label);
     cell->addWidget(field);
-    row->addLayout(cell, stretch);
+    row->addLayout(cell, place / in_a_row, place % in_a_row);
+    row->setColumnStretch(place % in_a_row, stretch);
+    field->setMinimumWidth(theme().ipx(40));
+    ++place;
   };
   put(surface_, "Touch on", 3);
   for (int k = 0; k < 3; ++k) {

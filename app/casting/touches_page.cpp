@@ -44,7 +44,8 @@ TouchesPage::TouchesPage(Document& document)
   table_->setAccessibleName("Touches");
   table_->horizontalHeader()->setHighlightSections(false);
   table_->horizontalHeader()->setStretchLastSection(true);
-  const int widths[] = {44, 110, 78, 78, 78, 80, 64, 62, 110};
+  table_->horizontalHeader()->setMinimumSectionSize(theme().ipx(30));
+  const int widths[] = {40, 104, 74, 74, 74, 78, 62, 50, 100};
   for (int c = 0; c < 9; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
   column->addWidget(table_, 36);
   connect(model_, &TouchModel::not_understood, entry_, [this](const QString& why) { entry_->tell(why, true); });

@@ -37,7 +37,10 @@ DrawingPage::DrawingPage(Document& document)
   button("Add boss", "Ctrl+Shift+O", [this] { add_surface(SurfaceKind::boss); });
   button("Remove", "Ctrl+Backspace", [this] { remove_surface(); });
   bar->addStretch(1);
-  bar->addWidget(muted_label("Drawing frame: x right and z up in the front view, seen from \u2212y"));
+  auto* frame = muted_label("x right, z up in the front view; the end is seen along x");
+  frame->setWordWrap(false);
+  frame->setVisible(!theme().large());
+  bar->addWidget(frame);
   column->addLayout(bar);
 
   table_->setModel(model_);
@@ -50,7 +53,8 @@ DrawingPage::DrawingPage(Document& document)
   table_->setAccessibleName("Surfaces of the part");
   table_->horizontalHeader()->setHighlightSections(false);
   table_->horizontalHeader()->setStretchLastSection(true);
-  const int widths[] = {112, 56, 78, 70, 70, 70, 92, 130};
+  table_->horizontalHeader()->setMinimumSectionSize(theme().ipx(30));
+  const int widths[] = {96, 54, 84, 68, 68, 68, 84, 142};
   for (int c = 0; c < 8; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
   column->addWidget(table_, 34);
   connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this](const QModelIndex& now) { choose_row(now.row()); });
@@ -76,6 +80,7 @@ DrawingPage::DrawingPage(Document& document)
   quantity_->setRange(1, 999);
   quantity_->setAccessibleName("How many");
   quantity_->setSuffix(" off");
+  quantity_->setButtonSymbols(QAbstractSpinBox::NoButtons);
   part_row->addWidget(part_name_, 1);
   part_row->addWidget(quantity_);
   side->addLayout(part_row);

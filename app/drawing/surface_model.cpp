@@ -48,7 +48,7 @@ QString SurfaceModel::text(const build::PartSurface& s, int column, Unit unit) c
   case z: return figure(s.point.z(), unit);
   case facing: return qt(direction_text(s.direction));
   case size:
-    if (s.round()) return "\u2300 " + figure(s.diameter, unit) + (s.height > 0 ? " \u00D7 " + figure(s.height, unit) : QString());
+    if (s.round()) return "\u00F8\u2009" + figure(s.diameter, unit) + (s.height > 0 ? " \u00D7 " + figure(s.height, unit) : QString());
     return s.width > 0 && s.height > 0 ? figure(s.width, unit) + " \u00D7 " + figure(s.height, unit) : QString();
   case stock: return s.machined ? figure(s.required, unit) : QString();
   default: return {};

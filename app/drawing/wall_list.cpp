@@ -66,6 +66,7 @@ void WallList::refresh() {
       box->setSpacing(4);
       auto* field = new LengthField(QString());
       field->set_rule(must_not_be_negative);
+      field->set_compact();
       auto* drop = new QPushButton("\u00D7");
       drop->setFixedWidth(theme().ipx(26));
       drop->setAccessibleName("Remove this wall");

@@ -14,7 +14,7 @@ FigureRow::FigureRow(const QString& mark, const QString& name, double mm, Unit u
   setFocusPolicy(Qt::StrongFocus);
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
   setAccessibleName(QString("%1 %2: %3, %4").arg(mark, name, sheets::figure_with_unit(mm, unit), sheets::figure_with_unit(mm, sheets::other(unit))));
-  setToolTip(name + " \u00B7 why: F1");
+  setToolTip(accessibleName() + " \u00B7 why: F1");
 }
 
 QSize FigureRow::sizeHint() const { return {theme().ipx(180), theme().ipx(24)}; }
@@ -28,7 +28,8 @@ void FigureRow::paintEvent(QPaintEvent*) {
     painter.setPen(QPen(t.brass, 1));
     painter.drawRoundedRect(QRectF(0.5, 0.5, w - 1, h - 1), 3, 3);
   }
-  const double other_width = t.px(58), figure_width = t.px(62), mark_width = mark_.isEmpty() ? 2 : t.px(20);
+  const bool narrow = w < t.px(200); // the other unit is then in the tool tip alone
+  const double other_width = narrow ? 0 : t.px(58), figure_width = t.px(62), mark_width = mark_.isEmpty() ? 2 : t.px(20);
   painter.setFont(t.text(true));
   painter.setPen(t.brass);
   painter.drawText(QRectF(3, 0, mark_width, h), Qt::AlignVCenter | Qt::AlignLeft, mark_);
@@ -38,6 +39,7 @@ void FigureRow::paintEvent(QPaintEvent*) {
   painter.drawText(QRectF(3 + mark_width, 0, name_width, h), Qt::AlignVCenter | Qt::AlignLeft, painter.fontMetrics().elidedText(name_, Qt::ElideRight, static_cast<int>(name_width)));
   painter.setFont(t.text(true));
   painter.drawText(QRectF(w - other_width - figure_width - 4, 0, figure_width, h), Qt::AlignVCenter | Qt::AlignRight, sheets::figure(mm_, unit_));
+  if (narrow) return;
   painter.setFont(t.small());
   painter.setPen(t.muted);
   painter.drawText(QRectF(w - other_width - 4, 0, other_width, h), Qt::AlignVCenter | Qt::AlignRight, sheets::figure(mm_, sheets::other(unit_)));

@@ -28,13 +28,15 @@ LengthField::LengthField(const QString& name, QWidget* parent)
   grid->setVerticalSpacing(2);
   grid->addWidget(label_, 0, 0);
   grid->addWidget(edit_, 0, 1);
-  grid->addWidget(other_, 0, 2);
-  grid->addWidget(wrong_, 1, 0, 1, 3);
+  if (theme().large()) grid->addWidget(other_, 1, 1);
+  else grid->addWidget(other_, 0, 2);
+  grid->addWidget(wrong_, 2, 0, 1, 3);
   grid->setColumnStretch(1, 1);
   label_->setBuddy(edit_);
   edit_->setAccessibleName(name);
   other_->setFont(theme().small());
-  other_->setFixedWidth(theme().ipx(72));
+  other_->setMinimumWidth(theme().ipx(72));
+  edit_->setMinimumWidth(theme().ipx(48));
   other_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
   wrong_->setFont(theme().small());
   wrong_->setWordWrap(true);
@@ -52,6 +54,8 @@ LengthField::LengthField(const QString& name, QWidget* parent)
   });
   connect(edit_, &QLineEdit::editingFinished, this, [this] { commit(); });
 }
+
+void LengthField::set_compact() { other_->hide(); }
 
 void LengthField::set_label_width(int pixels) { label_->setFixedWidth(pixels); }
 
@@ -114,6 +118,7 @@ void LengthField::show_other(double mm) {
   palette.setColor(QPalette::WindowText, theme().muted);
   other_->setPalette(palette);
   other_->setText(sheets::figure_with_unit(mm, sheets::other(unit_)));
+  edit_->setToolTip(other_->text());
 }
 
 } // namespace datrin::app

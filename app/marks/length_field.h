@@ -24,6 +24,7 @@ public:
   void set_value(double mm, Unit unit);
   void set_rule(Rule rule) { rule_ = std::move(rule); }
   void set_label_width(int pixels);
+  void set_compact(); ///< without the other unit beside it; the tool tip has it
   QLineEdit* edit() const { return edit_; }
   QString message() const;     ///< what is wrong with what stands in the field; empty when nothing
   bool commit();               ///< takes what stands in the field; false when it is not understood

@@ -46,10 +46,7 @@ void PartCanvas::set_empty_text(const QString& title, const QString& words) {
   update();
 }
 
-void PartCanvas::set_hint(const QString& line1, const QString& line2) {
-  hint1_ = line1;
-  hint2_ = line2;
-}
+void PartCanvas::set_hints(const QStringList& lines) { hints_ = lines; }
 
 void PartCanvas::set_shown(const Pose& pose) {
   shown_ = pose;
@@ -92,7 +89,7 @@ Vec2 PartCanvas::touch_px(int touch, sheets::View view) const {
 }
 
 QRectF PartCanvas::angle_label() const {
-  return {width() - theme().px(130), theme().px(10), theme().px(116), theme().px(22)};
+  return {width() - theme().px(130), theme().px(14), theme().px(114), theme().px(22)};
 }
 
 void PartCanvas::paint_empty(QPainter& painter) {
@@ -136,8 +133,11 @@ void PartCanvas::paintEvent(QPaintEvent*) {
   painter.setPen(t.blue.label);
   painter.drawText(angle_label(), Qt::AlignRight | Qt::AlignVCenter, third_angle_ ? "third angle" : "first angle");
   painter.setFont(t.small());
-  painter.drawText(QRectF(0, height() - t.px(44), width() - t.px(16), t.px(18)), Qt::AlignRight, hint1_);
-  painter.drawText(QRectF(0, height() - t.px(24), width() - t.px(16), t.px(18)), Qt::AlignRight, hint2_);
+  double y = third_angle_ ? t.px(42) : height() - t.px(12) - t.px(18) * static_cast<double>(hints_.size());
+  for (const auto& hint : hints_) {
+    painter.drawText(QRectF(width() / 2.0, y, width() / 2.0 - t.px(16), t.px(18)), Qt::AlignRight | Qt::AlignVCenter, hint);
+    y += t.px(18);
+  }
   for (const auto& ring : rings_) {
     if (ring.touch >= static_cast<int>(input_.touches.size())) continue;
     for (std::size_t k = 0; k < 3; ++k)

@@ -26,7 +26,7 @@ public:
   void set_rings(std::vector<Ring> rings);
   void set_lit_surface(int surface);
   void set_empty_text(const QString& title, const QString& words);
-  void set_hint(const QString& line1, const QString& line2);
+  void set_hints(const QStringList& lines); ///< in the quarter no view needs
 
   /// Where the drawing frame is shown: identity, or the small motion from the place the picture was made for.
   void set_shown(const Pose& drawing_to_picture);
@@ -71,7 +71,8 @@ private:
   std::vector<Ring> rings_;
   int lit_ = -1;
   Pose shown_;
-  QString empty_title_, empty_words_, hint1_, hint2_;
+  QString empty_title_, empty_words_;
+  QStringList hints_;
   sheets::View active_ = sheets::View::front;
   std::size_t grabbed_view_ = 0;
   Vec2 grabbed_at_ = Vec2::Zero(), grabbed_centre_ = Vec2::Zero();

@@ -24,6 +24,7 @@ std::vector<Comb> make_combs(const casting::SeatInput& input, const Pose& pose, 
     comb.most = group.stock_most;
     comb.limiting = group.limiting;
     comb.gone = group.margin < 0;
+    comb.wall = group.wall >= 0;
     const double sign = group.wall < 0 ? 1 : -1;
     const int target = group.wall < 0 ? group.surface : input.walls[static_cast<std::size_t>(group.wall)].to;
     const auto& shape = input.surfaces[static_cast<std::size_t>(target)].shape;
@@ -74,21 +75,20 @@ void StockComb::paintEvent(QPaintEvent*) {
   }
   const double gap = t.px(14), names = t.px(40);
   const double top = t.px(40), bottom = height() - names;
-  // A thick wall would flatten all else: combs of walls show what they have over their least on the same scale.
   double tallest = 0.1;
-  for (const auto& comb : combs_) tallest = std::max(tallest, std::min(comb.most - comb.required, 6.0) + std::min(comb.required, 2.0));
-  const double scale = (bottom - top) / tallest;
+  for (const auto& comb : combs_)
+    if (!comb.wall) tallest = std::max(tallest, comb.most);
   const double wide = (width() - gap * (static_cast<double>(combs_.size()) - 1)) / static_cast<double>(combs_.size());
   double x = 0;
   for (const auto& comb : combs_) {
-    const double cut = std::max(0.0, comb.required - 2.0); // what is cut off below, for walls
-    const double needed = (comb.required - cut) * scale;
+    const double scale = (bottom - top) / (comb.wall ? 1.15 * std::max(comb.most, 0.1) : tallest);
+    const double needed = comb.required * scale;
     painter.fillRect(QRectF(x, bottom - needed, wide, needed), t.track);
     const double step = wide / static_cast<double>(comb.metal.size());
     const double tooth = std::clamp(0.42 * step, 1.0, 5.0);
     bool first = true;
     for (std::size_t k = 0; k < comb.metal.size(); ++k) {
-      const double high = std::clamp((comb.metal[k] - cut) * scale, -t.px(4), bottom - top + t.px(6));
+      const double high = std::clamp(comb.metal[k] * scale, -t.px(4), bottom - top + t.px(6));
       const double centre = x + step * (static_cast<double>(k) + 0.5);
       const bool low = comb.metal[k] <= comb.least + 1e-4 && (comb.limiting || comb.gone);
       const auto colour = low ? (comb.gone ? t.gone : t.brass) : t.ink;

@@ -18,6 +18,7 @@ struct Comb {
   double required = 0;
   double least = 0, most = 0;
   bool limiting = false, gone = false;
+  bool wall = false; ///< drawn to a scale of its own: walls are many times thicker than stock
 };
 
 /// Combs of all surfaces and walls with touches, at a pose.

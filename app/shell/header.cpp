@@ -61,7 +61,7 @@ Reckoner::Reckoner(Document& document, QWidget* parent) : QWidget(parent), docum
   edit_->setPlaceholderText("Reckon\u2026   Ctrl K");
   edit_->setAccessibleName("Reckoner");
   edit_->setToolTip("A sum of lengths, units mixed: 3 mm + 9/16 in. Enter answers, Ctrl+Enter puts the answer into the field you came from");
-  edit_->setFixedWidth(theme().ipx(150));
+  edit_->setFixedWidth(theme().large() ? 150 : theme().ipx(150));
   setFocusProxy(edit_);
   connect(edit_, &QLineEdit::returnPressed, this, [this] {
     reckon();
@@ -112,7 +112,7 @@ Header::Header(Document& document, QMenu* menu, QWidget* parent)
   piece_->setFont(sheets::font(theme().px(14)));
   row->addWidget(piece_);
   row->addStretch(1);
-  path_->setMinimumWidth(theme().ipx(300));
+  path_->setMinimumWidth(300);
   path_->setMaximumWidth(theme().ipx(440));
   row->addWidget(path_, 4);
   row->addSpacing(12);
@@ -127,10 +127,11 @@ Header::Header(Document& document, QMenu* menu, QWidget* parent)
 
 void Header::refresh() {
   const auto name = document_.is_open() ? qt(document_.build().info().name) : QString("Datrin");
-  build_->setText(name + " \u25BE");
+  build_->setText(build_->fontMetrics().elidedText(name, Qt::ElideRight, 300) + " \u25BE");
   build_->setAccessibleName("Menu of the build " + name);
   const auto title = piece_title(document_.build(), document_.piece());
   piece_->setText(title.isEmpty() ? QString("no part yet") : title);
+  piece_->setVisible(!theme().large()); // the shelf shows it as well
   unit_->setAccessibleName(QString("Unit: %1. Press to change").arg(document_.unit() == Unit::mm ? "millimetres" : "inches"));
   unit_->update();
 }

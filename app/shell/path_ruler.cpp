@@ -43,7 +43,7 @@ void PathRuler::paintEvent(QPaintEvent*) {
   for (int k = 0; k < static_cast<int>(steps_.size()); ++k) {
     painter.setFont(t.text(k == step_));
     painter.setPen(k == step_ ? t.brass : t.ink);
-    painter.drawText(QRectF(1 + wide * k + t.px(5), 0, wide, base - t.px(11)), Qt::AlignLeft | Qt::AlignVCenter, steps_[k]);
+    painter.drawText(QRectF(1 + wide * k + t.px(5), 0, wide, base - t.px(11)), Qt::AlignLeft | Qt::AlignVCenter, painter.fontMetrics().elidedText(steps_[k], Qt::ElideRight, static_cast<int>(wide - t.px(6))));
   }
   const double x = 1 + wide * (step_ + 0.5);
   painter.setPen(Qt::NoPen);
