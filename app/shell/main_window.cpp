@@ -10,6 +10,7 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QInputDialog>
+#include <QKeyEvent>
 #include <QPlainTextEdit>
 #include <QShortcut>
 
@@ -20,6 +21,7 @@ using sheets::qt;
 MainWindow::MainWindow(std::unique_ptr<QSettings> settings, QWidget* parent) : QMainWindow(parent), settings_(std::move(settings)) {
   set_theme(*qApp, settings_->value("dark", false).toBool(), settings_->value("text_scale", 1.0).toDouble());
   setWindowTitle("Datrin");
+  qApp->installEventFilter(this);
   make_actions();
   make_interface();
   resize(1280, 800);
@@ -297,6 +299,20 @@ void MainWindow::fill_recent() {
     connect(action, &QAction::triggered, this, [this, path] { open_build(path); });
   }
   if (recent_->isEmpty()) recent_->addAction("none yet")->setEnabled(false);
+}
+
+/// A field in which nothing has been typed leaves undo and redo to the build: only half-typed text has an undo of its own.
+bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
+  if (event->type() == QEvent::ShortcutOverride) {
+    const auto* edit = qobject_cast<QLineEdit*>(watched);
+    const auto* key = static_cast<QKeyEvent*>(event);
+    const bool undo_or_redo = key->matches(QKeySequence::Undo) || key->matches(QKeySequence::Redo);
+    if (edit != nullptr && undo_or_redo && !edit->isModified()) {
+      event->ignore();
+      return true;
+    }
+  }
+  return QMainWindow::eventFilter(watched, event);
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {

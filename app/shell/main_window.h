@@ -46,6 +46,7 @@ public:
 
 protected:
   void closeEvent(QCloseEvent*) override;
+  bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
   void make_actions();

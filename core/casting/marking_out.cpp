@@ -47,9 +47,12 @@ public:
   }
 
 private:
-  MarkingResult end(MarkingStatus status, std::string message) {
+  void say(MarkingStatus status, std::string message) {
     out_.status = status;
     out_.message = std::move(message);
+  }
+  MarkingResult end(MarkingStatus status, std::string message) {
+    say(status, std::move(message));
     return std::move(out_);
   }
 
@@ -84,7 +87,7 @@ private:
       auto underneath = touches_underneath();
       if (underneath.size() < 3) {
         out_.jacks.clear();
-        end(MarkingStatus::too_few_underneath,
+        say(MarkingStatus::too_few_underneath,
             fmt::format("only {} of the touches are on the underside this way up; touch at least three places there, "
                         "well apart, for the jacks to stand under", underneath.size()));
         return false;
@@ -97,7 +100,7 @@ private:
                                      (corners[0] - corners[2]).norm()});
     if (longest < options_.flat_triangle || area2 / longest < options_.flat_triangle) {
       out_.jacks.clear();
-      end(MarkingStatus::jacks_in_line, "the three jacks stand nearly in one line; choose touches further apart");
+      say(MarkingStatus::jacks_in_line, "the three jacks stand nearly in one line; choose touches further apart");
       return false;
     }
     out_.stands = inside(seen_from_above(centre_, across_, along_), corners);

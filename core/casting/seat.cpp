@@ -1,6 +1,7 @@
 #include "casting/seat.h"
 
 #include "casting/seat_groups.h"
+#include "casting/seat_polish.h"
 #include "casting/seat_start.h"
 #include "margin/least.h"
 #include "margin/nearest.h"
@@ -15,11 +16,13 @@
 namespace datrin::casting {
 namespace {
 
-constexpr double give = 1e-9;            // mm: floors of held groups stand this much below what they reached
-constexpr double exact = 3e-8;           // mm: agreement of promise and gain that makes another step idle
-constexpr double pressing = 1e-7;        // a share above this holds
-constexpr std::size_t rows_kept = 160;   // a programme that outgrows this drops what does not press
+constexpr double give = 1e-6;          // mm: what a level may lose again for the sake of the next
+constexpr double pressing = 1e-7;      // a share above this holds
+constexpr double dependent = 2e-3;     // rates this near to depending on each other are taken to: they do at an optimum
+constexpr double far = 1e7;            // mm: "without limit"
+constexpr std::size_t rows_kept = 160; // a programme that outgrows this drops what does not press
 
+/// The search, one level after the other. Margins are linearised at pose_ in the motions basis_ still allows.
 class Search {
 public:
   Search(const SeatInput& input, const SeatOptions& options) : input_(input), options_(options) {}
@@ -32,31 +35,28 @@ public:
       result_.message = "no machined surface and no wall has a touch: touch the surfaces that are to be machined";
       return finish();
     }
-    start_ = least_squares_start(input_, groups_, options_.start);
-    sort_into_buckets(groups_, start_.pose);
-    pose_ = start_.pose;
-    reach_ = 0.2 * start_.size;
-    result_.undetermined = name_motions(start_.free, start_.size);
-    held_.assign(groups_.size(), 0);
-    floors_.assign(groups_.size(), 0.0);
-    sweep(groups_, pose_, now_);
-    for (const auto& worst : now_.worst)
-      for (const auto& w : worst) add_row(w.row);
-
-    for (std::size_t level = 0; level < groups_.size() + 1; ++level) {
-      const auto outcome = climb(level);
-      if (outcome == Outcome::stopped) return stop();
+    begin();
+    while (std::find(held_.begin(), held_.end(), 0) != held_.end()) {
+      const auto outcome = climb();
+      if (outcome == Outcome::stopped) {
+        result_.status = SeatStatus::stopped;
+        result_.message = "stopped before the best seat was found";
+        result_.pose = pose_;
+        return finish();
+      }
+      if (outcome == Outcome::failed) return finish();
       if (outcome == Outcome::unbounded) {
         name_one_way();
-        if (level == 0) {
+        if (level_ == 0) {
           result_.status = SeatStatus::undetermined;
           result_.message = "nothing limits the least margin: touch the surfaces opposite those touched so far";
           return finish();
         }
         break;
       }
-      if (outcome == Outcome::failed) return finish();
-      if (!hold_what_presses()) break;
+      if (level_ == 0) first_ = presses_;
+      hold_what_presses();
+      ++level_;
     }
     settle();
     result_.status = SeatStatus::seated;
@@ -66,6 +66,20 @@ public:
 
 private:
   enum class Outcome { converged, unbounded, stopped, failed };
+
+  void begin() {
+    start_ = least_squares_start(input_, groups_, options_.start);
+    sort_into_buckets(groups_, start_.pose);
+    pose_ = start_.pose;
+    reach_ = 0.2 * start_.size;
+    allow(start_.held, Eigen::VectorXd::Constant(start_.held.cols(), no_margin));
+    result_.undetermined = name_motions(start_.free, start_.size);
+    held_.assign(groups_.size(), 0);
+    floors_.assign(groups_.size(), 0.0);
+    sweep(groups_, pose_, now_);
+    for (const auto& worst : now_.worst)
+      for (const auto& w : worst) add_row(w.row);
+  }
 
   SeatResult finish() {
     result_.margins = margins_at(input_, result_.pose, options_.limiting_within);
@@ -77,14 +91,7 @@ private:
     return std::move(result_);
   }
 
-  SeatResult stop() {
-    result_.status = SeatStatus::stopped;
-    result_.message = "stopped before the best seat was found";
-    result_.pose = pose_;
-    return finish();
-  }
-
-  // --- The rows the programmes hold -----------------------------------------------------------------------------
+  // --- The touches the programmes hold --------------------------------------------------------------------------
 
   bool add_row(const RowRef& row) {
     if (row.at < 0 || !in_rows_.insert({row.group, row.at}).second) return false;
@@ -92,46 +99,162 @@ private:
     return true;
   }
 
-  void drop_idle_rows(const margin::LeastResult& solved) {
-    if (rows_.size() <= rows_kept) return;
-    std::vector<RowRef> kept;
-    for (std::size_t i = 0; i < rows_.size(); ++i)
-      if (solved.multipliers[i] > 0) kept.push_back(rows_[i]);
-    rows_ = kept;
+  void keep_rows(std::vector<RowRef> kept) {
+    rows_ = std::move(kept);
     in_rows_.clear();
     warm_.clear();
     for (const auto& row : rows_) in_rows_.insert({row.group, row.at});
+  }
+
+  void drop_idle_rows(const margin::LeastResult& solved) {
+    if (rows_.size() <= rows_kept) return;
+    std::vector<RowRef> kept;
+    for (std::size_t i = 0; i < solved.multipliers.size(); ++i)
+      if (solved.multipliers[i] > 0) kept.push_back(rows_[i]);
+    keep_rows(std::move(kept));
     for (const auto& worst : now_.worst)
       for (const auto& w : worst) add_row(w.row);
   }
 
-  /// The margins of rows_ as linear functions of a small motion within start_.held.
+  const Group& group_of(const RowRef& row) const { return groups_[static_cast<std::size_t>(row.group)]; }
+  RowGradient gradient_of(const RowRef& row) const {
+    return row_gradient(group_of(row), row.at, pose_, start_.centre, start_.size);
+  }
+
+  // --- The motions allowed --------------------------------------------------------------------------------------
+
+  void allow(const Columns6& motions, const Eigen::VectorXd& radius) {
+    basis_ = motions;
+    radius_ = radius;
+    gone_ = Eigen::VectorXd::Zero(motions.cols());
+    wary_ = Eigen::VectorXd::Constant(motions.cols(), no_margin);
+  }
+
+  /// After a step that gained little: turns the basis to what presses, so that along motions the margins bend the next
+  /// step is as short as the bend asks, and along straight ones it stays long. Without it the search creeps where a
+  /// straight motion gains slowly beside a bent one.
+  void turn_basis(double least, double promised) {
+    if (basis_.cols() < 2 || radius_.array().isFinite().any()) return;
+    const auto flat = find_flat(polish_input(least), {});
+    const auto across = basis_.cols() - flat.motions.cols();
+    if (flat.motions.cols() == 0) return;
+    // What is left of the basis besides the flat motions.
+    Eigen::MatrixXd inside = basis_.transpose() * flat.motions;
+    const Eigen::HouseholderQR<Eigen::MatrixXd> qr(inside);
+    const Eigen::MatrixXd whole = qr.householderQ() * Eigen::MatrixXd::Identity(basis_.cols(), basis_.cols());
+    Columns6 turned(6, basis_.cols());
+    turned << basis_ * whole.rightCols(across), flat.motions;
+    basis_ = turned;
+    gone_.setZero();
+    wary_.setConstant(no_margin);
+    for (Eigen::Index j = 0; j < flat.bend.size(); ++j)
+      if (std::abs(flat.bend[j]) > 1e-7) wary_[across + j] = std::sqrt(std::max(promised, 1e-12) / std::abs(flat.bend[j]));
+  }
+
   margin::LinearMargins linearised(double reach) const {
-    margin::LinearMargins linear(static_cast<int>(start_.held.cols()));
+    margin::LinearMargins linear(static_cast<int>(basis_.cols()));
     for (const auto& row : rows_) {
-      const auto g = row_gradient(groups_[static_cast<std::size_t>(row.group)], row.at, pose_, start_.centre, start_.size);
-      linear.add_row(row.group, g.margin, Eigen::VectorXd(start_.held.transpose() * g.rate));
+      const auto g = gradient_of(row);
+      linear.add_row(row.group, g.margin, Eigen::VectorXd(basis_.transpose() * g.rate));
     }
-    linear.lower.setConstant(-reach);
-    linear.upper.setConstant(reach);
+    const Eigen::VectorXd far_enough = wary_.cwiseMin(reach);
+    linear.lower = (-radius_ - gone_).cwiseMax(-far_enough).cwiseMin(0.0);
+    linear.upper = (radius_ - gone_).cwiseMin(far_enough).cwiseMax(0.0);
     return linear;
   }
 
   Pose moved_by(const Eigen::VectorXd& y) const {
-    const Vec6 d = start_.held * y;
-    return moved(pose_, start_.centre, d.head<3>(), d.tail<3>() / start_.size);
+    const Vec6 d = basis_ * y;
+    return restored(moved(pose_, start_.centre, d.head<3>(), d.tail<3>() / start_.size));
+  }
+
+  /// `pose`, put right where a motion that kept the pinned margins to first order changed them to second: the smallest
+  /// motion, in all directions some margin feels, that gives each touch pinned at an earlier level its margin again.
+  Pose restored(Pose pose) const {
+    if (pins_.empty()) return pose;
+    const auto n = static_cast<Eigen::Index>(pins_.size());
+    Eigen::MatrixXd rates(n, start_.held.cols());
+    Eigen::VectorXd missing(n);
+    for (int round = 0; round < 4; ++round) {
+      for (Eigen::Index i = 0; i < n; ++i) {
+        const auto& [row, target] = pins_[static_cast<std::size_t>(i)];
+        const auto g = row_gradient(group_of(row), row.at, pose, start_.centre, start_.size);
+        rates.row(i) = g.rate.transpose() * start_.held;
+        missing[i] = target - g.margin;
+      }
+      if (missing.cwiseAbs().maxCoeff() < 1e-11) break;
+      Eigen::CompleteOrthogonalDecomposition<Eigen::MatrixXd> solver;
+      solver.setThreshold(dependent);
+      solver.compute(rates);
+      const Vec6 d = start_.held * solver.solve(missing);
+      if (!(d.norm() < 0.1 * start_.size) || d.norm() < 1e-12) break;
+      pose = moved(pose, start_.centre, d.head<3>(), d.tail<3>() / start_.size);
+    }
+    return pose;
+  }
+
+  /// The motion from pose_ to `to`, in the basis. Good for small motions.
+  Eigen::VectorXd motion_to(const Pose& to) const {
+    Vec6 d;
+    d << to.apply(pose_.inverse().apply(start_.centre)) - start_.centre,
+        start_.size * vector_from_rotation(to.rotation * pose_.rotation.transpose());
+    return basis_.transpose() * d;
+  }
+
+  /// Rates of the pinned touches at `pose`, a column each.
+  Columns6 pin_rates(const Pose& pose) const {
+    Columns6 rates(6, static_cast<Eigen::Index>(pins_.size()));
+    for (std::size_t i = 0; i < pins_.size(); ++i)
+      rates.col(static_cast<Eigen::Index>(i)) = row_gradient(group_of(pins_[i].first), pins_[i].first.at, pose, start_.centre, start_.size).rate;
+    return rates;
+  }
+
+  /// The motions allowed, turned with the pinned touches' rates at `pose` so that they still change none of them.
+  Columns6 basis_at(const Pose& pose) const {
+    if (pins_.empty() || basis_.cols() == 0) return basis_;
+    Eigen::CompleteOrthogonalDecomposition<Eigen::MatrixXd> solver;
+    solver.setThreshold(dependent);
+    const Eigen::MatrixXd rates = (start_.held.transpose() * pin_rates(pose)).transpose();
+    solver.compute(rates);
+    Eigen::MatrixXd inside = start_.held.transpose() * basis_;
+    inside -= solver.solve(rates * inside);
+    for (Eigen::Index j = 0; j < inside.cols(); ++j) { // orthonormal again, column by column
+      for (Eigen::Index k = 0; k < j; ++k) inside.col(j) -= inside.col(k) * inside.col(k).dot(inside.col(j));
+      inside.col(j).normalize();
+    }
+    return start_.held * inside;
+  }
+
+  /// What the pinned touches must press for `presses` to be in balance in all directions.
+  std::vector<PressingRow> pin_prices(const std::vector<PressingRow>& presses, const Pose& pose) const {
+    std::vector<PressingRow> prices;
+    if (pins_.empty()) return prices;
+    Vec6 force = Vec6::Zero();
+    for (const auto& [row, price] : presses) force += price * row_gradient(group_of(row), row.at, pose, start_.centre, start_.size).rate;
+    Eigen::CompleteOrthogonalDecomposition<Eigen::MatrixXd> solver;
+    solver.setThreshold(dependent);
+    solver.compute(Eigen::MatrixXd(pin_rates(pose)));
+    const Eigen::VectorXd price = solver.solve(Eigen::VectorXd(-force));
+    for (std::size_t i = 0; i < pins_.size(); ++i) prices.push_back({pins_[i].first, price[static_cast<Eigen::Index>(i)]});
+    return prices;
+  }
+
+  /// Goes to `pose`, which lies `motion` further in the basis.
+  void go(const Pose& pose, const Eigen::VectorXd& motion) {
+    pose_ = pose;
+    gone_ += motion;
+    std::swap(now_, then_);
+    basis_ = basis_at(pose_);
   }
 
   double target_of(std::size_t group, double least) const { return held_[group] ? floors_[group] : least; }
 
   /// What the climb makes larger: the least free margin, less a price on what is held falling below its floor.
   double merit(const Sweep& at) const {
-    double least = no_margin, short_by = 0;
-    for (std::size_t g = 0; g < groups_.size(); ++g) {
+    double short_by = 0;
+    for (std::size_t g = 0; g < groups_.size(); ++g)
       if (held_[g]) short_by += std::max(0.0, floors_[g] - at.group_margin[g]);
-      else least = std::min(least, at.group_margin[g]);
-    }
-    return least - price_ * short_by;
+    return least_free(at) - price_ * short_by;
   }
 
   double least_free(const Sweep& at) const {
@@ -145,38 +268,41 @@ private:
 
   /// Solves the programme at pose_, adding touches the step would violate until none is left out.
   bool solve_step(double reach, margin::LeastResult& solved) {
-    for (int round = 0; round < 60; ++round) {
+    for (int round = 0; round < 80; ++round) {
       linear_ = linearised(reach);
       solved = solver_.solve({&linear_, held_, floors_, warm_}, {price_});
       ++result_.programmes;
       if (!solved.usable()) return false;
       warm_ = solved.basic;
-      for (std::size_t i = 0; i < rows_.size(); ++i)
-        if (held_[static_cast<std::size_t>(rows_[i].group)] && solved.multipliers[i] > 0.9 * price_ && price_ < 1e6) {
-          price_ *= 10;
-          return solve_step(reach, solved);
-        }
+      if (price_ < 1e6 && too_cheap(solved)) {
+        price_ *= 10;
+        continue;
+      }
       trial_ = moved_by(solved.x);
       sweep(groups_, trial_, then_);
       bool added = false;
       for (const auto& worst : then_.worst)
         for (const auto& w : worst) {
-          const auto g = static_cast<std::size_t>(w.row.group);
-          const double target = target_of(g, solved.least);
+          const double target = target_of(static_cast<std::size_t>(w.row.group), solved.least);
           if (w.margin >= target || in_rows_.count({w.row.group, w.row.at})) continue;
-          const auto row = row_gradient(groups_[g], w.row.at, pose_, start_.centre, start_.size);
-          if (row.margin + row.rate.dot(start_.held * solved.x) < target - 1e-10) added = add_row(w.row) || added;
+          const auto row = gradient_of(w.row);
+          if (row.margin + row.rate.dot(basis_ * solved.x) < target - 1e-10) added = add_row(w.row) || added;
         }
-      if (!added) return true;
+      if (!added) break;
     }
     return true;
   }
 
-  Outcome climb(std::size_t level) {
-    if (std::all_of(held_.begin(), held_.end(), [](char h) { return h != 0; })) return Outcome::converged;
+  bool too_cheap(const margin::LeastResult& solved) const {
+    for (std::size_t i = 0; i < solved.multipliers.size(); ++i)
+      if (held_[static_cast<std::size_t>(rows_[i].group)] && solved.multipliers[i] > 0.9 * price_) return true;
+    return false;
+  }
+
+  Outcome climb() {
     bool asked_unbounded = false;
+    double last_promise = no_margin;
     reach_ = std::max(reach_, 0.05 * start_.size);
-    double current = merit(now_);
     for (int step = 0; step < options_.most_steps; ++step) {
       if (options_.should_stop && options_.should_stop()) return Outcome::stopped;
       margin::LeastResult solved;
@@ -185,52 +311,171 @@ private:
         result_.message = solved.message;
         return Outcome::failed;
       }
-      current = merit(now_); // the price may have risen
-      const bool at_edge = solved.bound_multipliers.cwiseAbs().maxCoeff() > pressing;
-      if (at_edge && !asked_unbounded) {
+      presses_ = pressing_rows(solved);
+      if (!asked_unbounded && at_reach(solved)) {
         asked_unbounded = true;
         if (unbounded()) return Outcome::unbounded;
       }
-      double short_by = 0;
-      for (std::size_t g = 0; g < groups_.size(); ++g)
-        if (held_[g]) short_by += shortfall_of(g, solved);
-      const double promised = solved.least - price_ * short_by - current;
-      solved_ = solved;
-      if (promised < options_.tolerance) return Outcome::converged;
+      const double current = merit(now_);
+      const double promised = solved.least - price_ * shortfall_of(solved) - current;
+      last_promise = promised;
+      if (promised < options_.tolerance) {
+        try_polish(solved.least); // for exact prices; the place is good already
+        return Outcome::converged;
+      }
       const double gained = merit(then_) - current;
       const double length = solved.x.cwiseAbs().maxCoeff();
       if (gained > 0.05 * promised) {
-        pose_ = trial_;
-        std::swap(now_, then_);
+        go(trial_, solved.x);
         if (gained > 0.7 * promised) reach_ = std::min(std::max(reach_, 3 * length), start_.size);
         else if (gained < 0.25 * promised) reach_ = 0.5 * length;
-        // Where the margins did as their linear forms promised, the programme's optimum is the level's.
-        if (!at_edge && std::abs(gained - promised) < exact) return Outcome::converged;
-        drop_idle_rows(solved);
       } else {
         reach_ = 0.25 * length;
-        // Where the step was cut for curvature, the worst touches there are the ones to know about.
-        for (const auto& worst : then_.worst)
-          for (const auto& w : worst)
-            if (w.margin < target_of(static_cast<std::size_t>(w.row.group), solved.least)) add_row(w.row);
       }
-      if (reach_ < 1e-10) return Outcome::converged;
+      if (try_polish(solved.least)) return Outcome::converged;
+      if (gained < 0.5 * promised) turn_basis(solved.least, promised);
+      drop_idle_rows(solved);
+      if (reach_ < 1e-9) return Outcome::converged;
     }
+    // Creeping, but near: the check says how near. Later levels are never worth losing the first for.
+    if (level_ > 0 || last_promise < 1e-4) return Outcome::converged;
     result_.status = SeatStatus::failed;
-    result_.message = "the search did not settle at level " + std::to_string(level + 1);
+    result_.message = "the search did not settle";
     return Outcome::failed;
   }
 
-  double shortfall_of(std::size_t group, const margin::LeastResult& solved) const {
-    double least = no_margin;
-    for (int i = 0; i < linear_.rows(); ++i)
-      if (static_cast<std::size_t>(linear_.group(i)) == group) least = std::min(least, linear_.value(i, solved.x));
-    return std::max(0.0, floors_[group] - least);
+  std::vector<PressingRow> pressing_rows(const margin::LeastResult& solved) const {
+    std::vector<PressingRow> rows;
+    for (std::size_t i = 0; i < solved.multipliers.size(); ++i)
+      if (solved.multipliers[i] > pressing) rows.push_back({rows_[i], solved.multipliers[i]});
+    return rows;
   }
+
+  /// Whether the step ended at the reach allowed, where no radius stops it anyway.
+  bool at_reach(const margin::LeastResult& solved) const {
+    for (Eigen::Index j = 0; j < solved.bound_multipliers.size(); ++j)
+      if (std::abs(solved.bound_multipliers[j]) > pressing && !std::isfinite(radius_[j])) return true;
+    return false;
+  }
+
+  double shortfall_of(const margin::LeastResult& solved) const {
+    std::vector<double> least(groups_.size(), no_margin);
+    for (int i = 0; i < linear_.rows(); ++i) {
+      auto& l = least[static_cast<std::size_t>(linear_.group(i))];
+      if (held_[static_cast<std::size_t>(linear_.group(i))]) l = std::min(l, linear_.value(i, solved.x));
+    }
+    double sum = 0;
+    for (std::size_t g = 0; g < groups_.size(); ++g)
+      if (held_[g]) sum += std::max(0.0, floors_[g] - least[g]);
+    return sum;
+  }
+
+  PolishInput polish_input(double least) const {
+    PolishInput input;
+    input.groups = &groups_;
+    input.pose = pose_;
+    input.centre = start_.centre;
+    input.size = start_.size;
+    input.basis = basis_;
+    input.pressing = presses_;
+    input.pins = pin_prices(presses_, pose_);
+    input.held = held_;
+    input.floors = floors_;
+    input.least = least;
+    input.most_move = 0.1 * start_.size;
+    return input;
+  }
+
+  /// Newton from here with what presses in the last programme. Taken when it ends at an optimum no other touch
+  /// objects to; touches that object join the next programme.
+  bool try_polish(double least) {
+    auto input = polish_input(least);
+    auto polished = polish(input);
+    for (int round = 0; round < 6 && polished.converged && !pins_.empty(); ++round) {
+      // Newton keeps to the motions allowed; what it changed of the pinned margins is put right, and Newton asked again.
+      const Pose before = polished.pose;
+      input.pose = restored(polished.pose);
+      input.basis = basis_at(input.pose);
+      input.pins = pin_prices(polished.pressing, input.pose);
+      input.least = polished.least;
+      polished = polish(input);
+      if ((polished.pose.translation - before.translation).norm() < 1e-10) break;
+    }
+    if (!polished.converged) return false;
+    const Eigen::VectorXd motion = motion_to(polished.pose);
+    if (((gone_ + motion).cwiseAbs() - radius_).maxCoeff() > 1e-9) return false;
+    sweep(groups_, polished.pose, then_);
+    bool objected = false;
+    for (const auto& worst : then_.worst)
+      for (const auto& w : worst)
+        if (w.margin < target_of(static_cast<std::size_t>(w.row.group), polished.least) - 1e-9) {
+          objected = true;
+          add_row(w.row);
+        }
+    if (objected) return false;
+    go(polished.pose, motion);
+    presses_ = polished.pressing;
+    return !climbs_further(polished.least);
+  }
+
+  /// At a saddle (walls bend the other way) a step aside along a flat motion gains: takes it.
+  bool climbs_further(double least) {
+    const auto flat = find_flat(polish_input(least), {});
+    for (Eigen::Index j = 0; j < flat.bend.size(); ++j) {
+      if (flat.bend[j] < 1e-7) continue;
+      for (const double step : {0.1, -0.1}) {
+        const Eigen::VectorXd y = step * basis_.transpose() * flat.motions.col(j);
+        if (((gone_ + y).cwiseAbs() - radius_).maxCoeff() > 0) continue;
+        trial_ = moved_by(y);
+        sweep(groups_, trial_, then_);
+        if (merit(then_) < merit(now_) + 1e-9) continue;
+        go(trial_, y);
+        reach_ = 0.05 * start_.size;
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /// Holds the groups that press at the level just reached, and leaves the next level what can move without loss:
+  /// straight motions freely, bent ones as far as `give` allows.
+  void hold_what_presses() {
+    const double level = least_free(now_);
+    const auto here = polish_input(level); // with the pins of the levels before
+    std::vector<double> press(groups_.size(), 0.0);
+    for (const auto& row : presses_) {
+      press[static_cast<std::size_t>(row.row.group)] += row.price;
+      pins_.emplace_back(row.row, gradient_of(row.row).margin);
+    }
+    bool any = false;
+    for (std::size_t g = 0; g < groups_.size(); ++g)
+      if (!held_[g] && press[g] > pressing) {
+        held_[g] = 1;
+        floors_[g] = level - 1e-9;
+        any = true;
+      }
+    if (!any) std::fill(held_.begin(), held_.end(), 1); // nothing presses: there is nothing left to gain
+    last_level_ = level;
+
+    std::vector<int> shut; // what was bent at an earlier level has spent its allowance
+    for (int j = 0; j < radius_.size(); ++j)
+      if (std::isfinite(radius_[j])) shut.push_back(j);
+    const auto flat = find_flat(here, shut);
+    Eigen::VectorXd radius = Eigen::VectorXd::Constant(flat.bend.size(), no_margin);
+    const double bent = static_cast<double>((flat.bend.array() < -1e-9).count());
+    for (Eigen::Index j = 0; j < radius.size(); ++j)
+      if (flat.bend[j] < -1e-9) radius[j] = std::sqrt(2 * give / (bent * -flat.bend[j]));
+    if (bent > 0) // going along a bend costs what is held; it may
+      for (std::size_t g = 0; g < groups_.size(); ++g)
+        if (held_[g] && press[g] > pressing) floors_[g] = level - give;
+    allow(flat.motions, radius);
+    if (basis_.cols() == 0) std::fill(held_.begin(), held_.end(), 1); // everything is where it must be
+  }
+
+  // --- What the touches do not say ------------------------------------------------------------------------------
 
   /// Whether the linear margins, all of them, let the least free one grow without limit.
   bool unbounded() {
-    const double far = 1e7;
     const auto kept = rows_;
     bool grows = false;
     for (int round = 0; round < 30; ++round) {
@@ -239,14 +484,14 @@ private:
       ++result_.programmes;
       grows = solved.usable() && solved.least > 1e3 * start_.size;
       if (!grows) break;
+      way_out_ = basis_ * solved.x;
       bool added = false;
-      const Vec6 d = start_.held * solved.x;
       for (std::size_t g = 0; g < groups_.size(); ++g) {
         double least = target_of(g, solved.least) - 1e-3;
         RowRef row;
         for (int k = 0; k < groups_[g].size(); ++k) {
           const auto gradient = row_gradient(groups_[g], k, pose_, start_.centre, start_.size);
-          if (const double value = gradient.margin + gradient.rate.dot(d); value < least) {
+          if (const double value = gradient.margin + gradient.rate.dot(way_out_); value < least) {
             least = value;
             row = {static_cast<int>(g), k};
           }
@@ -255,84 +500,46 @@ private:
       }
       if (!added) break;
     }
-    if (rows_.size() > 2 * rows_kept) {
-      rows_ = kept;
-      in_rows_.clear();
-      for (const auto& row : rows_) in_rows_.insert({row.group, row.at});
-    }
+    if (rows_.size() > 2 * rows_kept) keep_rows(kept);
     return grows;
   }
 
-  /// Motions that raise some free margin for ever and lower none.
+  /// Motions that raise some margin for ever and lower none.
   void name_one_way() {
     Columns6 rates(6, 0);
-    for (std::size_t g = 0; g < groups_.size(); ++g)
-      for (int k = 0; k < groups_[g].size(); k += std::max(1, groups_[g].size() / 200)) {
+    for (const auto& group : groups_)
+      for (int k = 0; k < group.size(); k += std::max(1, group.size() / 200)) {
         rates.conservativeResize(6, rates.cols() + 1);
-        rates.col(rates.cols() - 1) = row_gradient(groups_[g], k, pose_, start_.centre, start_.size).rate;
+        rates.col(rates.cols() - 1) = row_gradient(group, k, pose_, start_.centre, start_.size).rate;
       }
     const auto motions = one_way_motions(rates);
     result_.undetermined.insert(result_.undetermined.end(), motions.begin(), motions.end());
     if (motions.empty()) { // not along or about one axis: name the motion the programme took
-      const Vec6 d = start_.held * solved_.x;
-      const bool turning = d.tail<3>().norm() > d.head<3>().norm();
-      const Vec3 part = turning ? Vec3(d.tail<3>()) : Vec3(d.head<3>());
+      const bool turning = way_out_.tail<3>().norm() > way_out_.head<3>().norm();
+      const Vec3 part = turning ? Vec3(way_out_.tail<3>()) : Vec3(way_out_.head<3>());
       if (part.norm() > 0) result_.undetermined.push_back({turning, part.normalized(), true});
     }
   }
 
-  /// Holds the groups that press at the level just reached. False when nothing is left free.
-  bool hold_what_presses() {
-    std::vector<double> press(groups_.size(), 0.0);
-    for (std::size_t i = 0; i < solved_.multipliers.size(); ++i) {
-      press[static_cast<std::size_t>(rows_[i].group)] += solved_.multipliers[i];
-      if (solved_.multipliers[i] > pressing) pinned_.push_back(rows_[i]);
-    }
-    const double level = least_free(now_);
-    bool any = false, left = false;
-    for (std::size_t g = 0; g < groups_.size(); ++g) {
-      if (held_[g]) continue;
-      if (press[g] > pressing) {
-        held_[g] = 1;
-        floors_[g] = std::min(level, now_.group_margin[g]) - give;
-        any = true;
-      } else {
-        left = true;
-      }
-    }
-    if (any) last_level_ = level;
-    return any && left;
-  }
-
-  // --- What is still free ---------------------------------------------------------------------------------------
-
   /// Moves back towards the start as far as what has been reached allows.
   void settle() {
-    if (!pinned_.empty()) {
-      Eigen::MatrixXd rates(start_.held.cols(), static_cast<Eigen::Index>(pinned_.size()));
-      for (std::size_t i = 0; i < pinned_.size(); ++i)
-        rates.col(static_cast<Eigen::Index>(i)) =
-            start_.held.transpose() *
-            row_gradient(groups_[static_cast<std::size_t>(pinned_[i].group)], pinned_[i].at, pose_, start_.centre,
-                         start_.size).rate;
-      Eigen::ColPivHouseholderQR<Eigen::MatrixXd> qr(rates);
-      qr.setThreshold(1e-6);
-      if (qr.rank() == start_.held.cols()) return; // nothing is free
-    }
+    Columns6 straight(6, 0);
+    for (Eigen::Index j = 0; j < basis_.cols(); ++j)
+      if (!std::isfinite(radius_[j])) {
+        straight.conservativeResize(6, straight.cols() + 1);
+        straight.col(straight.cols() - 1) = basis_.col(j);
+      }
+    if (straight.cols() == 0 || level_ == 0) return;
+    allow(straight, Eigen::VectorXd::Constant(straight.cols(), no_margin));
     std::vector<double> floors = floors_;
     for (std::size_t g = 0; g < groups_.size(); ++g)
-      if (!held_[g]) floors[g] = std::min(last_level_, now_.group_margin[g]) - give;
+      if (!held_[g] || floors_[g] == 0.0) floors[g] = std::min(last_level_, now_.group_margin[g]) - give;
     double reach = start_.size;
     for (int step = 0; step < 60 && reach > 1e-9; ++step) {
-      Vec6 back;
-      back << home_of_centre() - start_.centre, start_.size * vector_from_rotation(options_.start.rotation *
-                                                                         pose_.rotation.transpose());
-      const Eigen::VectorXd wished = start_.held.transpose() * back;
-      auto linear = linearised(reach);
-      margin::NearestInput nearest_input{&linear, floors, wished, {}};
-      linear.lower = linear.lower.cwiseMin(0.0);
-      nearest_input.wished = wished.cwiseMax(linear.lower).cwiseMin(linear.upper);
-      const auto solved = margin::nearest(nearest_input);
+      const auto linear = linearised(reach);
+      margin::NearestInput input{&linear, floors, motion_to(options_.start), {}};
+      input.wished = input.wished.cwiseMax(linear.lower).cwiseMin(linear.upper);
+      const auto solved = margin::nearest(input);
       ++result_.programmes;
       if (!solved.usable()) {
         reach *= 0.25;
@@ -346,7 +553,7 @@ private:
         for (const auto& w : then_.worst[g])
           if (w.margin < floors[g]) {
             added = add_row(w.row) || added;
-            fell = fell || w.margin < floors[g] - 1e-8;
+            fell = fell || w.margin < floors[g] - give;
           }
       if (fell) {
         if (!added) reach = 0.25 * solved.x.cwiseAbs().maxCoeff();
@@ -357,25 +564,36 @@ private:
     }
   }
 
-  /// Where the metal now at the centre of turning lay at the start.
-  Vec3 home_of_centre() const { return options_.start.apply(pose_.inverse().apply(start_.centre)); }
+  // --- What holds it --------------------------------------------------------------------------------------------
 
-  /// Shares of the touches that hold the seat: the multipliers of the first level's programme at the final pose.
+  /// The prices of the first level, balanced anew where the part has come to rest.
   void weigh_what_holds() {
-    std::fill(held_.begin(), held_.end(), 0);
-    margin::LeastResult solved;
-    if (!solve_step(1e-5 * start_.size, solved)) return;
-    double sum = 0;
-    for (std::size_t i = 0; i < rows_.size(); ++i)
-      if (solved.multipliers[i] > pressing) sum += solved.multipliers[i];
-    for (std::size_t i = 0; i < rows_.size(); ++i) {
-      if (solved.multipliers[i] <= pressing) continue;
-      const auto& group = groups_[static_cast<std::size_t>(rows_[i].group)];
+    const auto rows = static_cast<Eigen::Index>(first_.size());
+    Eigen::MatrixXd forces(6, rows);
+    for (Eigen::Index i = 0; i < rows; ++i) forces.col(i) = gradient_of(first_[static_cast<std::size_t>(i)].row).rate;
+    // Least squares of the six components under Σ = 1, nearest to the prices found.
+    Eigen::VectorXd price(rows);
+    for (Eigen::Index i = 0; i < rows; ++i) price[i] = first_[static_cast<std::size_t>(i)].price;
+    price /= price.sum();
+    Eigen::MatrixXd system(7, rows);
+    system << forces, Eigen::RowVectorXd::Constant(rows, 1e3);
+    Eigen::VectorXd right = Eigen::VectorXd::Zero(7);
+    right[6] = 1e3;
+    Eigen::CompleteOrthogonalDecomposition<Eigen::MatrixXd> solver;
+    solver.setThreshold(1e-9);
+    solver.compute(system);
+    Eigen::VectorXd mended = price + solver.solve(right - system * price);
+    if (mended.minCoeff() < 0) mended = price;
+    mended /= mended.sum();
+    for (Eigen::Index i = 0; i < rows; ++i) {
+      const auto& row = first_[static_cast<std::size_t>(i)].row;
+      if (mended[i] <= pressing) continue;
+      const auto& group = group_of(row);
       HeldBy hold;
-      hold.point = group.point[static_cast<std::size_t>(rows_[i].at)];
+      hold.point = group.point[static_cast<std::size_t>(row.at)];
       hold.surface = group.surface;
       hold.wall_to = group.wall < 0 ? -1 : input_.walls[static_cast<std::size_t>(group.wall)].to;
-      hold.share = solved.multipliers[i] / sum;
+      hold.share = mended[i];
       result_.held_by.push_back(hold);
     }
     std::sort(result_.held_by.begin(), result_.held_by.end(),
@@ -388,18 +606,25 @@ private:
   std::vector<Group> groups_;
   SeatStart start_;
   Pose pose_, trial_;
-  Sweep now_, then_;
-  double reach_ = 1;      ///< mm: how far a step may go in each component
-  double price_ = 10;     ///< per mm that a held margin falls below its floor
+  Sweep now_, then_;           ///< at pose_, and at the pose last looked at
+  int level_ = 0;
+  double reach_ = 1;           ///< mm: how far a step may go in each component
+  double price_ = 10;          ///< per mm that a held margin falls below its floor
   double last_level_ = -no_margin;
-  std::vector<char> held_;
-  std::vector<double> floors_;
-  std::vector<RowRef> rows_, pinned_;
+  Columns6 basis_;             ///< motions the levels so far leave
+  Eigen::VectorXd radius_;     ///< mm: how far each may go in all at this level
+  Eigen::VectorXd gone_;       ///< mm: how far it has gone
+  Eigen::VectorXd wary_;       ///< mm: how far a single step may go along it, where the margins bend
+  Vec6 way_out_ = Vec6::Zero(); ///< the motion that raised the least margin without limit
+  std::vector<char> held_;     ///< per group
+  std::vector<double> floors_; ///< per group held
+  std::vector<RowRef> rows_;   ///< touches in the programmes
   std::set<std::pair<int, int>> in_rows_;
-  std::vector<char> warm_; ///< basis of the last programme
+  std::vector<char> warm_;     ///< basis of the last programme
+  std::vector<std::pair<RowRef, double>> pins_; ///< touches that pressed at earlier levels, and their margins then
+  std::vector<PressingRow> presses_, first_; ///< of the last programme; of the first level
   margin::LinearMargins linear_{0};
   margin::LeastSolver solver_;
-  margin::LeastResult solved_;
 };
 
 } // namespace

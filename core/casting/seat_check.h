@@ -16,8 +16,9 @@ namespace datrin::casting {
 struct HeldBy;
 
 struct SeatCheckOptions {
-  double margin_tolerance = 1e-6;  ///< mm
-  double balance_tolerance = 1e-5; ///< per component; turns are counted at the touches' own size
+  double margin_tolerance = 5e-6;  ///< mm: a level may lose 1e-6 again for the sake of the next
+  double balance_tolerance = 1e-3; ///< per component; turns are counted at the touches' own size. Where a seat is held by
+                                   ///< the curve of a bore, losing 1e-6 mm moves it some µm, and its forces turn by as much
 };
 
 struct SeatCheck {

@@ -164,4 +164,26 @@ RowGradient row_gradient(const Group& group, int at, const Pose& pose, const Vec
   return row;
 }
 
+Eigen::Matrix<double, 6, 6> row_curvature(const Group& group, int at, const Pose& pose, const Vec3& centre, double size) {
+  // x(y) = r + w×r + w×(w×r)/2 + … with r = x − centre and w the turn: the last term bends every margin a little;
+  // a round surface bends more, by 1 / (distance to the axis) across the line from axis to touch.
+  const Vec3 x = pose.apply({group.x[at], group.y[at], group.z[at]});
+  const Vec3 r = x - centre;
+  const double way = group.wall < 0 ? 1.0 : -1.0;
+  const Vec3 n = way * stock_direction(group.target, x);
+  Eigen::Matrix<double, 6, 6> curvature = Eigen::Matrix<double, 6, 6>::Zero();
+  curvature.bottomRightCorner<3, 3>() = (0.5 * (n * r.transpose() + r * n.transpose()) - n.dot(r) * Mat3::Identity()) / (size * size);
+  if (!group.target.round()) return curvature;
+  const Vec3& a = group.target.direction;
+  const Vec3 e = x - group.target.point;
+  const Vec3 across_axis = e - a * a.dot(e);
+  const double distance = std::max(across_axis.norm(), 1e-9);
+  const Vec3 tangent = a.cross(across_axis / distance);
+  // Along the tangent the distance to the axis grows as d²/2ρ: stock of a bore falls by it, of a boss rises.
+  Eigen::Matrix<double, 6, 1> along;
+  along << tangent, r.cross(tangent) / size;
+  const double sign = group.sign;
+  return curvature + sign / distance * along * along.transpose();
+}
+
 } // namespace datrin::casting

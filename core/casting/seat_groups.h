@@ -57,4 +57,7 @@ struct RowGradient {
 };
 RowGradient row_gradient(const Group& group, int at, const Pose& pose, const Vec3& centre, double size);
 
+/// Second derivatives of the same margin in the same six components (symmetric, per mm).
+Eigen::Matrix<double, 6, 6> row_curvature(const Group& group, int at, const Pose& pose, const Vec3& centre, double size);
+
 } // namespace datrin::casting

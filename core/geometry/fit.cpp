@@ -29,6 +29,10 @@ std::optional<Line2> fit_line(const std::vector<Vec2>& points) {
 std::optional<Circle2> fit_circle(const std::vector<Vec2>& points) {
   if (points.size() < 3) return std::nullopt;
   const Vec2 mean = mean_of(points);
+  Eigen::Matrix2d scatter = Eigen::Matrix2d::Zero();
+  for (const auto& p : points) scatter += (p - mean) * (p - mean).transpose();
+  const Eigen::Vector2d spread = Eigen::SelfAdjointEigenSolver<Eigen::Matrix2d>(scatter).eigenvalues();
+  if (!(spread[0] > 1e-9 * spread[1])) return std::nullopt; // on one line
   Eigen::Matrix3d normal = Eigen::Matrix3d::Zero();
   Eigen::Vector3d right = Eigen::Vector3d::Zero();
   for (const auto& p : points) {
@@ -38,7 +42,6 @@ std::optional<Circle2> fit_circle(const std::vector<Vec2>& points) {
     right += row * q.squaredNorm();
   }
   const Eigen::LDLT<Eigen::Matrix3d> solver(normal);
-  if (solver.rcond() < 1e-12) return std::nullopt;
   const Eigen::Vector3d s = solver.solve(right);
   Circle2 circle{mean + s.head<2>() / 2, std::sqrt(std::max(0.0, s[2] + s.head<2>().squaredNorm() / 4))};
 

@@ -58,12 +58,20 @@ std::size_t edit_distance(std::string_view a, std::string_view b) {
 
 std::string nearest_name(std::string_view word, const std::vector<std::string>& names) {
   const auto lower = lower_case(word.substr(0, 200));
-  std::size_t best = std::max<std::size_t>(1, lower.size() / 3) + 1;
+  const auto common_start = [&](std::string_view name) {
+    std::size_t n = 0;
+    while (n < std::min(lower.size(), name.size()) && lower[n] == name[n]) ++n;
+    return n;
+  };
+  std::size_t start = 0;
+  std::size_t best = (lower.size() < 4 ? 1 : std::max<std::size_t>(2, lower.size() / 3)) + 1;
   std::string nearest;
   for (const auto& name : names) {
     const auto distance = edit_distance(lower, lower_case(name));
-    if (distance < best) {
+    // Of two as near, the one that begins alike.
+    if (const auto alike = common_start(lower_case(name)); distance < best || (distance == best && !nearest.empty() && alike > start)) {
       best = distance;
+      start = alike;
       nearest = name;
     }
   }

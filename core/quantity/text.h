@@ -16,7 +16,7 @@ std::string_view trimmed(std::string_view text);
 /// ASCII letters in lower case; other bytes as they are.
 std::string lower_case(std::string_view text);
 
-/// The one of `names` that is most like `word` (fewest edits, at most a third of its length, at least 1);
+/// The one of `names` that is most like `word` (fewest edits: at most 1 in a short word, 2 or a third of its length in others);
 /// empty when none is near. For "did you mean".
 std::string nearest_name(std::string_view word, const std::vector<std::string>& names);
 

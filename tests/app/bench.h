@@ -1,0 +1,87 @@
+#pragma once
+// What every interface test stands on: a folder of its own, a window with settings of its own, the demo as a file.
+
+#include "app/shell/main_window.h"
+#include "demo/mill_engine.h"
+#include "store/build_file.h"
+
+#include <QApplication>
+#include <QSignalSpy>
+#include <QTemporaryDir>
+#include <QTest>
+#include <gtest/gtest.h>
+
+#include <memory>
+
+namespace datrin::test {
+
+class WindowTest : public testing::Test {
+protected:
+  void SetUp() override { open_window(); }
+  void TearDown() override { window.reset(); }
+
+  void open_window() {
+    window.reset();
+    window = std::make_unique<app::MainWindow>(std::make_unique<QSettings>(folder.filePath("settings.ini"), QSettings::IniFormat));
+    window->resize(1280, 800);
+    window->show();
+    (void)QTest::qWaitForWindowActive(window.get());
+  }
+
+  /// The demo build as a file of this test's own; opened.
+  void open_demo() {
+    const auto path = demo_path();
+    if (!QFileInfo::exists(path)) {
+      store::FileOutcome outcome;
+      auto file = store::BuildFile::create(path.toStdString(), "Demo", outcome);
+      ASSERT_TRUE(outcome.ok()) << outcome.message;
+      for (auto edit : demo.edits) {
+        for (auto& change : edit.changes)
+          if (change.id == build::Build::info_id) change.before = file->build().records().at(change.id);
+        ASSERT_TRUE(file->apply(edit).ok());
+      }
+    }
+    ASSERT_TRUE(window->open_build(path)) << window->message().toStdString();
+  }
+  QString demo_path() const { return folder.filePath("demo.datrin"); }
+
+  /// Types into a field from the start and leaves it by `key`.
+  static void enter(QWidget* field, const QString& text, Qt::Key key = Qt::Key_Tab) {
+    field->setFocus();
+    if (auto* edit = qobject_cast<QLineEdit*>(field)) edit->selectAll();
+    QTest::keyClicks(field, text);
+    QTest::keyClick(field, key);
+  }
+
+  /// A key pressed in the window, as the person would: to whatever has the keyboard. A button's shortcut shows the
+  /// press for a tenth of a second before it acts.
+  void press(int key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) {
+    window->activateWindow();
+    (void)QTest::qWaitForWindowActive(window.get());
+    auto* to = QApplication::focusWidget() ? QApplication::focusWidget() : window.get();
+    QTest::keyClick(to, static_cast<Qt::Key>(key), modifiers);
+    if (modifiers.testFlag(Qt::ShiftModifier) && modifiers.testFlag(Qt::ControlModifier)) QTest::qWait(150);
+  }
+
+  void choose_piece(std::size_t k) {
+    const auto items = window->shelf()->items();
+    ASSERT_LT(k, items.size());
+    window->document().choose(items[k]->part(), items[k]->piece());
+  }
+
+  /// Presses S in the seat view and waits until the part has arrived.
+  void seat_best() {
+    auto* page = window->seat_page();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !page->busy(); }, 5000));
+    QSignalSpy settled(page, &app::SeatPage::settled);
+    page->canvas()->setFocus();
+    QTest::keyClick(page->canvas(), Qt::Key_S);
+    ASSERT_TRUE(settled.wait(5000));
+  }
+
+  QTemporaryDir folder;
+  demo::DemoBuild demo = demo::mill_engine();
+  std::unique_ptr<app::MainWindow> window;
+};
+
+} // namespace datrin::test

@@ -1,0 +1,13 @@
+// The application's own widgets, driven by key and mouse events in a real window on Qt's offscreen platform.
+
+#include <QApplication>
+#include <gtest/gtest.h>
+
+int main(int argc, char** argv) {
+  qputenv("QT_QPA_PLATFORM", qgetenv("QT_QPA_PLATFORM").isEmpty() ? "offscreen" : qgetenv("QT_QPA_PLATFORM"));
+  testing::InitGoogleTest(&argc, argv);
+  QApplication application(argc, argv);
+  QApplication::setStyle("Fusion");
+  QLocale::setDefault(QLocale::c());
+  return RUN_ALL_TESTS();
+}

@@ -1,0 +1,88 @@
+#include "tests/app/bench.h"
+
+#include <QApplication>
+#include <QFile>
+
+using namespace datrin;
+using namespace datrin::test;
+using app::MainWindow;
+
+using Window = WindowTest;
+
+TEST_F(Window, AFileThatIsNotABuildIsLeftAloneAndTheOpenOneStays) {
+  open_demo();
+  const auto path = folder.filePath("letter.datrin");
+  QFile file(path);
+  ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+  file.write("Dear foundry");
+  file.close();
+  EXPECT_FALSE(window->open_build(path));
+  EXPECT_TRUE(window->message().contains("is not a Datrin build")) << window->message().toStdString();
+  EXPECT_EQ(window->document().path(), demo_path());
+  EXPECT_FALSE(window->new_build(path)); // never written over
+  ASSERT_TRUE(file.open(QIODevice::ReadOnly));
+  EXPECT_EQ(file.readAll(), "Dear foundry");
+}
+
+TEST_F(Window, UndoAndRedoNameWhatTheyDo) {
+  open_demo();
+  auto info = window->document().build().info();
+  info.name = "Other";
+  ASSERT_TRUE(window->document().apply(build::replace(window->document().build(), build::Build::info_id, info, "Name of the build")));
+  EXPECT_EQ(window->undo_action()->text(), "Undo: Name of the build");
+  press(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(window->message(), "Undone: Name of the build");
+  EXPECT_EQ(window->redo_action()->text(), "Redo: Name of the build");
+  press(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+  EXPECT_EQ(window->document().build().info().name, "Other");
+}
+
+TEST_F(Window, EveryWidgetThatTakesTheKeyboardHasAName) {
+  open_demo();
+  for (int step = 0; step < MainWindow::step_count; ++step) {
+    window->go_to(step);
+    for (auto* widget : window->findChildren<QWidget*>()) {
+      if (!widget->isVisible() || !(widget->focusPolicy() & Qt::TabFocus) || widget->objectName().startsWith("qt_")) continue;
+      const auto* button = qobject_cast<QAbstractButton*>(widget);
+      const auto* proxied = widget->focusProxy();
+      const bool inner = qobject_cast<QLineEdit*>(widget) && (qobject_cast<QComboBox*>(widget->parentWidget()) || qobject_cast<QAbstractSpinBox*>(widget->parentWidget()));
+      EXPECT_TRUE(!widget->accessibleName().isEmpty() || (button && !button->text().isEmpty()) || proxied || inner)
+          << "step " << step << ": " << widget->metaObject()->className();
+    }
+  }
+}
+
+TEST_F(Window, F6GoesRoundThePlaces) {
+  open_demo();
+  window->go_to(MainWindow::seat);
+  std::vector<QWidget*> places;
+  for (int n = 0; n < 4; ++n) {
+    press(Qt::Key_F6);
+    places.push_back(QApplication::focusWidget());
+  }
+  std::sort(places.begin(), places.end());
+  EXPECT_EQ(std::unique(places.begin(), places.end()) - places.begin(), 4);
+}
+
+TEST_F(Window, AThousandParts) {
+  open_demo();
+  auto& document = window->document();
+  std::vector<build::Record> records;
+  build::Id id = document.build().next_id();
+  for (int n = 0; n < 1000; ++n) {
+    build::Part part;
+    part.name = "Part " + std::to_string(n);
+    part.order = 10 + n;
+    records.emplace_back(part);
+    build::Piece piece;
+    piece.part = id;
+    records.emplace_back(piece);
+    id += 2;
+  }
+  ASSERT_TRUE(document.apply(build::add_all(document.build(), std::move(records), "Add 1000 parts")));
+  EXPECT_EQ(window->shelf()->items().size(), 1005U);
+  choose_piece(900);
+  for (int step = 0; step < MainWindow::step_count; ++step) window->go_to(step);
+  press(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(window->shelf()->items().size(), 5U);
+}

@@ -1,0 +1,103 @@
+#include "commands.h"
+
+#include <gtest/gtest.h>
+#include <nlohmann/json.hpp>
+
+#include <filesystem>
+#include <fstream>
+#include <sstream>
+
+using nlohmann::json;
+
+namespace {
+
+struct Run {
+  int status;
+  std::string out, err;
+};
+
+Run call(std::vector<std::string> words) {
+  std::vector<const char*> argv{"datrin-cli"};
+  for (const auto& word : words) argv.push_back(word.c_str());
+  std::ostringstream out, err;
+  const int status = datrin::cli::run(static_cast<int>(argv.size()), argv.data(), out, err);
+  return {status, out.str(), err.str()};
+}
+
+std::string case_path(const std::string& name) { return std::string(DATRIN_TEST_CASES) + "/" + name + ".json"; }
+
+} // namespace
+
+TEST(CliSeat, YesAndNoByExitStatus) {
+  const auto yes = call({"seat", case_path("seat-1-clean")});
+  EXPECT_EQ(yes.status, 0);
+  EXPECT_TRUE(yes.err.empty()) << yes.err;
+  const auto result = json::parse(yes.out);
+  EXPECT_EQ(result["format"], "datrin-seat-result");
+  EXPECT_EQ(result["cleans_up"], true);
+  EXPECT_NEAR(result["least_margin"].get<double>(), 0.965875, 1e-5);
+  EXPECT_EQ(result["undetermined"], json::array());
+
+  const auto no = call({"seat", case_path("seat-3-short-stock")});
+  EXPECT_EQ(no.status, 1);
+  EXPECT_EQ(json::parse(no.out)["cleans_up"], false);
+}
+
+TEST(CliSeat, TextForPeople) {
+  const auto text = call({"seat", "--text", case_path("seat-3-short-stock")});
+  EXPECT_EQ(text.status, 1);
+  EXPECT_NE(text.out.find("It does not clean up: the least margin is \u22120.229 mm"), std::string::npos) << text.out;
+  EXPECT_NE(text.out.find("Checked: what holds it is in balance"), std::string::npos);
+}
+
+TEST(CliSeat, RefusedInputPrintsNothingOnStandardOutput) {
+  const auto path = std::filesystem::temp_directory_path() / "datrin-cli-bad.json";
+  std::ofstream(path) << R"({"format":"datrin-seat-case","version":1,"unit":"furlong","surfaces":[],"points":[]})";
+  const auto run = call({"seat", path.string()});
+  std::filesystem::remove(path);
+  EXPECT_EQ(run.status, 2);
+  EXPECT_TRUE(run.out.empty());
+  EXPECT_EQ(run.err, path.string() + ": /unit: there is no unit called \"furlong\"; it is \"mm\" or \"in\"\n");
+}
+
+TEST(CliSeat, TwoTouchesAreJudgedUndetermined) {
+  const auto path = std::filesystem::temp_directory_path() / "datrin-cli-two.json";
+  std::ofstream(path) << R"({"format":"datrin-seat-case","version":1,"unit":"mm","surfaces":[
+    {"id":"foot","kind":"plane","point":[0,0,0],"normal":[0,0,-1],"finish":"machined","required":0.5}],
+    "points":[{"surface":"foot","xyz":[0,0,-1]},{"surface":"foot","xyz":[30,0,-1]}]})";
+  const auto run = call({"seat", path.string()});
+  std::filesystem::remove(path);
+  EXPECT_EQ(run.status, 1);
+  const auto result = json::parse(run.out);
+  EXPECT_TRUE(result["least_margin"].is_null());
+  EXPECT_EQ(result["cleans_up"], false);
+  const auto free = result["undetermined"].get<std::vector<std::string>>();
+  EXPECT_NE(std::find(free.begin(), free.end(), "moving along x"), free.end());
+  EXPECT_NE(std::find(free.begin(), free.end(), "turning about z"), free.end());
+  EXPECT_NE(std::find(free.begin(), free.end(), "moving along z"), free.end());
+}
+
+TEST(CliLength, PrintsBothUnits) {
+  const auto run = call({"length", "1 3/8 in"});
+  EXPECT_EQ(run.status, 0);
+  EXPECT_EQ(json::parse(run.out), (json{{"mm", 34.925}, {"in", 1.375}}));
+  EXPECT_DOUBLE_EQ(json::parse(call({"length", "3 mm + 9/16 in + 3.5 mm"}).out)["mm"].get<double>(), 20.7875);
+  EXPECT_DOUBLE_EQ(json::parse(call({"length", "--unit", "in", "1/2"}).out)["mm"].get<double>(), 12.7);
+  EXPECT_DOUBLE_EQ(json::parse(call({"length", "--", "-0.5 mm"}).out)["mm"].get<double>(), -0.5);
+}
+
+TEST(CliLength, RefusesOnOneLine) {
+  const auto run = call({"length", "3"});
+  EXPECT_EQ(run.status, 2);
+  EXPECT_TRUE(run.out.empty());
+  EXPECT_EQ(run.err, "length: column 2: 3 has no unit; write mm or in after it\n");
+  EXPECT_EQ(call({"length", "3", "--unit", "ft"}).status, 2);
+}
+
+TEST(Cli, CallsThatAreOff) {
+  EXPECT_EQ(call({}).status, 2);
+  EXPECT_EQ(call({"saet", "x"}).status, 2);
+  EXPECT_EQ(call({"seat"}).status, 2);
+  EXPECT_EQ(call({"--help"}).status, 0);
+  EXPECT_NE(call({"--help"}).out.find("seat"), std::string::npos);
+}

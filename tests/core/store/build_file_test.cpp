@@ -1,0 +1,206 @@
+#include "store/build_file.h"
+
+#include "build/edits.h"
+#include "demo/mill_engine.h"
+#include "store/json_reader.h"
+#include "store/record_json.h"
+
+#include <gtest/gtest.h>
+
+#include <filesystem>
+#include <fstream>
+
+using namespace datrin;
+using namespace datrin::store;
+namespace fs = std::filesystem;
+
+namespace {
+
+class BuildFileTest : public testing::Test {
+protected:
+  void SetUp() override {
+    folder_ = fs::temp_directory_path() / ("datrin-test-" + std::to_string(::getpid()) + "-" + testing::UnitTest::GetInstance()->current_test_info()->name());
+    fs::remove_all(folder_);
+    fs::create_directories(folder_);
+    path_ = (folder_ / "engine.datrin").string();
+  }
+  void TearDown() override { fs::remove_all(folder_); }
+
+  BuildFile made() {
+    FileOutcome outcome;
+    auto file = BuildFile::create(path_, "Engine", outcome);
+    EXPECT_TRUE(outcome.ok()) << outcome.message;
+    return std::move(*file);
+  }
+  BuildFile opened() {
+    FileOutcome outcome;
+    auto file = BuildFile::open(path_, outcome);
+    EXPECT_TRUE(outcome.ok()) << outcome.message;
+    return std::move(*file);
+  }
+  std::string bytes() const {
+    std::ifstream file(path_, std::ios::binary);
+    return {std::istreambuf_iterator<char>(file), {}};
+  }
+
+  fs::path folder_;
+  std::string path_;
+};
+
+} // namespace
+
+TEST_F(BuildFileTest, WhatWasAppliedIsThereAfterOpeningAgain) {
+  const auto demo = demo::mill_engine();
+  {
+    auto file = made();
+    for (auto edit : demo.edits) {
+      for (auto& change : edit.changes)
+        if (change.id == build::Build::info_id) change.before = file.build().records().at(change.id);
+      ASSERT_TRUE(file.apply(edit).ok());
+    }
+  }
+  EXPECT_EQ(opened().build().records(), demo.build.records());
+}
+
+TEST_F(BuildFileTest, UndoAndRedoNameThemselvesAndReachAcrossRestarts) {
+  {
+    auto file = made();
+    EXPECT_FALSE(file.undo_label());
+    ASSERT_TRUE(file.apply(build::add_part(file.build(), "Pedestal")).ok());
+    ASSERT_TRUE(file.apply(build::add_part(file.build(), "Cylinder")).ok());
+  }
+  const auto both = opened().build().records();
+  {
+    auto file = opened();
+    EXPECT_EQ(file.undo_label(), "Add part Cylinder");
+    ASSERT_TRUE(file.undo().ok());
+    EXPECT_EQ(file.build().parts().size(), 1U);
+  }
+  {
+    auto file = opened();
+    EXPECT_EQ(file.undo_label(), "Add part Pedestal");
+    EXPECT_EQ(file.redo_label(), "Add part Cylinder");
+    ASSERT_TRUE(file.undo().ok());
+    ASSERT_TRUE(file.redo().ok());
+    ASSERT_TRUE(file.redo().ok());
+    EXPECT_FALSE(file.redo_label());
+    EXPECT_EQ(file.build().records(), both);
+    EXPECT_FALSE(file.redo().ok());
+  }
+}
+
+TEST_F(BuildFileTest, ANewEditAfterUndoEndsRedoButTheLogKeepsAll) {
+  auto file = made();
+  ASSERT_TRUE(file.apply(build::add_part(file.build(), "One")).ok());
+  ASSERT_TRUE(file.undo().ok());
+  ASSERT_TRUE(file.apply(build::add_part(file.build(), "Two")).ok());
+  EXPECT_FALSE(file.redo_label());
+  const auto log = file.log(10);
+  ASSERT_EQ(log.size(), 2U);
+  EXPECT_EQ(log[0].label, "Add part Two");
+  EXPECT_TRUE(log[1].undone);
+  ASSERT_TRUE(file.undo().ok());
+  EXPECT_TRUE(file.build().parts().empty());
+}
+
+TEST_F(BuildFileTest, IdsOfRemovedRecordsAreNotUsedAgainAfterARestart) {
+  build::Id next = 0;
+  {
+    auto file = made();
+    ASSERT_TRUE(file.apply(build::add_part(file.build(), "Gone")).ok());
+    next = file.build().next_id();
+    ASSERT_TRUE(file.apply(build::remove(file.build(), file.build().parts().front().first, "Remove Gone")).ok());
+  }
+  auto file = opened();
+  EXPECT_EQ(file.build().next_id(), next);
+  ASSERT_TRUE(file.apply(build::add_part(file.build(), "New")).ok());
+  ASSERT_TRUE(file.undo().ok());
+  ASSERT_TRUE(file.undo().ok()); // the removed part comes back under its own id
+  EXPECT_EQ(file.build().parts().front().second.name, "Gone");
+}
+
+TEST_F(BuildFileTest, RefusesWhatIsNotABuildAndLeavesItAlone) {
+  FileOutcome outcome;
+  EXPECT_FALSE(BuildFile::open(path_, outcome));
+  EXPECT_EQ(outcome.status, FileStatus::not_there);
+  EXPECT_EQ(outcome.message, path_ + " is not there");
+
+  std::ofstream(path_) << "a letter to the foundry";
+  EXPECT_FALSE(BuildFile::open(path_, outcome));
+  EXPECT_EQ(outcome.message, path_ + " is not a Datrin build; nothing was written to it");
+  EXPECT_EQ(bytes(), "a letter to the foundry");
+
+  EXPECT_FALSE(BuildFile::open(folder_.string(), outcome));
+  EXPECT_EQ(outcome.status, FileStatus::not_a_build);
+}
+
+TEST_F(BuildFileTest, RefusesToMakeOneWhereSomethingIs) {
+  std::ofstream(path_) << "precious";
+  FileOutcome outcome;
+  EXPECT_FALSE(BuildFile::create(path_, "x", outcome));
+  EXPECT_EQ(outcome.status, FileStatus::refused);
+  EXPECT_EQ(bytes(), "precious");
+  EXPECT_FALSE(BuildFile::create((folder_ / "no" / "such" / "folder.datrin").string(), "x", outcome));
+  EXPECT_EQ(outcome.status, FileStatus::refused);
+}
+
+TEST_F(BuildFileTest, RefusesANewerFormatUnwritten) {
+  made();
+  auto whole = bytes();
+  whole[63] = 9; // user_version, big-endian at byte 60: SQLite database file format, section 1.3
+  std::ofstream(path_, std::ios::binary) << whole;
+  FileOutcome outcome;
+  EXPECT_FALSE(BuildFile::open(path_, outcome));
+  EXPECT_EQ(outcome.status, FileStatus::newer);
+  EXPECT_EQ(bytes(), whole);
+}
+
+TEST_F(BuildFileTest, AFileCutShortIsRefusedUnwritten) {
+  {
+    auto file = made();
+    for (int n = 0; n < 30; ++n) ASSERT_TRUE(file.apply(build::add_part(file.build(), "Part " + std::to_string(n))).ok());
+  }
+  const auto whole = bytes();
+  for (const std::size_t size : {std::size_t{10}, std::size_t{100}, std::size_t{4096}, whole.size() / 2, whole.size() - 4096}) {
+    const auto cut = whole.substr(0, size);
+    std::ofstream(path_, std::ios::binary | std::ios::trunc) << cut;
+    FileOutcome outcome;
+    EXPECT_FALSE(BuildFile::open(path_, outcome)) << size;
+    EXPECT_EQ(outcome.status, FileStatus::not_a_build) << size << outcome.message;
+    EXPECT_EQ(bytes(), cut) << size;
+  }
+}
+
+TEST_F(BuildFileTest, AnEditThatDoesNotFitChangesNothing) {
+  auto file = made();
+  auto edit = build::add_part(file.build(), "One");
+  ASSERT_TRUE(file.apply(edit).ok());
+  EXPECT_FALSE(file.apply(edit).ok()); // the same ids are taken now
+  EXPECT_EQ(file.build().parts().size(), 1U);
+  EXPECT_EQ(file.log(10).size(), 1U);
+}
+
+TEST(RecordJson, EveryKindComesBackTheSame) {
+  using namespace build;
+  const Pose pose{rotation_from_vector({0.1, 0.2, 0.3}), {1, 2, 3}};
+  const std::vector<Record> records{Info{"Engine", Unit::inch, true}, Part{"Pedestal", "iron", 2, 1.5},
+                                    PartSurface{7, "bore", SurfaceKind::bore, {1, 2, 3}, Vec3::UnitY(), 24.5, 0, 40, true, 0.75, 3},
+                                    Wall{7, 8, 9, 5.5}, Piece{7, 2}, Touch{3, 8, {1, 2, 3}, 1.5, {0, 0, -1}, 0.02, "on its foot", "a \"note\"", 4},
+                                    Seat{3, pose, true}, Marking{3, -Vec3::UnitX(), 8, 25.4, {1, 0, 2}}};
+  for (const auto& record : records) EXPECT_EQ(record_from_json(record_kind(record), record_body(record)), record) << record_kind(record);
+}
+
+TEST(RecordJson, NamesTheFieldThatIsOff) {
+  const auto message = [](const char* kind, const char* body) {
+    try {
+      record_from_json(kind, nlohmann::json::parse(body));
+    } catch (const Refusal& refusal) {
+      return std::string(refusal.what());
+    }
+    return std::string("accepted");
+  };
+  EXPECT_EQ(message("wall", R"({"part":1,"from":2,"to":3})"), "wall: /least: is missing");
+  EXPECT_EQ(message("wall", R"({"part":1.5,"from":2,"to":3,"least":1})"), "wall: /part: must be a whole number");
+  EXPECT_EQ(message("piece", R"({"part":1,"number":0})"), "piece: /number: must be above 0");
+  EXPECT_EQ(message("wheel", "{}"), "there is no kind of record called \"wheel\"");
+}

@@ -1,0 +1,112 @@
+#include "store/survey_csv.h"
+
+#include "demo/mill_engine.h"
+
+#include <gtest/gtest.h>
+
+using namespace datrin;
+using namespace datrin::store;
+
+namespace {
+
+const SurfaceNames names{{1, "foot"}, {2, "Cheek left"}, {3, "bore"}};
+
+SurveyCsv read(const std::string& text) { return read_survey_csv(text, "s.csv", names); }
+
+} // namespace
+
+TEST(SurveyCsv, ReadsMillimetresAndInches) {
+  const auto survey = read("surface,x_mm,y_in,z_mm\nfoot,1.5,2,-3\n# a comment\n\nCHEEK_LEFT,0,0,0\n");
+  ASSERT_FALSE(survey.refused) << survey.message;
+  ASSERT_EQ(survey.good.size(), 2U);
+  EXPECT_EQ(survey.good[0].touch.centre, Vec3(1.5, 50.8, -3));
+  EXPECT_EQ(survey.good[0].line, 2U);
+  EXPECT_EQ(survey.good[1].surface, 2);
+}
+
+TEST(SurveyCsv, SeparatorsAndTheDecimalComma) {
+  EXPECT_EQ(read("surface\tx_mm\ty_mm\tz_mm\nfoot\t1\t2\t3\n").good.size(), 1U);
+  const auto comma = read("surface;x_mm;y_mm;z_mm\nfoot;1,5;2.25;-3\n");
+  ASSERT_EQ(comma.good.size(), 1U);
+  EXPECT_EQ(comma.good[0].touch.centre, Vec3(1.5, 2.25, -3));
+  const auto tab = read("surface\tx_mm\ty_mm\tz_mm\nfoot\t1,5\t2\t3\n");
+  ASSERT_EQ(tab.bad.size(), 1U);
+  EXPECT_EQ(tab.bad[0].message, "line 2, x_mm: \"1,5\" is not a number");
+}
+
+TEST(SurveyCsv, OptionalColumnsQuotesAndNotes) {
+  const auto survey = read("\xEF\xBB\xBFsurface,x_mm,y_mm,z_mm,tip_radius_mm,toward_x,toward_y,toward_z,uncertainty_mm,setting,note,operator,temp\r\n"
+                           "bore,1,2,3,1.5,0,0,-1,0.02,\"on its side, clamped\",\"a \"\"pore\"\" here\",K,21\r\n");
+  ASSERT_FALSE(survey.refused) << survey.message;
+  ASSERT_EQ(survey.good.size(), 1U);
+  const auto& touch = survey.good[0].touch;
+  EXPECT_EQ(touch.tip_radius, 1.5);
+  EXPECT_EQ(touch.toward, Vec3(0, 0, -1));
+  EXPECT_EQ(touch.uncertainty, 0.02);
+  EXPECT_EQ(touch.setting, "on its side, clamped");
+  EXPECT_EQ(touch.note, "a \"pore\" here; operator: K; temp: 21");
+  EXPECT_EQ(survey.kept_as_notes, (std::vector<std::string>{"operator", "temp"}));
+}
+
+TEST(SurveyCsv, BadLinesAreListedWithPlaceAndReason) {
+  const auto survey = read("surface,x_mm,y_mm,z_mm,tip_radius_mm\n"
+                           "foot,1,2,3,\n"
+                           "boor,1,2,3,\n"
+                           "foot,one,2,3,\n"
+                           "foot,1,2,,\n"
+                           "foot,1,2,3,4,5\n"
+                           "foot,1,2,3,1\n"
+                           "foot,nan,2,3,\n"
+                           "foot,1,2,3,-1\n"
+                           ",1,2,3,\n"
+                           "foot,1,2,\"3,\n");
+  EXPECT_EQ(survey.good.size(), 1U);
+  std::vector<std::string> messages;
+  for (const auto& line : survey.bad) messages.push_back(line.message);
+  EXPECT_EQ(messages, (std::vector<std::string>{
+                          "line 3, surface: no surface is called \"boor\" (did you mean \"bore\"?)", "line 4, x_mm: \"one\" is not a number",
+                          "line 5, z: is empty", "line 6: there are 6 fields under 5 columns",
+                          "line 7, toward_x: a tip radius needs the direction the tip travelled (toward_x, toward_y, toward_z)",
+                          "line 8, x_mm: \"nan\" is not a number", "line 9, tip_radius_mm: must not be negative", "line 10, surface: is empty",
+                          "line 11: a quote is not closed"}));
+}
+
+TEST(SurveyCsv, RefusesAFileThatCannotBeASurvey) {
+  EXPECT_EQ(read("").message, "s.csv: the file is empty; its first line names the columns: surface, x_mm, y_mm, z_mm");
+  EXPECT_EQ(read("surfice,x_mm,y_mm,z_mm\n").message, "s.csv: line 1: there is no column \"surface\" (did you mean \"surfice\"?)");
+  EXPECT_EQ(read("surface,x,y_mm,z_mm\n").message, "s.csv: line 1: there is no column \"x_mm\" or \"x_in\"");
+  EXPECT_EQ(read("surface,x_mm,x_in,y_mm,z_mm\n").message, "s.csv: line 1: the columns \"x_mm\" and \"x_in\" state the same thing; keep one");
+  EXPECT_EQ(read("surface,x_mm\xFF\n").message, "s.csv: the text is not UTF-8; save it as UTF-8 and try again");
+  EXPECT_TRUE(read_survey_csv_file("/no/such/file.csv", names).refused);
+}
+
+TEST(SurveyCsv, ExportThenImportGivesTheSameSurvey) {
+  const auto demo = demo::mill_engine();
+  const auto piece = demo.pieces[0].piece;
+  SurfaceNames surfaces;
+  for (const auto& [id, s] : demo.build.surfaces_of(demo.build.find<build::Piece>(piece)->part)) surfaces.emplace_back(id, s.name);
+  std::vector<build::Touch> touches;
+  for (auto [id, touch] : demo.build.touches_of(piece)) {
+    touch.note = touches.empty() ? "flash; \"here\", ground off" : "";
+    touch.tip_radius = touches.size() % 2 ? 1.25 : 0;
+    touch.toward = touches.size() % 2 ? Vec3(0.6, 0, -0.8) : Vec3(0, 0, 0);
+    touches.push_back(touch);
+  }
+  const auto back = read_survey_csv(write_survey_csv(touches, surfaces), "s.csv", surfaces);
+  ASSERT_TRUE(back.bad.empty()) << back.bad.front().message;
+  ASSERT_EQ(back.good.size(), touches.size());
+  for (std::size_t i = 0; i < touches.size(); ++i) {
+    auto again = back.good[i].touch;
+    again.piece = touches[i].piece;
+    again.order = touches[i].order;
+    EXPECT_EQ(again, touches[i]) << i;
+  }
+}
+
+TEST(SurveyCsv, ThreeBadLinesOfFourHundred) {
+  std::string text = "surface,x_mm,y_mm,z_mm\n";
+  for (int n = 0; n < 400; ++n) text += n % 150 == 7 ? "foot,?,0,0\n" : "foot,1,2,3\n";
+  const auto survey = read(text);
+  EXPECT_EQ(survey.bad.size(), 3U);
+  EXPECT_EQ(survey.good.size(), 397U);
+}
