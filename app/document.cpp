@@ -6,8 +6,12 @@ namespace datrin::app {
 
 using sheets::qt;
 
-QString Document::path() const { return file_ ? qt(file_->path()) : QString(); }
-const build::Build& Document::build() const { return file_ ? file_->build() : none_; }
+QString Document::path() const {
+  return file_ ? qt(file_->path()) : QString();
+}
+const build::Build& Document::build() const {
+  return file_ ? file_->build() : none_;
+}
 
 void Document::take(store::BuildFile file) {
   file_.emplace(std::move(file));

@@ -25,7 +25,8 @@ public:
   const build::Build& build() const;
   Unit unit() const { return build().info().unit; }
 
-  /// Carries out an edit: it is on disk when this returns. A refusal is told by `refused` and changes nothing.
+  /// Carries out an edit: it is on disk when this returns. A refusal is told by `refused` and changes
+  /// nothing.
   bool apply(const build::Edit& edit);
   void undo();
   void redo();
@@ -38,8 +39,8 @@ public:
   void choose(build::Id part, build::Id piece);
 
 signals:
-  void changed();                    ///< records or choice are not what they were
-  void done(const QString& words);   ///< an edit was carried out, undone or redone
+  void changed();                  ///< records or choice are not what they were
+  void done(const QString& words); ///< an edit was carried out, undone or redone
   void refused(const QString& why);
 
 private:

@@ -37,13 +37,20 @@ int main(int argc, char** argv) {
   parser.process(application);
 
   // A picture is the same on every machine: it reads and keeps no settings.
-  std::unique_ptr<QSettings> settings = parser.isSet(picture) ? std::make_unique<QSettings>(QDir::tempPath() + "/datrin-picture-" + QString::number(QCoreApplication::applicationPid()) + ".ini", QSettings::IniFormat)
-                                                              : std::make_unique<QSettings>();
+  std::unique_ptr<QSettings> settings =
+      parser.isSet(picture)
+          ? std::make_unique<QSettings>(QDir::tempPath() + "/datrin-picture-" +
+                                            QString::number(QCoreApplication::applicationPid()) + ".ini",
+                                        QSettings::IniFormat)
+          : std::make_unique<QSettings>();
   app::MainWindow window(std::move(settings));
-  if (parser.isSet(dark) || parser.isSet(scale)) window.set_look(parser.isSet(dark), parser.isSet(scale) ? parser.value(scale).toDouble() : 1.0);
+  if (parser.isSet(dark) || parser.isSet(scale))
+    window.set_look(parser.isSet(dark), parser.isSet(scale) ? parser.value(scale).toDouble() : 1.0);
   bool opened = true;
-  if (parser.isSet(empty)) opened = window.new_build(parser.value(empty));
-  else if (!parser.positionalArguments().isEmpty()) opened = window.open_build(parser.positionalArguments().front());
+  if (parser.isSet(empty))
+    opened = window.new_build(parser.value(empty));
+  else if (!parser.positionalArguments().isEmpty())
+    opened = window.open_build(parser.positionalArguments().front());
   if (!opened) std::fprintf(stderr, "%s\n", qPrintable(window.message()));
   if (!opened && parser.isSet(picture)) return 1;
   if (parser.isSet(piece)) {

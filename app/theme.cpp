@@ -6,7 +6,9 @@
 #include <algorithm>
 
 // Resources of a static library must be drawn in by name, outside any namespace.
-static void init_app_resources() { Q_INIT_RESOURCE(app); }
+static void init_app_resources() {
+  Q_INIT_RESOURCE(app);
+}
 
 namespace datrin::app {
 namespace {
@@ -67,7 +69,9 @@ QFont Theme::heading() const {
   return f;
 }
 
-const Theme& theme() { return current(); }
+const Theme& theme() {
+  return current();
+}
 
 void set_theme(QApplication& application, bool dark, double text_scale) {
   sheets::load_fonts();

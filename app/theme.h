@@ -24,7 +24,7 @@ struct Theme {
   int ipx(double pixels) const { return static_cast<int>(pixels * text_scale + 0.5); }
   QFont text(bool bold = false) const { return sheets::font(px(13), bold); }
   QFont small(bool bold = false) const { return sheets::font(px(11.5), bold); }
-  QFont heading() const;  ///< small capitals' place: headings of groups
+  QFont heading() const; ///< small capitals' place: headings of groups
   QFont title() const { return sheets::font(px(15), true); }
   QFont figure() const { return sheets::font(px(40), true); }
 };

@@ -34,7 +34,8 @@ void glpk_one_programme(benchmark::State& state) {
   const auto seated = casting::seat(pedestal.input);
   const Pose near = moved(seated.pose, Vec3::Zero(), {0.3, -0.2, 0.25}, {0.004, 0.003, -0.005});
   reference::WholeLpResult result;
-  for (auto _ : state) benchmark::DoNotOptimize(result = reference::seat_by_whole_lp(pedestal.input, near, 5, 1));
+  for (auto _ : state)
+    benchmark::DoNotOptimize(result = reference::seat_by_whole_lp(pedestal.input, near, 5, 1));
   state.counters["touches"] = static_cast<double>(pedestal.input.points.size());
   state.counters["least_mm"] = result.least;
 }
@@ -48,7 +49,12 @@ void margins(benchmark::State& state) {
 } // namespace
 
 BENCHMARK(seat_whole)->Arg(84)->Arg(10'000)->Arg(100'000)->Arg(1'000'000)->Unit(benchmark::kMillisecond);
-BENCHMARK(glpk_one_programme)->Arg(84)->Arg(10'000)->Arg(100'000)->Unit(benchmark::kMillisecond)->Iterations(1);
+BENCHMARK(glpk_one_programme)
+    ->Arg(84)
+    ->Arg(10'000)
+    ->Arg(100'000)
+    ->Unit(benchmark::kMillisecond)
+    ->Iterations(1);
 BENCHMARK(margins)->Arg(1'000)->Unit(benchmark::kMillisecond);
 
 BENCHMARK_MAIN();

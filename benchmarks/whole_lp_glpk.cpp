@@ -28,7 +28,8 @@ std::vector<Row> rows_at(const casting::SeatInput& input, const Pose& pose, doub
     const auto& surface = input.surfaces[static_cast<std::size_t>(point.surface)];
     if (surface.machined) add(point, surface.shape, 1, surface.required);
     for (const auto& wall : input.walls)
-      if (wall.from == point.surface) add(point, input.surfaces[static_cast<std::size_t>(wall.to)].shape, -1, wall.least);
+      if (wall.from == point.surface)
+        add(point, input.surfaces[static_cast<std::size_t>(wall.to)].shape, -1, wall.least);
   }
   return rows;
 }

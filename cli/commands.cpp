@@ -30,13 +30,17 @@ int run_seat(const std::string& path, bool as_text, std::ostream& out, std::ostr
     return refused;
   }
   if (result.status == casting::SeatStatus::undetermined) fmt::print(err, "{}: {}\n", path, result.message);
-  if (result.usable() && !result.check.holds) fmt::print(err, "{}: not proved best: {}\n", path, result.check.message);
-  if (as_text) out << store::seat_result_text(seat_case, result);
-  else out << store::seat_result_json(seat_case, result).dump(2) << '\n';
+  if (result.usable() && !result.check.holds)
+    fmt::print(err, "{}: not proved best: {}\n", path, result.check.message);
+  if (as_text)
+    out << store::seat_result_text(seat_case, result);
+  else
+    out << store::seat_result_json(seat_case, result).dump(2) << '\n';
   return result.cleans_up() ? answer_yes : answer_no;
 }
 
-int run_length(const std::string& text, const std::string& unit, bool as_text, std::ostream& out, std::ostream& err) {
+int run_length(const std::string& text, const std::string& unit, bool as_text, std::ostream& out,
+               std::ostream& err) {
   LengthOptions options;
   if (!unit.empty()) {
     options.bare_unit = unit_from_name(unit);

@@ -38,7 +38,8 @@ int main(int argc, char** argv) {
     store::SurfaceNames names;
     std::vector<build::Touch> touches;
     const auto piece = demo.pieces.front().piece;
-    for (const auto& [id, surface] : demo.build.surfaces_of(demo.build.find<build::Piece>(piece)->part)) names.emplace_back(id, surface.name);
+    for (const auto& [id, surface] : demo.build.surfaces_of(demo.build.find<build::Piece>(piece)->part))
+      names.emplace_back(id, surface.name);
     for (const auto& [id, touch] : demo.build.touches_of(piece)) touches.push_back(touch);
     std::ofstream(argv[2]) << store::write_survey_csv(touches, names);
   }

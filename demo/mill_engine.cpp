@@ -17,10 +17,10 @@ namespace {
 /// A surface of the drawing, and what the foundry made of it.
 struct Plan {
   PartSurface surface;
-  double stock = 2;          ///< mm of metal on the rough casting
+  double stock = 2; ///< mm of metal on the rough casting
   double draft_degrees = 0;
   int touches = 0;
-  bool core = false;         ///< drifts with the core
+  bool core = false;                               ///< drifts with the core
   double arc_start_degrees = 0, arc_degrees = 360; ///< where a round surface can be reached
 };
 
@@ -36,7 +36,8 @@ PartSurface plane(std::string name, Vec3 at, Vec3 normal, double width, double h
   return s;
 }
 
-PartSurface round(std::string name, SurfaceKind kind, Vec3 at, Vec3 axis, double diameter, double length, double required) {
+PartSurface round(std::string name, SurfaceKind kind, Vec3 at, Vec3 axis, double diameter, double length,
+                  double required) {
   auto s = plane(std::move(name), at, axis, 0, length, required);
   s.kind = kind;
   s.diameter = diameter;
@@ -102,15 +103,19 @@ public:
     (void)cover;
 
     const auto pedestals = out_.build.pieces_of(pedestal);
-    survey(pedestals[0].first, pedestal_plans(), {0.35, 0, -0.25}, turned({1.3, -0.9, 1.6}, {3.1, -2.2, 1.4}), 0.12, 21);
-    survey(pedestals[1].first, pedestal_plans(), {1.5, 0, -0.9}, turned({-1.1, 0.7, -2.0}, {-4.0, 1.9, 2.3}), 0.12, 22);
-    survey(out_.build.pieces_of(cylinder)[0].first, cylinder_plans(), {0, 0.5, 0.4}, turned({0.8, 1.2, -1.4}, {2.0, 3.0, -1.0}),
-           0.14, 23);
+    survey(pedestals[0].first, pedestal_plans(), {0.35, 0, -0.25}, turned({1.3, -0.9, 1.6}, {3.1, -2.2, 1.4}),
+           0.12, 21);
+    survey(pedestals[1].first, pedestal_plans(), {1.5, 0, -0.9}, turned({-1.1, 0.7, -2.0}, {-4.0, 1.9, 2.3}),
+           0.12, 22);
+    survey(out_.build.pieces_of(cylinder)[0].first, cylinder_plans(), {0, 0.5, 0.4},
+           turned({0.8, 1.2, -1.4}, {2.0, 3.0, -1.0}), 0.14, 23);
     return std::move(out_);
   }
 
 private:
-  static Pose turned(Vec3 degrees_about, Vec3 shift) { return {rotation_from_vector(degrees_about * radians(1)), shift}; }
+  static Pose turned(Vec3 degrees_about, Vec3 shift) {
+    return {rotation_from_vector(degrees_about * radians(1)), shift};
+  }
 
   void keep(const Edit& edit) {
     if (out_.build.apply(edit)) out_.edits.push_back(edit);
@@ -158,8 +163,8 @@ private:
     return 0;
   }
 
-  void survey(Id piece, const std::vector<Plan>& plans, const Vec3& drift, const Pose& truth, double roughness,
-              std::uint64_t seed) {
+  void survey(Id piece, const std::vector<Plan>& plans, const Vec3& drift, const Pose& truth,
+              double roughness, std::uint64_t seed) {
     const Id part = out_.build.find<Piece>(piece)->part;
     std::vector<Record> touches;
     double order = 0;
@@ -202,6 +207,8 @@ private:
 
 } // namespace
 
-DemoBuild mill_engine() { return Maker().run(); }
+DemoBuild mill_engine() {
+  return Maker().run();
+}
 
 } // namespace datrin::demo

@@ -1,5 +1,6 @@
 #pragma once
-// The demo build: an invented mill engine, its castings surveyed by a stand-in. Nothing here is anyone's engine.
+// The demo build: an invented mill engine, its castings surveyed by a stand-in. Nothing here is anyone's
+// engine.
 
 #include "build/build.h"
 #include "geometry/pose.h"
@@ -10,8 +11,8 @@ namespace datrin::demo {
 
 struct DemoPiece {
   build::Id piece = 0;
-  Pose truth;              ///< survey frame → drawing frame, as the casting was made; the program does not see it
-  double roughness = 0;    ///< mm, standard deviation of its surfaces
+  Pose truth; ///< survey frame → drawing frame, as the casting was made; the program does not see it
+  double roughness = 0;           ///< mm, standard deviation of its surfaces
   Vec3 core_drift = Vec3::Zero(); ///< mm, drawing frame
 };
 

@@ -7,8 +7,12 @@
 
 namespace datrin::sheets {
 
-inline QString qt(const std::string& text) { return QString::fromStdString(text); }
-inline QString qt(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); }
+inline QString qt(const std::string& text) {
+  return QString::fromStdString(text);
+}
+inline QString qt(std::string_view text) {
+  return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size()));
+}
 
 /// A length in the unit given, two decimals of a millimetre or four of an inch.
 QString figure(double mm, Unit unit, bool plus = false);
@@ -16,6 +20,8 @@ QString figure(double mm, Unit unit, bool plus = false);
 QString figure_with_unit(double mm, Unit unit, bool plus = false);
 
 /// The other of the two units.
-inline Unit other(Unit unit) { return unit == Unit::mm ? Unit::inch : Unit::mm; }
+inline Unit other(Unit unit) {
+  return unit == Unit::mm ? Unit::inch : Unit::mm;
+}
 
 } // namespace datrin::sheets

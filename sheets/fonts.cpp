@@ -5,7 +5,9 @@
 #include <cmath>
 
 // Resources of a static library must be drawn in by name, outside any namespace.
-static void init_font_resources() { Q_INIT_RESOURCE(fonts); }
+static void init_font_resources() {
+  Q_INIT_RESOURCE(fonts);
+}
 
 namespace datrin::sheets {
 

@@ -53,14 +53,18 @@ void paint_plate(QPainter& painter, double left, double right, double y, const I
   painter.setPen(QPen(ink.line, 0.14 * text));
   painter.drawLine(QPointF(left, y), QPointF(right, y));
   painter.setPen(QPen(ink.dim, 0.07 * text));
-  for (double x = left + 0.4 * text; x < right; x += 0.8 * text) painter.drawLine(QPointF(x, y), QPointF(x - 0.4 * text, y + 0.4 * text));
+  for (double x = left + 0.4 * text; x < right; x += 0.8 * text)
+    painter.drawLine(QPointF(x, y), QPointF(x - 0.4 * text, y + 0.4 * text));
 }
 
 } // namespace
 
-QString jack_name(int k) { return QString(QChar('A' + k)); }
+QString jack_name(int k) {
+  return QString(QChar('A' + k));
+}
 
-void paint_marking(QPainter& painter, const QRectF& area, const MarkingPicture& picture, const Ink& ink, double text) {
+void paint_marking(QPainter& painter, const QRectF& area, const MarkingPicture& picture, const Ink& ink,
+                   double text) {
   painter.save();
   painter.setRenderHint(QPainter::Antialiasing);
   const Vec3 eye = first_eye(picture);
@@ -78,10 +82,12 @@ void paint_marking(QPainter& painter, const QRectF& area, const MarkingPicture& 
     bottom = std::min(bottom, line.height);
   }
   const double figures = 6.2 * text; // room for the heights at the left
-  const double wide_mm = views[0].scene.high.x() - views[0].scene.low.x() + views[1].scene.high.x() - views[1].scene.low.x();
+  const double wide_mm =
+      views[0].scene.high.x() - views[0].scene.low.x() + views[1].scene.high.x() - views[1].scene.low.x();
   const double gap = 4.5 * text, below = 2.4 * text;
-  const double scale = std::max(0.01, std::min((area.width() - figures - gap - 5 * text) / std::max(1.0, wide_mm),
-                                               (area.height() - below - 2.2 * text) / std::max(1.0, top - bottom)));
+  const double scale =
+      std::max(0.01, std::min((area.width() - figures - gap - 5 * text) / std::max(1.0, wide_mm),
+                              (area.height() - below - 2.2 * text) / std::max(1.0, top - bottom)));
   const double spare_height = std::max(0.0, area.height() - below - 2.2 * text - (top - bottom) * scale);
   const double plate_y = area.bottom() - below + bottom * scale - spare_height / 2;
   double left = area.left() + figures + 2.5 * text;
@@ -114,18 +120,21 @@ void paint_marking(QPainter& painter, const QRectF& area, const MarkingPicture& 
     // Two jacks seen one behind the other share a place: "A B".
     std::vector<std::pair<double, QString>> names;
     for (std::size_t k = 0; k < picture.marking.jacks.size(); ++k)
-      names.emplace_back(view.frame.to_px(view.axes.on_paper(picture.marking.jacks[k].at)).x(), jack_name(static_cast<int>(k)));
+      names.emplace_back(view.frame.to_px(view.axes.on_paper(picture.marking.jacks[k].at)).x(),
+                         jack_name(static_cast<int>(k)));
     std::sort(names.begin(), names.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
     for (std::size_t k = 1; k < names.size();)
       if (names[k].first - names[k - 1].first < 1.3 * text) {
-        names[k - 1] = {(names[k].first + names[k - 1].first) / 2, names[k - 1].second + " " + names[k].second};
+        names[k - 1] = {(names[k].first + names[k - 1].first) / 2,
+                        names[k - 1].second + " " + names[k].second};
         names.erase(names.begin() + static_cast<std::ptrdiff_t>(k));
       } else {
         ++k;
       }
     painter.setPen(ink.print ? ink.line : ink.brass);
     for (const auto& [x, name] : names)
-      painter.drawText(QRectF(x - 4 * text, plate_y + 0.55 * text, 8 * text, 1.4 * text), Qt::AlignHCenter | Qt::AlignTop, name);
+      painter.drawText(QRectF(x - 4 * text, plate_y + 0.55 * text, 8 * text, 1.4 * text),
+                       Qt::AlignHCenter | Qt::AlignTop, name);
   }
 
   // Lines to scribe, and their heights at the left.
@@ -141,8 +150,9 @@ void paint_marking(QPainter& painter, const QRectF& area, const MarkingPicture& 
     painter.drawLine(QPointF(lines_from, y[i]), QPointF(lines_from - 0.8 * text, label_y[i]));
     painter.setPen(ink.print ? ink.line : ink.brass);
     painter.setFont(font(text, true));
-    painter.drawText(QRectF(area.left(), label_y[i] - 0.8 * text, lines_from - 1.1 * text - area.left(), 1.6 * text),
-                     Qt::AlignRight | Qt::AlignVCenter, figure(picture.marking.lines[i].height, picture.unit));
+    painter.drawText(
+        QRectF(area.left(), label_y[i] - 0.8 * text, lines_from - 1.1 * text - area.left(), 1.6 * text),
+        Qt::AlignRight | Qt::AlignVCenter, figure(picture.marking.lines[i].height, picture.unit));
   }
 
   // Touches to read first: a ring each.
@@ -160,7 +170,8 @@ constexpr double left_edge = 150, right_edge = 1950, page_bottom = 2970;
 
 class SheetPainter {
 public:
-  SheetPainter(QPainter& painter, const SheetInput& input) : p_(painter), in_(input), unit_(input.picture.unit) {}
+  SheetPainter(QPainter& painter, const SheetInput& input)
+      : p_(painter), in_(input), unit_(input.picture.unit) {}
 
   void paint() {
     const auto ink = paper_print();
@@ -168,11 +179,14 @@ public:
     p_.setPen(Qt::black);
     text(left_edge, 130, 74, true, in_.part);
     text(left_edge, 218, 46, false, QString("%1 \u00B7 marking out, %2").arg(in_.build, in_.way_up));
-    text(left_edge, 282, 38, false, QString("Heights above the plate. Set the jacks, read the checks, then scribe. %1").arg(in_.seat_line));
+    text(left_edge, 282, 38, false,
+         QString("Heights above the plate. Set the jacks, read the checks, then scribe. %1")
+             .arg(in_.seat_line));
     rule(348);
     const int rows = static_cast<int>(marking.lines.size() + marking.checks.size()) + 3;
     const double picture_bottom = std::max(1000.0, page_bottom - 430 - 92.0 * rows - 3 * 90);
-    paint_marking(p_, QRectF(left_edge, 370, right_edge - left_edge, std::min(picture_bottom, 1480.0) - 370), in_.picture, ink, 44);
+    paint_marking(p_, QRectF(left_edge, 370, right_edge - left_edge, std::min(picture_bottom, 1480.0) - 370),
+                  in_.picture, ink, 44);
     y_ = std::min(picture_bottom, 1480.0) + 30;
     jacks();
     checks();
@@ -181,9 +195,11 @@ public:
   }
 
 private:
-  void text(double x, double y, double size, bool bold, const QString& words, Qt::Alignment align = Qt::AlignLeft) {
+  void text(double x, double y, double size, bool bold, const QString& words,
+            Qt::Alignment align = Qt::AlignLeft) {
     p_.setFont(font(size, bold));
-    const QRectF box = align & Qt::AlignRight ? QRectF(x - 1200, y, 1200, 1.5 * size) : QRectF(x, y, right_edge - x, 1.5 * size);
+    const QRectF box = align & Qt::AlignRight ? QRectF(x - 1200, y, 1200, 1.5 * size)
+                                              : QRectF(x, y, right_edge - x, 1.5 * size);
     const auto shown = p_.fontMetrics().elidedText(words, Qt::ElideRight, static_cast<int>(box.width()));
     p_.drawText(box, align | Qt::AlignVCenter, shown);
   }
@@ -209,12 +225,15 @@ private:
   }
   QString touch_words(int point) const {
     const auto& touch = in_.picture.part.touches[static_cast<std::size_t>(point)];
-    return QString("touch %1 on %2").arg(point + 1).arg(qt(in_.picture.part.surfaces[static_cast<std::size_t>(touch.surface)].name));
+    return QString("touch %1 on %2")
+        .arg(point + 1)
+        .arg(qt(in_.picture.part.surfaces[static_cast<std::size_t>(touch.surface)].name));
   }
   void jacks() {
     heading("Jacks");
     int k = 0;
-    for (const auto& jack : in_.picture.marking.jacks) row(jack_name(k++), "under " + touch_words(jack.point), jack.height);
+    for (const auto& jack : in_.picture.marking.jacks)
+      row(jack_name(k++), "under " + touch_words(jack.point), jack.height);
   }
   void checks() {
     if (in_.picture.marking.checks.empty()) return;
@@ -228,16 +247,20 @@ private:
     heading("Scribe");
     for (const auto& line : in_.picture.marking.lines)
       row(line.centre_line ? "\u2295" : "\u2014",
-          qt(in_.picture.part.surfaces[static_cast<std::size_t>(line.surface)].name) + (line.centre_line ? ", centre line" : ""),
+          qt(in_.picture.part.surfaces[static_cast<std::size_t>(line.surface)].name) +
+              (line.centre_line ? ", centre line" : ""),
           line.height);
   }
   void foot() {
     const double y = page_bottom - 190;
     rule(y);
-    QString words = "If a check reads more than 0.1 mm (4 thou) off, do not scribe: look at the jacks and touches again.";
+    QString words =
+        "If a check reads more than 0.1 mm (4 thou) off, do not scribe: look at the jacks and touches again.";
     text(left_edge, y + 14, 36, false, words);
-    words = "A casting on three jacks can tip: lower it on gently, keep fingers clear, steady it before scribing.";
-    text(left_edge, y + 66, 36, false, in_.picture.marking.caution.empty() ? words : qt(in_.picture.marking.caution) + ". " + words);
+    words = "A casting on three jacks can tip: lower it on gently, keep fingers clear, steady it before "
+            "scribing.";
+    text(left_edge, y + 66, 36, false,
+         in_.picture.marking.caution.empty() ? words : qt(in_.picture.marking.caution) + ". " + words);
   }
 
   QPainter& p_;

@@ -10,7 +10,7 @@
 namespace datrin::sheets {
 
 struct MarkingPicture {
-  SceneInput part;                ///< extents filled in, touches at the seat
+  SceneInput part; ///< extents filled in, touches at the seat
   Vec3 up = Vec3::UnitZ();
   casting::MarkingResult marking; ///< usable
   Unit unit = Unit::mm;
@@ -19,8 +19,10 @@ struct MarkingPicture {
 /// Name of jack k (0…2): A, B, C.
 QString jack_name(int k);
 
-/// Paints two elevations with plate, jacks and lines into `area`; `text` is the height of its figures in pixels.
-void paint_marking(QPainter& painter, const QRectF& area, const MarkingPicture& picture, const Ink& ink, double text);
+/// Paints two elevations with plate, jacks and lines into `area`; `text` is the height of its figures in
+/// pixels.
+void paint_marking(QPainter& painter, const QRectF& area, const MarkingPicture& picture, const Ink& ink,
+                   double text);
 
 struct SheetInput {
   MarkingPicture picture;

@@ -12,8 +12,9 @@
 namespace datrin::sheets {
 namespace {
 
-constexpr double edge_on = 0.02;  // |cosine| below which a plane is seen as a line, or an axis lies in the paper
-constexpr double end_on = 0.999;  // |cosine| above which an axis points at the eye
+constexpr double edge_on =
+    0.02; // |cosine| below which a plane is seen as a line, or an axis lies in the paper
+constexpr double end_on = 0.999; // |cosine| above which an axis points at the eye
 constexpr int circle_points = 96;
 
 std::vector<Vec2> circle(const Vec2& centre, double radius) {
@@ -35,7 +36,7 @@ std::vector<Vec3> corners(const SceneSurface& s) {
 struct Edge {
   int surface = -1;
   Vec2 from = Vec2::Zero(), to = Vec2::Zero(); ///< finished
-  Vec2 normal = Vec2::UnitY(); ///< on the paper, out of the metal
+  Vec2 normal = Vec2::UnitY();                 ///< on the paper, out of the metal
   bool touched = false;
   Vec2 rough_from = Vec2::Zero(), rough_to = Vec2::Zero();
 };
@@ -63,8 +64,10 @@ public:
       }
     for (int i = 0; i < static_cast<int>(in_.surfaces.size()); ++i) rounds(i);
     for (const auto& edge : edges_) {
-      if (surface(edge.surface).machined) line(Role::finished, edge.surface, edge.from, edge.to);
-      else for (const auto& [from, to] : uncovered(edge)) line(Role::cast, edge.surface, from, to);
+      if (surface(edge.surface).machined)
+        line(Role::finished, edge.surface, edge.from, edge.to);
+      else
+        for (const auto& [from, to] : uncovered(edge)) line(Role::cast, edge.surface, from, to);
     }
     return std::move(scene_);
   }
@@ -110,7 +113,8 @@ private:
     for (const auto& o : in_.surfaces)
       if (o.shape.kind == SurfaceKind::boss && o.shape.direction.cross(face.shape.direction).norm() < 1e-6 &&
           (o.shape.point - face.shape.point).cross(o.shape.direction).norm() < 0.01 &&
-          std::abs(o.shape.diameter - face.width) < 0.02 * face.width && std::abs(o.shape.diameter - face.height) < 0.02 * face.height)
+          std::abs(o.shape.diameter - face.width) < 0.02 * face.width &&
+          std::abs(o.shape.diameter - face.height) < 0.02 * face.height)
         return &o;
     return nullptr;
   }
@@ -125,10 +129,14 @@ private:
       for (std::size_t k = 0; k < 4; ++k) { // clipped by the four sides, a little inside
         const Vec2 side = outline[(k + 1) % 4] - outline[k];
         const Vec2 inward = Vec2(-side.y(), side.x()).normalized();
-        const double a = inward.dot(edge.from - outline[k]) - 0.05, b = inward.dot(edge.to - outline[k]) - 0.05;
-        if (a < 0 && b < 0) to = -1;
-        else if (a < 0) from = std::max(from, a / (a - b));
-        else if (b < 0) to = std::min(to, a / (a - b));
+        const double a = inward.dot(edge.from - outline[k]) - 0.05,
+                     b = inward.dot(edge.to - outline[k]) - 0.05;
+        if (a < 0 && b < 0)
+          to = -1;
+        else if (a < 0)
+          from = std::max(from, a / (a - b));
+        else if (b < 0)
+          to = std::min(to, a / (a - b));
       }
       if (to <= from) continue;
       std::vector<std::pair<double, double>> left;
@@ -140,7 +148,8 @@ private:
     }
     std::vector<std::pair<Vec2, Vec2>> lines;
     for (const auto& [p, q] : open)
-      if (q - p > 1e-6) lines.emplace_back(edge.from + (edge.to - edge.from) * p, edge.from + (edge.to - edge.from) * q);
+      if (q - p > 1e-6)
+        lines.emplace_back(edge.from + (edge.to - edge.from) * p, edge.from + (edge.to - edge.from) * q);
     return lines;
   }
 
@@ -177,7 +186,8 @@ private:
         n += 1, st += t, sh += h, stt += t * t, sth += t * h;
       }
       const double spread = stt - st * st / n;
-      const double slope = spread > 0.02 * length * length ? std::clamp((sth - st * sh / n) / spread, -0.2, 0.2) : 0.0;
+      const double slope =
+          spread > 0.02 * length * length ? std::clamp((sth - st * sh / n) / spread, -0.2, 0.2) : 0.0;
       const double at_from = sh / n - slope * st / n;
       edge.touched = true;
       edge.rough_from = edge.from + edge.normal * at_from;
@@ -283,8 +293,9 @@ Box bounds(const SceneInput& input) {
       for (const auto& corner : corners(s)) take(corner);
       continue;
     }
-    const Vec3 reach = s.shape.direction.cwiseAbs() * s.height / 2 +
-                       (Vec3::Ones() - s.shape.direction.cwiseAbs2()).cwiseMax(0).cwiseSqrt() * s.shape.diameter / 2;
+    const Vec3 reach =
+        s.shape.direction.cwiseAbs() * s.height / 2 +
+        (Vec3::Ones() - s.shape.direction.cwiseAbs2()).cwiseMax(0).cwiseSqrt() * s.shape.diameter / 2;
     take(s.shape.point - reach);
     take(s.shape.point + reach);
   }
@@ -301,7 +312,8 @@ Box bounds(const SceneInput& input) {
 
 SceneInput with_extents(SceneInput input) {
   constexpr double unknown = 40;
-  // How far the others reach along `way` from `from`, on both sides: the nearest plane facing that way or its back.
+  // How far the others reach along `way` from `from`, on both sides: the nearest plane facing that way or its
+  // back.
   const auto reach = [&](std::size_t self, const Vec3& from, const Vec3& way) -> std::pair<double, double> {
     double up = 0, down = 0;
     for (std::size_t j = 0; j < input.surfaces.size(); ++j) {
@@ -309,8 +321,10 @@ SceneInput with_extents(SceneInput input) {
       if (j == self) continue;
       const double along = way.dot(o.point - from);
       if (!o.round() && std::abs(o.direction.dot(way)) > 0.9) {
-        if (o.direction.dot(way) > 0) up = std::max(up, along);
-        else down = std::max(down, -along);
+        if (o.direction.dot(way) > 0)
+          up = std::max(up, along);
+        else
+          down = std::max(down, -along);
       } else if (o.round() && std::abs(o.direction.dot(way)) < 0.1) {
         up = std::max(up, along + o.diameter / 2);
         down = std::max(down, -along + o.diameter / 2);

@@ -1,6 +1,7 @@
 #pragma once
-// What is to be drawn of a part and its touches, seen from one side: lines and areas in mm on the paper of that view,
-// each with the part it plays. Worked out without any painting, so that it can be tested without a window.
+// What is to be drawn of a part and its touches, seen from one side: lines and areas in mm on the paper of
+// that view, each with the part it plays. Worked out without any painting, so that it can be tested without a
+// window.
 
 #include "geometry/fit.h"
 #include "geometry/surface.h"
@@ -38,13 +39,13 @@ struct SceneInput {
 };
 
 enum class Role {
-  plate,     ///< area of the finished part
-  raw,       ///< area of metal to come off
-  rough,     ///< line of the rough surface
-  finished,  ///< line of a machined surface
-  cast,      ///< line of a surface that stays as cast
-  hidden,    ///< line behind metal
-  centre     ///< centre line
+  plate,    ///< area of the finished part
+  raw,      ///< area of metal to come off
+  rough,    ///< line of the rough surface
+  finished, ///< line of a machined surface
+  cast,     ///< line of a surface that stays as cast
+  hidden,   ///< line behind metal
+  centre    ///< centre line
 };
 
 struct ScenePath {
@@ -66,8 +67,8 @@ struct Scene {
   Vec2 low = Vec2::Zero(), high = Vec2::Zero(); ///< bounds of the finished part on the paper
 };
 
-/// `input` with every extent filled in: a plane without one reaches to where the planes crossing it cut it off, a round
-/// surface without a length to the planes across its axis.
+/// `input` with every extent filled in: a plane without one reaches to where the planes crossing it cut it
+/// off, a round surface without a length to the planes across its axis.
 SceneInput with_extents(SceneInput input);
 
 /// The scene of `input` (extents filled in) in one view.

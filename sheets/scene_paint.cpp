@@ -14,7 +14,9 @@ Vec2 PaperMotion::apply(const Vec2& at) const {
   return about + Vec2(c * e.x() - s * e.y(), s * e.x() + c * e.y()) + move;
 }
 
-QPointF point(const Vec2& px) { return {px.x(), px.y()}; }
+QPointF point(const Vec2& px) {
+  return {px.x(), px.y()};
+}
 
 namespace {
 
@@ -25,8 +27,10 @@ QPainterPath path_of(const ScenePath& path, const ViewFrame& frame, const PaperM
     bool first = true;
     for (const auto& at : loop) {
       const auto px = point(frame.to_px(motion.apply(at)));
-      if (first) out.moveTo(px);
-      else out.lineTo(px);
+      if (first)
+        out.moveTo(px);
+      else
+        out.lineTo(px);
       first = false;
     }
     if (path.closed) out.closeSubpath();
@@ -43,7 +47,8 @@ void hatch(QPainter& painter, const QPainterPath& path, const QColor& colour, do
   const double start = std::floor((box.left() - box.bottom()) / step) * step;
   QVector<QLineF> lines;
   for (double c = start; c < box.right() - box.top() + step; c += step)
-    lines.append(QLineF(c + box.top() + box.height() * 1.0 + 0.0, box.top() + box.height(), c + box.top(), box.top()));
+    lines.append(
+        QLineF(c + box.top() + box.height() * 1.0 + 0.0, box.top() + box.height(), c + box.top(), box.top()));
   painter.drawLines(lines);
   painter.restore();
 }
@@ -60,16 +65,24 @@ void paint_scene(QPainter& painter, const Scene& scene, const ViewFrame& frame, 
     const bool lit = path.surface >= 0 && path.surface == style.lit_surface;
     painter.setBrush(Qt::NoBrush);
     switch (path.role) {
-    case Role::plate: painter.fillPath(shape, ink.plate); break;
+    case Role::plate:
+      painter.fillPath(shape, ink.plate);
+      break;
     case Role::raw: {
       auto colour = ink.dim;
       colour.setAlphaF(ink.print ? 0.9F : 0.75F);
       hatch(painter, shape, colour, 0.8 * style.pen, 6 * style.pen);
       break;
     }
-    case Role::rough: painter.strokePath(shape, QPen(ink.dim, style.pen)); break;
-    case Role::finished: painter.strokePath(shape, QPen(lit ? ink.brass : ink.line, (lit ? 2.4 : 1.7) * style.pen)); break;
-    case Role::cast: painter.strokePath(shape, QPen(lit ? ink.brass : ink.line, (lit ? 2.2 : 1.0) * style.pen)); break;
+    case Role::rough:
+      painter.strokePath(shape, QPen(ink.dim, style.pen));
+      break;
+    case Role::finished:
+      painter.strokePath(shape, QPen(lit ? ink.brass : ink.line, (lit ? 2.4 : 1.7) * style.pen));
+      break;
+    case Role::cast:
+      painter.strokePath(shape, QPen(lit ? ink.brass : ink.line, (lit ? 2.2 : 1.0) * style.pen));
+      break;
     case Role::hidden: {
       QPen pen(lit ? ink.brass : ink.line, (lit ? 2.0 : 1.2) * style.pen);
       pen.setDashPattern({5, 3.5});
@@ -99,7 +112,8 @@ void paint_scene(QPainter& painter, const Scene& scene, const ViewFrame& frame, 
     } else {
       painter.setPen(Qt::NoPen);
       painter.setBrush(ink.brass);
-      for (const auto& pip : scene.pips) painter.drawEllipse(point(frame.to_px(motion.apply(pip.at))), radius, radius);
+      for (const auto& pip : scene.pips)
+        painter.drawEllipse(point(frame.to_px(motion.apply(pip.at))), radius, radius);
     }
   }
   painter.restore();
@@ -112,8 +126,8 @@ void paint_ring(QPainter& painter, const Vec2& at, int number, const Ink& ink, d
   painter.setPen(QPen(ink.brass, 1.8));
   painter.drawEllipse(point(at), radius, radius);
   painter.setFont(font(1.7 * radius, true));
-  painter.drawText(QRectF(at.x() + radius + 1, at.y() - 2.4 * radius, 40, 2.4 * radius), Qt::AlignLeft | Qt::AlignVCenter,
-                   QString::number(number));
+  painter.drawText(QRectF(at.x() + radius + 1, at.y() - 2.4 * radius, 40, 2.4 * radius),
+                   Qt::AlignLeft | Qt::AlignVCenter, QString::number(number));
   painter.restore();
 }
 

@@ -13,14 +13,14 @@ namespace datrin::sheets {
 
 struct SceneStyle {
   Ink ink;
-  double pen = 1;        ///< thickness of a thin line in pixels; a finished line is 1.7 times as thick
-  double pip = 2.6;      ///< radius of a touch
+  double pen = 1;   ///< thickness of a thin line in pixels; a finished line is 1.7 times as thick
+  double pip = 2.6; ///< radius of a touch
   bool show_touches = true;
-  int lit_surface = -1;  ///< drawn in brass
+  int lit_surface = -1; ///< drawn in brass
 };
 
-/// A small rigid motion on the paper of one view, in mm: for a part that has been moved by hand in a picture that
-/// stays with the casting.
+/// A small rigid motion on the paper of one view, in mm: for a part that has been moved by hand in a picture
+/// that stays with the casting.
 struct PaperMotion {
   Vec2 about = Vec2::Zero();
   Vec2 move = Vec2::Zero();

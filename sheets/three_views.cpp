@@ -7,9 +7,12 @@ namespace datrin::sheets {
 ViewAxes view_axes(View view, bool third_angle) {
   const Vec3 x = Vec3::UnitX(), y = Vec3::UnitY(), z = Vec3::UnitZ();
   switch (view) {
-  case View::front: return {x, z, -y};
-  case View::plan: return {x, y, z};
-  case View::end: return third_angle ? ViewAxes{y, z, x} : ViewAxes{-y, z, -x};
+  case View::front:
+    return {x, z, -y};
+  case View::plan:
+    return {x, y, z};
+  case View::end:
+    return third_angle ? ViewAxes{y, z, x} : ViewAxes{-y, z, -x};
   }
   return {x, z, -y};
 }

@@ -1,9 +1,9 @@
 #pragma once
 // Where the three views of a part lie on a picture, first or third angle, one scale for all.
 //
-// Frame of the drawing: x to the right and z up in the front view, which is seen from −y. First angle: the plan lies
-// below the front view and the end view, seen from −x, to its right. Third angle: the plan lies above, the end view to
-// the right is seen from +x.
+// Frame of the drawing: x to the right and z up in the front view, which is seen from −y. First angle: the
+// plan lies below the front view and the end view, seen from −x, to its right. Third angle: the plan lies
+// above, the end view to the right is seen from +x.
 
 #include "sheets/scene.h"
 
@@ -24,10 +24,12 @@ struct ViewFrame {
   double scale = 1; ///< pixels a mm
 
   Vec2 to_px(const Vec2& mm) const {
-    return {middle_px.x() + (mm.x() - middle_mm.x()) * scale, middle_px.y() - (mm.y() - middle_mm.y()) * scale};
+    return {middle_px.x() + (mm.x() - middle_mm.x()) * scale,
+            middle_px.y() - (mm.y() - middle_mm.y()) * scale};
   }
   Vec2 to_mm(const Vec2& px) const {
-    return {middle_mm.x() + (px.x() - middle_px.x()) / scale, middle_mm.y() - (px.y() - middle_px.y()) / scale};
+    return {middle_mm.x() + (px.x() - middle_px.x()) / scale,
+            middle_mm.y() - (px.y() - middle_px.y()) / scale};
   }
 };
 
@@ -39,9 +41,10 @@ struct PixelRect {
 };
 
 struct ThreeViews {
-  std::array<ViewAxes, 3> axes;   ///< by View
+  std::array<ViewAxes, 3> axes; ///< by View
   std::array<ViewFrame, 3> frame;
-  std::array<PixelRect, 3> cell;  ///< the ground each view may use, for labels and for telling where the mouse is
+  std::array<PixelRect, 3>
+      cell; ///< the ground each view may use, for labels and for telling where the mouse is
 };
 
 /// Lays the views of a part that fills `box` into `area`, leaving `margin` pixels around and `gap` between.

@@ -31,7 +31,8 @@ Pedestal random_pedestal(const PedestalOptions& options) {
     pedestal.input.surfaces.push_back({plan.id, plan.shape, plan.machined, plan.required});
     RoughSurface surface;
     surface.finished = plan.shape;
-    surface.stock = plan.machined ? plan.stock - options.tightness + 0.15 * normal(random) : 0.2 * normal(random);
+    surface.stock =
+        plan.machined ? plan.stock - options.tightness + 0.15 * normal(random) : 0.2 * normal(random);
     surface.width = plan.width;
     surface.height = plan.height;
     if (plan.shape.kind == SurfaceKind::bore)

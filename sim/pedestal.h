@@ -17,7 +17,7 @@ struct PedestalOptions {
 
 struct Pedestal {
   casting::SeatInput input;
-  Pose truth;              ///< survey frame → the frame it was made in (not the best seat, but near it)
+  Pose truth; ///< survey frame → the frame it was made in (not the best seat, but near it)
 };
 
 /// A block 76 × 36 with a 22 bore 34 above the foot in a boss of 36: dimensions of no particular engine.

@@ -25,18 +25,21 @@ std::vector<RoughTouch> touch_all(const std::vector<RoughSurface>& surfaces, con
       Vec3 at;
       if (finished.round()) {
         // Spread over the arc by thirds of a turn and a little chance, as a careful person would.
-        const double angle = rough.arc_start + rough.arc * (k + 0.5 + 0.8 * uniform(random)) / options.touches;
+        const double angle =
+            rough.arc_start + rough.arc * (k + 0.5 + 0.8 * uniform(random)) / options.touches;
         const double depth = rough.height * uniform(random);
-        const double radius = finished.diameter / 2 +
-                              (finished.kind == SurfaceKind::bore ? -1 : 1) * (rough.stock + bump);
-        at = finished.point + finished.direction * depth + radius * (std::cos(angle) * u + std::sin(angle) * v);
+        const double radius =
+            finished.diameter / 2 + (finished.kind == SurfaceKind::bore ? -1 : 1) * (rough.stock + bump);
+        at = finished.point + finished.direction * depth +
+             radius * (std::cos(angle) * u + std::sin(angle) * v);
       } else {
         // Well spread, as a careful person would touch it: the R2 low-discrepancy sequence, shaken a little.
         const auto spread = [&](double step) {
           const double f = 0.5 + k * step;
           return std::clamp(f - std::floor(f) - 0.5 + 0.12 * uniform(random), -0.5, 0.5);
         };
-        const double a = rough.width * spread(0.7548776662466927), b = rough.height * spread(0.5698402909980532);
+        const double a = rough.width * spread(0.7548776662466927),
+                     b = rough.height * spread(0.5698402909980532);
         at = finished.point + a * u + b * v +
              finished.direction * (rough.stock + bump + b * std::tan(rough.draft));
       }

@@ -11,14 +11,20 @@ namespace datrin::app {
 void HoldList::set_rows(std::vector<HoldRow> rows) {
   rows_ = std::move(rows);
   QString words;
-  for (const auto& row : rows_) words += QString("%1 %2%3. ").arg(row.number).arg(row.name, row.share < 0 ? QString() : QString(", %1 per cent").arg(100 * row.share, 0, 'f', 0));
+  for (const auto& row : rows_)
+    words += QString("%1 %2%3. ")
+                 .arg(row.number)
+                 .arg(row.name,
+                      row.share < 0 ? QString() : QString(", %1 per cent").arg(100 * row.share, 0, 'f', 0));
   setAccessibleName("What holds it");
   setAccessibleDescription(words);
   setFixedHeight(theme().ipx(23) * static_cast<int>(rows_.size()));
   update();
 }
 
-QSize HoldList::sizeHint() const { return {theme().ipx(200), theme().ipx(23) * static_cast<int>(rows_.size())}; }
+QSize HoldList::sizeHint() const {
+  return {theme().ipx(200), theme().ipx(23) * static_cast<int>(rows_.size())};
+}
 
 void HoldList::paintEvent(QPaintEvent*) {
   QPainter painter(this);
@@ -38,10 +44,13 @@ void HoldList::paintEvent(QPaintEvent*) {
     painter.setFont(t.text());
     painter.setPen(t.ink);
     const double left = 2 * r + 9, name_width = w - left - bar - per_cent - 8;
-    painter.drawText(QRectF(left, y, name_width, h), Qt::AlignVCenter | Qt::AlignLeft, painter.fontMetrics().elidedText(row.name, Qt::ElideRight, static_cast<int>(name_width)));
+    painter.drawText(
+        QRectF(left, y, name_width, h), Qt::AlignVCenter | Qt::AlignLeft,
+        painter.fontMetrics().elidedText(row.name, Qt::ElideRight, static_cast<int>(name_width)));
     if (row.share >= 0) {
       painter.fillRect(QRectF(w - per_cent - bar, y + h / 2 - 2, bar * row.share / most, 4), t.brass);
-      painter.drawText(QRectF(w - per_cent, y, per_cent - 1, h), Qt::AlignVCenter | Qt::AlignRight, QString("%1\u2009%").arg(100 * row.share, 0, 'f', 0));
+      painter.drawText(QRectF(w - per_cent, y, per_cent - 1, h), Qt::AlignVCenter | Qt::AlignRight,
+                       QString("%1\u2009%").arg(100 * row.share, 0, 'f', 0));
     }
     y += h;
   }

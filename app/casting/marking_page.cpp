@@ -48,10 +48,12 @@ void MarkingCanvas::paintEvent(QPaintEvent*) {
     painter.drawText(box, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, title_);
     painter.setFont(t.text());
     painter.setPen(t.blue.label);
-    painter.drawText(box.adjusted(0, t.px(30), 0, 0), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, words_);
+    painter.drawText(box.adjusted(0, t.px(30), 0, 0), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
+                     words_);
     return;
   }
-  sheets::paint_marking(painter, QRectF(rect()).adjusted(t.px(12), t.px(20), -t.px(12), -t.px(12)), picture_, t.blue, t.px(13));
+  sheets::paint_marking(painter, QRectF(rect()).adjusted(t.px(12), t.px(20), -t.px(12), -t.px(12)), picture_,
+                        t.blue, t.px(13));
   painter.setFont(t.text());
   painter.setPen(t.blue.label);
   painter.drawText(QRectF(rect()).adjusted(t.px(16), t.px(10), -t.px(16), 0), Qt::AlignRight | Qt::AlignTop,
@@ -59,8 +61,9 @@ void MarkingCanvas::paintEvent(QPaintEvent*) {
 }
 
 MarkingPage::MarkingPage(Document& document)
-    : Page(document), canvas_(new MarkingCanvas), way_(new QComboBox), reference_(new QComboBox), base_(new LengthField("Base height")),
-      words_(muted_label()), caution_(words_label()), not_scribed_(muted_label()), pdf_(new QPushButton("Save the sheet as PDF\u2026")),
+    : Page(document), canvas_(new MarkingCanvas), way_(new QComboBox), reference_(new QComboBox),
+      base_(new LengthField("Base height")), words_(muted_label()), caution_(words_label()),
+      not_scribed_(muted_label()), pdf_(new QPushButton("Save the sheet as PDF\u2026")),
       print_(new QPushButton("Print the sheet\u2026")) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
@@ -106,7 +109,8 @@ MarkingPage::MarkingPage(Document& document)
   colour_label(caution_, theme().gone);
   side->addWidget(not_scribed_);
   side->addStretch(1);
-  side->addWidget(muted_label("A casting on jacks can tip. Lower it on gently, keep fingers clear, steady it before scribing."));
+  side->addWidget(muted_label(
+      "A casting on jacks can tip. Lower it on gently, keep fingers clear, steady it before scribing."));
   side->addSpacing(4);
   pdf_->setShortcut(QKeySequence("Ctrl+Shift+S"));
   pdf_->setToolTip("Ctrl+Shift+S");
@@ -120,7 +124,8 @@ MarkingPage::MarkingPage(Document& document)
     auto marking = marking_;
     const auto& way = ways_[static_cast<std::size_t>(k)];
     marking.up = way.up;
-    marking.reference = way.down_surface >= 0 ? state_.input.surface_ids[static_cast<std::size_t>(way.down_surface)] : 0;
+    marking.reference =
+        way.down_surface >= 0 ? state_.input.surface_ids[static_cast<std::size_t>(way.down_surface)] : 0;
     marking.jacks = {0, 0, 0};
     keep(marking, QString("%1 for marking out").arg(qt(way.name)));
   });
@@ -140,10 +145,13 @@ MarkingPage::MarkingPage(Document& document)
       // Choosing one keeps the other two where they stand now.
       if (result_.usable())
         for (std::size_t j = 0; j < 3; ++j)
-          if (marking.jacks[j] == 0) marking.jacks[j] = state_.input.touch_ids[static_cast<std::size_t>(result_.jacks[j].point)];
+          if (marking.jacks[j] == 0)
+            marking.jacks[j] = state_.input.touch_ids[static_cast<std::size_t>(result_.jacks[j].point)];
       const build::Id chosen = jacks_[static_cast<std::size_t>(k)]->itemData(row).toLongLong();
-      if (chosen == 0) marking.jacks = {0, 0, 0};
-      else marking.jacks[static_cast<std::size_t>(k)] = chosen;
+      if (chosen == 0)
+        marking.jacks = {0, 0, 0};
+      else
+        marking.jacks[static_cast<std::size_t>(k)] = chosen;
       keep(marking, QString("Jack %1").arg(sheets::jack_name(k)));
     });
 }
@@ -185,9 +193,11 @@ void MarkingPage::fill_boxes() {
     const auto& surface = state_.input.seat.surfaces[i];
     const double along = std::abs(surface.shape.direction.dot(marking_.up));
     if (surface.machined && (surface.shape.round() ? along < 1e-6 : along > 1 - 1e-9))
-      reference_->addItem(qt(surface.id) + (surface.shape.round() ? ", centre line" : ""), QVariant::fromValue<qlonglong>(state_.input.surface_ids[i]));
+      reference_->addItem(qt(surface.id) + (surface.shape.round() ? ", centre line" : ""),
+                          QVariant::fromValue<qlonglong>(state_.input.surface_ids[i]));
   }
-  reference_->setCurrentIndex(std::max(0, reference_->findData(QVariant::fromValue<qlonglong>(marking_.reference))));
+  reference_->setCurrentIndex(
+      std::max(0, reference_->findData(QVariant::fromValue<qlonglong>(marking_.reference))));
   base_->set_value(marking_.base_height, document_.unit());
 
   for (std::size_t k = 0; k < 3; ++k) {
@@ -197,8 +207,11 @@ void MarkingPage::fill_boxes() {
     for (std::size_t i = 0; i < state_.input.seat.points.size(); ++i) {
       const auto& point = state_.input.seat.points[i];
       const auto& surface = state_.input.seat.surfaces[static_cast<std::size_t>(point.surface)];
-      if (surface.shape.kind == SurfaceKind::bore || stock_direction(surface.shape, state_.pose.apply(point.xyz)).dot(marking_.up) > -0.7) continue;
-      box->addItem(QString("touch %1 on %2").arg(i + 1).arg(qt(surface.id)), QVariant::fromValue<qlonglong>(state_.input.touch_ids[i]));
+      if (surface.shape.kind == SurfaceKind::bore ||
+          stock_direction(surface.shape, state_.pose.apply(point.xyz)).dot(marking_.up) > -0.7)
+        continue;
+      box->addItem(QString("touch %1 on %2").arg(i + 1).arg(qt(surface.id)),
+                   QVariant::fromValue<qlonglong>(state_.input.touch_ids[i]));
     }
     box->setCurrentIndex(std::max(0, box->findData(QVariant::fromValue<qlonglong>(marking_.jacks[k]))));
   }
@@ -210,15 +223,20 @@ void MarkingPage::refresh() {
   fill_boxes();
   result_ = {};
   if (!state_.can_judge()) {
-    canvas_->show_words("First a survey", "Marking out starts from where the part sits in the casting. Enter touches, then seat the part; its heights for jacks and scriber stand here.");
+    canvas_->show_words("First a survey",
+                        "Marking out starts from where the part sits in the casting. Enter touches, then "
+                        "seat the part; its heights for jacks and scriber stand here.");
   } else if (!state_.seated) {
-    canvas_->show_words("First a seat", "The touches are there, but the part has not been placed among them. Go to the Seat step and press S.");
+    canvas_->show_words("First a seat", "The touches are there, but the part has not been placed among them. "
+                                        "Go to the Seat step and press S.");
   } else {
     result_ = casting::mark_out(casting::marking_input(state_.input, state_.pose, marking_));
     if (result_.usable()) {
-      canvas_->show_picture({piece_scene(document_.build(), state_, state_.pose), marking_.up, result_, document_.unit()});
+      canvas_->show_picture(
+          {piece_scene(document_.build(), state_, state_.pose), marking_.up, result_, document_.unit()});
     } else {
-      canvas_->show_words("It cannot stand this way up yet", qt(result_.message).at(0).toUpper() + qt(result_.message).mid(1) + ".");
+      canvas_->show_words("It cannot stand this way up yet",
+                          qt(result_.message).at(0).toUpper() + qt(result_.message).mid(1) + ".");
     }
   }
   side_->setEnabled(state_.piece != 0);
@@ -234,17 +252,21 @@ void MarkingPage::show_figures() {
   }
   rows_.clear();
   const auto unit = document_.unit();
-  const auto add = [&](QVBoxLayout* list, const QString& mark, const QString& name, double mm, Reckoning why) {
+  const auto add = [&](QVBoxLayout* list, const QString& mark, const QString& name, double mm,
+                       Reckoning why) {
     auto* row = new FigureRow(mark, name, mm, unit, std::move(why));
     list->addWidget(row);
     rows_.push_back(row);
   };
   const auto& surfaces = state_.input.seat.surfaces;
   const auto touched = [&](int point) {
-    const auto surface = static_cast<std::size_t>(state_.input.seat.points[static_cast<std::size_t>(point)].surface);
+    const auto surface =
+        static_cast<std::size_t>(state_.input.seat.points[static_cast<std::size_t>(point)].surface);
     return QString("touch %1, %2").arg(point + 1).arg(qt(surfaces[surface].id));
   };
-  for (std::size_t k = 0; k < result_.jacks.size(); ++k) add(jack_list_, sheets::jack_name(static_cast<int>(k)), touched(result_.jacks[k].point), result_.jacks[k].height, result_.jacks[k].reckoning);
+  for (std::size_t k = 0; k < result_.jacks.size(); ++k)
+    add(jack_list_, sheets::jack_name(static_cast<int>(k)), touched(result_.jacks[k].point),
+        result_.jacks[k].height, result_.jacks[k].reckoning);
   for (std::size_t k = 0; k < result_.checks.size(); ++k) {
     const auto& check = result_.checks[k];
     Reckoning why{"reading at touch " + std::to_string(check.point + 1),
@@ -253,23 +275,31 @@ void MarkingPage::show_figures() {
     add(check_list_, QString::number(k + 1), touched(check.point), check.height, std::move(why));
   }
   for (auto line = result_.lines.rbegin(); line != result_.lines.rend(); ++line)
-    add(line_list_, line->centre_line ? "\u2295" : "\u2014", qt(surfaces[static_cast<std::size_t>(line->surface)].id) + (line->centre_line ? " centre" : ""), line->height, line->reckoning);
+    add(line_list_, line->centre_line ? "\u2295" : "\u2014",
+        qt(surfaces[static_cast<std::size_t>(line->surface)].id) + (line->centre_line ? " centre" : ""),
+        line->height, line->reckoning);
   QStringList left_out;
-  for (const auto& not_now : result_.not_scribed) left_out << qt(surfaces[static_cast<std::size_t>(not_now.surface)].id);
-  not_scribed_->setText(left_out.isEmpty() ? QString() : "Not level this way up: " + left_out.join(", ") + ". Turn it over for those.");
-  words_->setText(result_.usable() ? QString("The drawing's upright stands true when the jacks are set so.") : QString());
+  for (const auto& not_now : result_.not_scribed)
+    left_out << qt(surfaces[static_cast<std::size_t>(not_now.surface)].id);
+  not_scribed_->setText(left_out.isEmpty()
+                            ? QString()
+                            : "Not level this way up: " + left_out.join(", ") + ". Turn it over for those.");
+  words_->setText(result_.usable() ? QString("The drawing's upright stands true when the jacks are set so.")
+                                   : QString());
   caution_->setText(result_.caution.empty() ? QString() : qt(result_.caution));
   caution_->setVisible(!result_.caution.empty());
 }
 
 sheets::SheetInput MarkingPage::sheet() const {
   sheets::SheetInput sheet;
-  sheet.picture = {piece_scene(document_.build(), state_, state_.pose), marking_.up, result_, document_.unit()};
+  sheet.picture = {piece_scene(document_.build(), state_, state_.pose), marking_.up, result_,
+                   document_.unit()};
   sheet.build = qt(document_.build().info().name);
   sheet.part = piece_title(document_.build(), state_.piece);
   sheet.way_up = way_->currentText();
   const auto least = sheets::figure_with_unit(state_.margins.least, document_.unit(), true);
-  sheet.seat_line = state_.margins.least >= 0 ? QString("Least room %1.").arg(least) : QString("It does not clean up: least room %1.").arg(least);
+  sheet.seat_line = state_.margins.least >= 0 ? QString("Least room %1.").arg(least)
+                                              : QString("It does not clean up: least room %1.").arg(least);
   return sheet;
 }
 
@@ -280,7 +310,8 @@ QString MarkingPage::save_pdf(const QString& path) const {
 
 void MarkingPage::ask_pdf() {
   if (!can_print()) return;
-  const auto name = QString("%1.pdf").arg(piece_title(document_.build(), state_.piece).replace(QRegularExpression("[^A-Za-z0-9]+"), "-"));
+  const auto name = QString("%1.pdf").arg(
+      piece_title(document_.build(), state_.piece).replace(QRegularExpression("[^A-Za-z0-9]+"), "-"));
   const auto path = QFileDialog::getSaveFileName(this, "Save the sheet", name, "PDF (*.pdf)");
   if (path.isEmpty()) return;
   const auto wrong = save_pdf(path);

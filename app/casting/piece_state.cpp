@@ -38,10 +38,12 @@ sheets::SceneInput part_scene(const build::Build& build, build::Id part) {
 sheets::SceneInput piece_scene(const build::Build& build, const PieceState& state, const Pose& pose) {
   sheets::SceneInput scene;
   for (const auto id : state.input.surface_ids)
-    if (const auto* surface = build.find<build::PartSurface>(id)) scene.surfaces.push_back(scene_surface(*surface));
+    if (const auto* surface = build.find<build::PartSurface>(id))
+      scene.surfaces.push_back(scene_surface(*surface));
   scene = sheets::with_extents(std::move(scene));
   scene.touches.reserve(state.input.seat.points.size());
-  for (const auto& point : state.input.seat.points) scene.touches.push_back({point.surface, pose.apply(point.xyz)});
+  for (const auto& point : state.input.seat.points)
+    scene.touches.push_back({point.surface, pose.apply(point.xyz)});
   return scene;
 }
 

@@ -14,10 +14,10 @@ namespace datrin::app {
 struct PieceState {
   build::Id piece = 0, part = 0;
   casting::PieceInput input;
-  Pose pose;                        ///< where the part is now
-  bool seated = false;              ///< a seat is kept
-  bool best = false;                ///< and the search found it
-  casting::SeatMargins margins;     ///< at `pose`
+  Pose pose;                    ///< where the part is now
+  bool seated = false;          ///< a seat is kept
+  bool best = false;            ///< and the search found it
+  casting::SeatMargins margins; ///< at `pose`
   std::vector<casting::SurveyGap> gaps;
 
   bool can_judge() const { return gaps.empty() && !input.seat.points.empty(); }
@@ -28,8 +28,8 @@ PieceState piece_state(const build::Build& build, build::Id piece);
 /// The part's surfaces with extents, without touches.
 sheets::SceneInput part_scene(const build::Build& build, build::Id part);
 
-/// The same with the piece's touches where `pose` puts them; only surfaces and touches the seat uses, so that indices
-/// agree with `state.input`.
+/// The same with the piece's touches where `pose` puts them; only surfaces and touches the seat uses, so that
+/// indices agree with `state.input`.
 sheets::SceneInput piece_scene(const build::Build& build, const PieceState& state, const Pose& pose);
 
 /// "Main pedestal, no. 1 of 2", or the part's name alone when there is one.

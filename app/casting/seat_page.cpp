@@ -16,26 +16,31 @@ using sheets::qt;
 
 namespace {
 
-constexpr double step_mm = 0.05;           // an arrow key
-constexpr double step_turn = 0.05;         // degrees, a bracket key
+constexpr double step_mm = 0.05;   // an arrow key
+constexpr double step_turn = 0.05; // degrees, a bracket key
 constexpr int glide_ms = 200;
 
 bool same(const Pose& a, const Pose& b) {
-  return (a.rotation - b.rotation).cwiseAbs().maxCoeff() < 1e-12 && (a.translation - b.translation).cwiseAbs().maxCoeff() < 1e-9;
+  return (a.rotation - b.rotation).cwiseAbs().maxCoeff() < 1e-12 &&
+         (a.translation - b.translation).cwiseAbs().maxCoeff() < 1e-9;
 }
 
 } // namespace
 
 SeatPage::SeatPage(Document& document)
-    : Page(document), canvas_(new PartCanvas), comb_(new StockComb), least_(new QLabel), unit_label_(new QLabel), verdict_(words_label()),
-      holds_heading_(heading_label("What holds it")), ease_(words_label()), check_(muted_label()), rows_box_(new QWidget),
-      holds_(new HoldList), best_(new QPushButton("Seat it best")), next_(new NextButton) {
+    : Page(document), canvas_(new PartCanvas), comb_(new StockComb), least_(new QLabel),
+      unit_label_(new QLabel), verdict_(words_label()), holds_heading_(heading_label("What holds it")),
+      ease_(words_label()), check_(muted_label()), rows_box_(new QWidget), holds_(new HoldList),
+      best_(new QPushButton("Seat it best")), next_(new NextButton) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(10);
   canvas_->set_grabbable(true);
-  canvas_->set_empty_text("First the drawing", "The finished part is placed inside the touches. State it in the Drawing step and touch its casting.");
-  canvas_->set_hints({"S seats it best", "drag moves, Alt-drag turns", "arrows 0.05 mm, [ ] 0.05\u00B0", "1 2 3 choose the view"});
+  canvas_->set_empty_text(
+      "First the drawing",
+      "The finished part is placed inside the touches. State it in the Drawing step and touch its casting.");
+  canvas_->set_hints({"S seats it best", "drag moves, Alt-drag turns", "arrows 0.05 mm, [ ] 0.05\u00B0",
+                      "1 2 3 choose the view"});
   canvas_->installEventFilter(this);
   column->addWidget(canvas_, 1);
   column->addWidget(comb_);
@@ -76,11 +81,14 @@ SeatPage::SeatPage(Document& document)
   side->addWidget(next_);
 
   connect(best_, &QPushButton::clicked, this, [this] {
-    if (running_) stop_search();
-    else seat_best();
+    if (running_)
+      stop_search();
+    else
+      seat_best();
   });
   connect(next_, &QPushButton::clicked, this, [this] { emit go_to(3); });
-  connect(canvas_, &PartCanvas::angle_clicked, this, [this] { emit say("First or third angle is chosen in the Drawing step"); });
+  connect(canvas_, &PartCanvas::angle_clicked, this,
+          [this] { emit say("First or third angle is chosen in the Drawing step"); });
   connect(canvas_, &PartCanvas::grabbed, this, [this] {
     stop_search();
     grabbed_ = state_.pose;
@@ -124,7 +132,9 @@ void SeatPage::refresh() {
   const bool moved_elsewhere = !same(fresh.pose, state_.pose);
   state_ = std::move(fresh);
   shown_piece_ = state_.piece;
-  if (another || vector_from_rotation(state_.pose.rotation * picture_.rotation.transpose()).norm() > radians(3)) picture_ = state_.pose;
+  if (another ||
+      vector_from_rotation(state_.pose.rotation * picture_.rotation.transpose()).norm() > radians(3))
+    picture_ = state_.pose;
   if (another || moved_elsewhere || !same(answer_.pose, state_.pose)) have_answer_ = false;
   show_pose(state_.pose);
   next_->setEnabled(state_.can_judge());
@@ -145,7 +155,9 @@ QString SeatPage::shortfall_words() const {
   QStringList short_by;
   for (const auto& group : state_.margins.groups)
     if (group.touches > 0 && group.margin < 0)
-      short_by << QString("%1 short by %2").arg(qt(casting::group_name(state_.input.seat, group)), figure(-group.margin, document_.unit()));
+      short_by << QString("%1 short by %2")
+                      .arg(qt(casting::group_name(state_.input.seat, group)),
+                           figure(-group.margin, document_.unit()));
   return short_by.join(", ");
 }
 
@@ -162,8 +174,9 @@ void SeatPage::show_margins() {
     unit_label_->clear();
     QStringList missing;
     for (const auto& gap : state_.gaps) missing << qt(gap.text);
-    verdict_->setText(state_.input.seat.surfaces.empty() ? QString("State the drawing and touch the casting first.")
-                                                         : "Too few touches to judge:\n" + missing.join("\n"));
+    verdict_->setText(state_.input.seat.surfaces.empty()
+                          ? QString("State the drawing and touch the casting first.")
+                          : "Too few touches to judge:\n" + missing.join("\n"));
     colour_label(verdict_, theme().muted);
     return;
   }
@@ -171,9 +184,15 @@ void SeatPage::show_margins() {
   unit_label_->setText(qt(unit_name(unit)));
   int limiting = 0;
   for (const auto& group : margins.groups) limiting += group.limiting ? 1 : 0;
-  const auto other = unit == Unit::mm ? qt(number_text(margins.least / mm_per_thou, 0)) + "\u2009thou" : sheets::figure_with_unit(margins.least, Unit::mm);
-  if (margins.least >= 0) verdict_->setText(QString("%1 on %2 %3 \u00B7 it cleans up").arg(other).arg(limiting).arg(limiting == 1 ? "surface" : "surfaces"));
-  else verdict_->setText(QString("%1 \u00B7 it does not clean up here: %2").arg(other, shortfall_words()));
+  const auto other = unit == Unit::mm ? qt(number_text(margins.least / mm_per_thou, 0)) + "\u2009thou"
+                                      : sheets::figure_with_unit(margins.least, Unit::mm);
+  if (margins.least >= 0)
+    verdict_->setText(QString("%1 on %2 %3 \u00B7 it cleans up")
+                          .arg(other)
+                          .arg(limiting)
+                          .arg(limiting == 1 ? "surface" : "surfaces"));
+  else
+    verdict_->setText(QString("%1 \u00B7 it does not clean up here: %2").arg(other, shortfall_words()));
   colour_label(verdict_, margins.least >= 0 ? theme().good : theme().gone);
 
   double full = 0.5;
@@ -190,8 +209,8 @@ void SeatPage::show_margins() {
   }
   for (std::size_t i = 0; i < rows_.size(); ++i) {
     const auto& group = margins.groups[i];
-    rows_[i]->show_room(qt(casting::group_name(state_.input.seat, group)), group.margin, group.limiting, full, unit,
-                        casting::explain_margin(state_.input.seat, group));
+    rows_[i]->show_room(qt(casting::group_name(state_.input.seat, group)), group.margin, group.limiting, full,
+                        unit, casting::explain_margin(state_.input.seat, group));
   }
 }
 
@@ -200,7 +219,9 @@ void SeatPage::show_holds() {
   std::vector<Ring> rings;
   const auto& input = state_.input.seat;
   const auto touch_name = [&](int surface, int point, bool wall) {
-    return QString("%1%2, touch %3").arg(wall ? "wall at " : "", qt(input.surfaces[static_cast<std::size_t>(surface)].id)).arg(point + 1);
+    return QString("%1%2, touch %3")
+        .arg(wall ? "wall at " : "", qt(input.surfaces[static_cast<std::size_t>(surface)].id))
+        .arg(point + 1);
   };
   const bool answered = have_answer_ && same(answer_.pose, state_.pose);
   holds_heading_->setVisible(state_.can_judge());
@@ -226,11 +247,14 @@ void SeatPage::show_holds() {
     if (strongest != share.end() && *strongest > 0.02) {
       const double eased = document_.unit() == Unit::mm ? 0.2 : 0.01 * mm_per_inch;
       ease_->setText(QString("Ask %1 less of the %2 and the least room gains about %3.")
-                         .arg(sheets::figure_with_unit(eased, document_.unit()), qt(input.surfaces[static_cast<std::size_t>(strongest - share.begin())].id),
+                         .arg(sheets::figure_with_unit(eased, document_.unit()),
+                              qt(input.surfaces[static_cast<std::size_t>(strongest - share.begin())].id),
                               figure(eased * *strongest, document_.unit())));
     }
-    QString words = answer_.check.holds ? "Checked: what holds it is in balance; no small move does better." : "Not proved best: " + qt(answer_.check.message);
-    for (const auto& motion : answer_.undetermined) words += QString("\nThe touches say nothing about %1; it was left.").arg(qt(motion.name()));
+    QString words = answer_.check.holds ? "Checked: what holds it is in balance; no small move does better."
+                                        : "Not proved best: " + qt(answer_.check.message);
+    for (const auto& motion : answer_.undetermined)
+      words += QString("\nThe touches say nothing about %1; it was left.").arg(qt(motion.name()));
     check_->setText(words);
   } else {
     holds_heading_->setText("What limits here");
@@ -260,7 +284,8 @@ void SeatPage::start_search(Purpose purpose) {
   casting::SeatOptions options;
   options.start = state_.pose;
   options.should_stop = [stop = stop_] { return stop->load(); };
-  watcher_.setFuture(QtConcurrent::run([input = state_.input.seat, options] { return casting::seat(input, options); }));
+  watcher_.setFuture(
+      QtConcurrent::run([input = state_.input.seat, options] { return casting::seat(input, options); }));
   show_margins();
   show_holds();
 }
@@ -278,7 +303,8 @@ void SeatPage::search_ended() {
   if (!found.usable()) {
     const auto why = qt(found.message);
     QString motions;
-    for (const auto& motion : found.undetermined) motions += (motions.isEmpty() ? "" : ", ") + qt(motion.name());
+    for (const auto& motion : found.undetermined)
+      motions += (motions.isEmpty() ? "" : ", ") + qt(motion.name());
     emit say(motions.isEmpty() ? why : QString("%1 (free: %2)").arg(why, motions));
     show_margins();
     show_holds();
@@ -329,26 +355,49 @@ bool SeatPage::handle_key(int key, Qt::KeyboardModifiers modifiers) {
   const double turn = radians(step_turn) * (modifiers.testFlag(Qt::ShiftModifier) ? 10 : 1);
   const Vec3 none = Vec3::Zero();
   switch (key) {
-  case Qt::Key_S: seat_best(); return true;
-  case Qt::Key_1: canvas_->set_active_view(sheets::View::front); return true;
-  case Qt::Key_2: canvas_->set_active_view(sheets::View::plan); return true;
-  case Qt::Key_3: canvas_->set_active_view(sheets::View::end); return true;
-  case Qt::Key_Left: nudge(-mm * axes.right, none); return true;
-  case Qt::Key_Right: nudge(mm * axes.right, none); return true;
-  case Qt::Key_Up: nudge(mm * axes.up, none); return true;
-  case Qt::Key_Down: nudge(-mm * axes.up, none); return true;
+  case Qt::Key_S:
+    seat_best();
+    return true;
+  case Qt::Key_1:
+    canvas_->set_active_view(sheets::View::front);
+    return true;
+  case Qt::Key_2:
+    canvas_->set_active_view(sheets::View::plan);
+    return true;
+  case Qt::Key_3:
+    canvas_->set_active_view(sheets::View::end);
+    return true;
+  case Qt::Key_Left:
+    nudge(-mm * axes.right, none);
+    return true;
+  case Qt::Key_Right:
+    nudge(mm * axes.right, none);
+    return true;
+  case Qt::Key_Up:
+    nudge(mm * axes.up, none);
+    return true;
+  case Qt::Key_Down:
+    nudge(-mm * axes.up, none);
+    return true;
   case Qt::Key_BracketLeft:
-  case Qt::Key_BraceLeft: nudge(none, turn * axes.toward); return true;
+  case Qt::Key_BraceLeft:
+    nudge(none, turn * axes.toward);
+    return true;
   case Qt::Key_BracketRight:
-  case Qt::Key_BraceRight: nudge(none, -turn * axes.toward); return true;
-  default: return false;
+  case Qt::Key_BraceRight:
+    nudge(none, -turn * axes.toward);
+    return true;
+  default:
+    return false;
   }
 }
 
 bool SeatPage::eventFilter(QObject* watched, QEvent* event) {
   if (watched == canvas_ && event->type() == QEvent::KeyPress) {
     const auto* key = static_cast<QKeyEvent*>(event);
-    if (!(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier)) && handle_key(key->key(), key->modifiers())) return true;
+    if (!(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier)) &&
+        handle_key(key->key(), key->modifiers()))
+      return true;
   }
   return Page::eventFilter(watched, event);
 }

@@ -1,5 +1,6 @@
 #pragma once
-// The seat: the finished part inside its casting, taken hold of by hand or seated best, with every margin beside it.
+// The seat: the finished part inside its casting, taken hold of by hand or seated best, with every margin
+// beside it.
 
 #include "app/casting/hold_list.h"
 #include "app/casting/piece_state.h"
@@ -67,10 +68,10 @@ private:
   QPushButton* best_;
   NextButton* next_;
 
-  PieceState state_;        ///< as kept; pose and margins as shown
+  PieceState state_; ///< as kept; pose and margins as shown
   build::Id shown_piece_ = 0;
-  Pose picture_;            ///< survey frame → the frame the picture was made in
-  Pose grabbed_;            ///< pose when taken hold of
+  Pose picture_;               ///< survey frame → the frame the picture was made in
+  Pose grabbed_;               ///< pose when taken hold of
   casting::SeatResult answer_; ///< of the last search, while its pose is the one shown
   bool have_answer_ = false, running_ = false;
   Purpose purpose_ = Purpose::none;

@@ -15,8 +15,8 @@ namespace datrin::app {
 using sheets::qt;
 
 TouchEntry::TouchEntry(Document& document, QWidget* parent)
-    : QWidget(parent), document_(document), surface_(new QComboBox), toward_(new QComboBox), tip_(new QLineEdit),
-      uncertainty_(new QLineEdit), setting_(new QLineEdit), message_(muted_label()) {
+    : QWidget(parent), document_(document), surface_(new QComboBox), toward_(new QComboBox),
+      tip_(new QLineEdit), uncertainty_(new QLineEdit), setting_(new QLineEdit), message_(muted_label()) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(2);
@@ -57,16 +57,20 @@ TouchEntry::TouchEntry(Document& document, QWidget* parent)
   for (auto* field : {xyz_[0], xyz_[1], xyz_[2], tip_, uncertainty_, setting_})
     connect(field, &QLineEdit::returnPressed, this, [this, field] {
       // Enter in x or y goes on; in z or later it keeps the touch.
-      if (field == xyz_[0]) xyz_[1]->setFocus();
-      else if (field == xyz_[1]) xyz_[2]->setFocus();
-      else add();
+      if (field == xyz_[0])
+        xyz_[1]->setFocus();
+      else if (field == xyz_[1])
+        xyz_[2]->setFocus();
+      else
+        add();
     });
 }
 
 void TouchEntry::refresh() {
   const auto now = surface_->currentData();
   surface_->clear();
-  for (const auto& [id, s] : document_.build().surfaces_of(document_.part())) surface_->addItem(qt(s.name), QVariant::fromValue<qlonglong>(id));
+  for (const auto& [id, s] : document_.build().surfaces_of(document_.part()))
+    surface_->addItem(qt(s.name), QVariant::fromValue<qlonglong>(id));
   if (const int k = surface_->findData(now); k >= 0) surface_->setCurrentIndex(k);
   setEnabled(surface_->count() > 0 && document_.piece() != 0);
 }
@@ -105,10 +109,13 @@ void TouchEntry::add() {
   build::Touch touch;
   for (int k = 0; k < 3; ++k)
     if (!read(xyz_[static_cast<std::size_t>(k)], QString(QChar('x' + k)), touch.centre[k], false)) return;
-  if (!read(tip_, "Tip radius", touch.tip_radius, true) || !read(uncertainty_, "Uncertainty", touch.uncertainty, true)) return;
+  if (!read(tip_, "Tip radius", touch.tip_radius, true) ||
+      !read(uncertainty_, "Uncertainty", touch.uncertainty, true))
+    return;
   if (toward_->currentIndex() > 0) touch.toward = *parse_direction(toward_->currentText().toStdString());
   if (touch.tip_radius > 0 && toward_->currentIndex() == 0) {
-    tell("Tip went: say which way the tip travelled when it touched, so that its radius can be taken off.", true);
+    tell("Tip went: say which way the tip travelled when it touched, so that its radius can be taken off.",
+         true);
     toward_->setFocus();
     return;
   }
@@ -122,7 +129,11 @@ void TouchEntry::add() {
   if (!document_.apply(build::add(b, touch, "Touch on " + name.toStdString()))) return;
   for (auto* field : xyz_) field->clear();
   xyz_[0]->setFocus();
-  tell(QString("Kept: %1 at %2, %3, %4 %5.").arg(name, sheets::figure(touch.centre.x(), document_.unit()), sheets::figure(touch.centre.y(), document_.unit()), sheets::figure(touch.centre.z(), document_.unit()), qt(unit_name(document_.unit()))), false);
+  tell(QString("Kept: %1 at %2, %3, %4 %5.")
+           .arg(name, sheets::figure(touch.centre.x(), document_.unit()),
+                sheets::figure(touch.centre.y(), document_.unit()),
+                sheets::figure(touch.centre.z(), document_.unit()), qt(unit_name(document_.unit()))),
+       false);
   emit added(id);
 }
 

@@ -10,12 +10,14 @@ namespace datrin::app {
 using sheets::figure;
 using sheets::qt;
 
-TouchModel::TouchModel(Document& document, QObject* parent) : QAbstractTableModel(parent), document_(document) {}
+TouchModel::TouchModel(Document& document, QObject* parent)
+    : QAbstractTableModel(parent), document_(document) {}
 
 void TouchModel::refresh() {
   auto touches = document_.build().touches_of(document_.piece());
   const bool same_rows = touches.size() == touches_.size() &&
-                         std::equal(touches.begin(), touches.end(), touches_.begin(), [](const auto& a, const auto& b) { return a.first == b.first; });
+                         std::equal(touches.begin(), touches.end(), touches_.begin(),
+                                    [](const auto& a, const auto& b) { return a.first == b.first; });
   if (same_rows) {
     touches_ = std::move(touches);
     if (!touches_.empty()) emit dataChanged(index(0, 0), index(rowCount() - 1, column_count - 1));
@@ -27,15 +29,20 @@ void TouchModel::refresh() {
 }
 
 build::Id TouchModel::id_at(int row) const {
-  return row >= 0 && row < static_cast<int>(touches_.size()) ? touches_[static_cast<std::size_t>(row)].first : 0;
+  return row >= 0 && row < static_cast<int>(touches_.size()) ? touches_[static_cast<std::size_t>(row)].first
+                                                             : 0;
 }
 int TouchModel::row_of(build::Id id) const {
   for (std::size_t i = 0; i < touches_.size(); ++i)
     if (touches_[i].first == id) return static_cast<int>(i);
   return -1;
 }
-int TouchModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : static_cast<int>(touches_.size()); }
-int TouchModel::columnCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : column_count; }
+int TouchModel::rowCount(const QModelIndex& parent) const {
+  return parent.isValid() ? 0 : static_cast<int>(touches_.size());
+}
+int TouchModel::columnCount(const QModelIndex& parent) const {
+  return parent.isValid() ? 0 : column_count;
+}
 
 QString TouchModel::text(const build::Touch& touch, int column) const {
   const auto unit = document_.unit();
@@ -44,15 +51,24 @@ QString TouchModel::text(const build::Touch& touch, int column) const {
     const auto* s = document_.build().find<build::PartSurface>(touch.surface);
     return s ? qt(s->name) : QString("?");
   }
-  case x: return figure(touch.centre.x(), unit);
-  case y: return figure(touch.centre.y(), unit);
-  case z: return figure(touch.centre.z(), unit);
-  case tip_radius: return touch.tip_radius > 0 ? figure(touch.tip_radius, unit) : QString();
-  case toward: return touch.toward.norm() > 0 ? qt(direction_text(touch.toward.normalized())) : QString();
-  case uncertainty: return touch.uncertainty > 0 ? figure(touch.uncertainty, unit) : QString();
-  case setting: return qt(touch.setting);
-  case note: return qt(touch.note);
-  default: return {};
+  case x:
+    return figure(touch.centre.x(), unit);
+  case y:
+    return figure(touch.centre.y(), unit);
+  case z:
+    return figure(touch.centre.z(), unit);
+  case tip_radius:
+    return touch.tip_radius > 0 ? figure(touch.tip_radius, unit) : QString();
+  case toward:
+    return touch.toward.norm() > 0 ? qt(direction_text(touch.toward.normalized())) : QString();
+  case uncertainty:
+    return touch.uncertainty > 0 ? figure(touch.uncertainty, unit) : QString();
+  case setting:
+    return qt(touch.setting);
+  case note:
+    return qt(touch.note);
+  default:
+    return {};
   }
 }
 
@@ -80,7 +96,10 @@ bool TouchModel::setData(const QModelIndex& index, const QVariant& value, int ro
   auto touch = *now;
   const auto typed = value.toString().trimmed();
   const auto refuse = [&](const QString& why) {
-    emit not_understood(QString("Touch %1, %2: %3. It stays as it was.").arg(index.row() + 1).arg(headerData(index.column(), Qt::Horizontal, Qt::DisplayRole).toString(), why));
+    emit not_understood(
+        QString("Touch %1, %2: %3. It stays as it was.")
+            .arg(index.row() + 1)
+            .arg(headerData(index.column(), Qt::Horizontal, Qt::DisplayRole).toString(), why));
     return false;
   };
   const int c = index.column();
@@ -88,12 +107,17 @@ bool TouchModel::setData(const QModelIndex& index, const QVariant& value, int ro
     const auto length = parse_length(typed.toStdString(), entry_options(document_.unit()));
     if (!length.ok()) return refuse(qt(length.message));
     if (c > z && length.mm < 0) return refuse("must not be negative");
-    if (c <= z) touch.centre[c - x] = length.mm;
-    else if (c == tip_radius) touch.tip_radius = length.mm;
-    else touch.uncertainty = length.mm;
+    if (c <= z)
+      touch.centre[c - x] = length.mm;
+    else if (c == tip_radius)
+      touch.tip_radius = length.mm;
+    else
+      touch.uncertainty = length.mm;
   } else if (c == toward) {
-    const auto direction = typed.isEmpty() ? std::optional(Vec3(Vec3::Zero())) : parse_direction(typed.toStdString());
-    if (!direction) return refuse("\"" + typed + "\" is not a direction; write +x, \u2212z, or three numbers");
+    const auto direction =
+        typed.isEmpty() ? std::optional(Vec3(Vec3::Zero())) : parse_direction(typed.toStdString());
+    if (!direction)
+      return refuse("\"" + typed + "\" is not a direction; write +x, \u2212z, or three numbers");
     touch.toward = *direction;
   } else if (c == surface) {
     build::Id found = 0;
@@ -102,22 +126,30 @@ bool TouchModel::setData(const QModelIndex& index, const QVariant& value, int ro
       names.push_back(s.name);
       if (slug(s.name) == slug(typed.toStdString())) found = surface_id;
     }
-    if (found == 0) return refuse(QString("no surface is called \"%1\"%2").arg(typed, qt(did_you_mean(typed.toStdString(), names))));
+    if (found == 0)
+      return refuse(
+          QString("no surface is called \"%1\"%2").arg(typed, qt(did_you_mean(typed.toStdString(), names))));
     touch.surface = found;
   } else if (c == setting) {
     touch.setting = typed.toStdString();
   } else if (c == note) {
     touch.note = typed.toStdString();
   }
-  return document_.apply(build::replace(document_.build(), id, touch, QString("Change touch %1").arg(index.row() + 1).toStdString()));
+  return document_.apply(build::replace(document_.build(), id, touch,
+                                        QString("Change touch %1").arg(index.row() + 1).toStdString()));
 }
 
 QVariant TouchModel::headerData(int section, Qt::Orientation orientation, int role) const {
   if (orientation != Qt::Horizontal) return {};
-  static const char* const names[] = {"No.", "Surface", "x", "y", "z", "Tip radius", "Toward", "\u00B1", "Setting", "Note"};
+  static const char* const names[] = {"No.",        "Surface", "x",      "y",       "z",
+                                      "Tip radius", "Toward",  "\u00B1", "Setting", "Note"};
   if (role == Qt::DisplayRole && section < column_count) return QString::fromUtf8(names[section]);
   if (role == Qt::TextAlignmentRole)
-    return static_cast<int>((section == number || (section >= x && section <= tip_radius) || section == uncertainty ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter);
+    return static_cast<int>(
+        (section == number || (section >= x && section <= tip_radius) || section == uncertainty
+             ? Qt::AlignRight
+             : Qt::AlignLeft) |
+        Qt::AlignVCenter);
   return {};
 }
 

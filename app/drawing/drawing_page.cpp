@@ -20,7 +20,9 @@ DrawingPage::DrawingPage(Document& document)
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(8);
-  canvas_->set_empty_text("State the finished part", "Add a plane, a bore or a boss below; type its sizes as the drawing gives them: 1 3/8, 35 mm, #30. It is drawn here as you type.");
+  canvas_->set_empty_text("State the finished part",
+                          "Add a plane, a bore or a boss below; type its sizes as the drawing gives them: 1 "
+                          "3/8, 35 mm, #30. It is drawn here as you type.");
   column->addWidget(canvas_, 66);
 
   auto* bar = new QHBoxLayout;
@@ -57,19 +59,24 @@ DrawingPage::DrawingPage(Document& document)
   const int widths[] = {96, 54, 84, 68, 68, 68, 84, 142};
   for (int c = 0; c < 8; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
   column->addWidget(table_, 34);
-  connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this](const QModelIndex& now) { choose_row(now.row()); });
+  connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
+          [this](const QModelIndex& now) { choose_row(now.row()); });
   connect(table_, &QTableView::activated, this, [this] { form_->name_edit()->setFocus(); });
   connect(model_, &QAbstractItemModel::modelReset, this, [this] {
     const int row = std::max(0, model_->row_of(chosen_));
-    if (model_->rowCount() > 0) table_->selectRow(row);
-    else choose_row(-1);
+    if (model_->rowCount() > 0)
+      table_->selectRow(row);
+    else
+      choose_row(-1);
   });
   connect(canvas_, &PartCanvas::angle_clicked, this, [this] {
     auto info = document_.build().info();
     info.third_angle = !info.third_angle;
-    document_.apply(build::replace(document_.build(), build::Build::info_id, info, info.third_angle ? "Third-angle views" : "First-angle views"));
+    document_.apply(build::replace(document_.build(), build::Build::info_id, info,
+                                   info.third_angle ? "Third-angle views" : "First-angle views"));
   });
-  connect(form_, &SurfaceForm::previewed, this, [this](const build::PartSurface& surface) { show_canvas(&surface); });
+  connect(form_, &SurfaceForm::previewed, this,
+          [this](const build::PartSurface& surface) { show_canvas(&surface); });
 
   auto* side = new QVBoxLayout(side_);
   side->setContentsMargins(12, 16, 12, 12);
@@ -104,12 +111,15 @@ DrawingPage::DrawingPage(Document& document)
     if (part == nullptr) return;
     auto changed = *part;
     change(changed);
-    document_.apply(build::replace(document_.build(), document_.part(), changed, std::string(what) + " of " + changed.name));
+    document_.apply(build::replace(document_.build(), document_.part(), changed,
+                                   std::string(what) + " of " + changed.name));
   };
   connect(part_name_, &QLineEdit::editingFinished, this, [this, keep_part] {
     const auto name = part_name_->text().trimmed().toStdString();
-    if (!name.empty()) keep_part([&](build::Part& p) { p.name = name; }, "Name");
-    else refresh();
+    if (!name.empty())
+      keep_part([&](build::Part& p) { p.name = name; }, "Name");
+    else
+      refresh();
   });
   connect(material_, &QLineEdit::editingFinished, this, [this, keep_part] {
     keep_part([&](build::Part& p) { p.material = material_->text().trimmed().toStdString(); }, "Material");
@@ -134,7 +144,8 @@ void DrawingPage::refresh() {
   material_->setText(qt(part->material));
   quantity_->setValue(part->quantity);
   model_->set_surfaces(b.surfaces_of(document_.part()), document_.unit());
-  if (!table_->currentIndex().isValid() && model_->rowCount() > 0) table_->selectRow(std::max(0, model_->row_of(chosen_)));
+  if (!table_->currentIndex().isValid() && model_->rowCount() > 0)
+    table_->selectRow(std::max(0, model_->row_of(chosen_)));
   form_->show_surface(chosen_);
   walls_->refresh();
   show_canvas();
@@ -177,7 +188,9 @@ void DrawingPage::add_surface(SurfaceKind kind) {
   // A name that is not taken yet: "plane", "plane 2", …
   const std::string base(surface_kind_name(kind));
   surface.name = base;
-  for (int n = 2; std::any_of(surfaces.begin(), surfaces.end(), [&](const auto& s) { return s.second.name == surface.name; }); ++n)
+  for (int n = 2; std::any_of(surfaces.begin(), surfaces.end(),
+                              [&](const auto& s) { return s.second.name == surface.name; });
+       ++n)
     surface.name = base + " " + std::to_string(n);
   chosen_ = b.next_id();
   if (!document_.apply(build::add(b, surface, "Add " + surface.name))) return;

@@ -17,7 +17,9 @@ using sheets::qt;
 
 namespace {
 
-int label_width() { return theme().ipx(70); }
+int label_width() {
+  return theme().ipx(70);
+}
 
 QWidget* labelled(const QString& words, QWidget* field) {
   auto* row = new QWidget;
@@ -36,8 +38,9 @@ QWidget* labelled(const QString& words, QWidget* field) {
 } // namespace
 
 SurfaceForm::SurfaceForm(Document& document, QWidget* parent)
-    : QWidget(parent), document_(document), name_(new QLineEdit), kind_(new QComboBox), finish_(new QComboBox),
-      direction_(new QComboBox), direction_label_(new QLabel), direction_wrong_(muted_label()) {
+    : QWidget(parent), document_(document), name_(new QLineEdit), kind_(new QComboBox),
+      finish_(new QComboBox), direction_(new QComboBox), direction_label_(new QLabel),
+      direction_wrong_(muted_label()) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(6);
@@ -47,9 +50,15 @@ SurfaceForm::SurfaceForm(Document& document, QWidget* parent)
   finish_->addItems({"machined", "as cast"});
   column->addWidget(labelled("Finish", finish_));
 
-  add("x", [](PartSurface& s, double v) { s.point.x() = v; }, [](const PartSurface& s) { return s.point.x(); }, true, true);
-  add("y", [](PartSurface& s, double v) { s.point.y() = v; }, [](const PartSurface& s) { return s.point.y(); }, true, true);
-  add("z", [](PartSurface& s, double v) { s.point.z() = v; }, [](const PartSurface& s) { return s.point.z(); }, true, true);
+  add(
+      "x", [](PartSurface& s, double v) { s.point.x() = v; },
+      [](const PartSurface& s) { return s.point.x(); }, true, true);
+  add(
+      "y", [](PartSurface& s, double v) { s.point.y() = v; },
+      [](const PartSurface& s) { return s.point.y(); }, true, true);
+  add(
+      "z", [](PartSurface& s, double v) { s.point.z() = v; },
+      [](const PartSurface& s) { return s.point.z(); }, true, true);
 
   direction_->setEditable(true);
   direction_->setInsertPolicy(QComboBox::NoInsert);
@@ -67,11 +76,21 @@ SurfaceForm::SurfaceForm(Document& document, QWidget* parent)
   colour_label(direction_wrong_, theme().gone);
   column->addWidget(direction_wrong_);
 
-  add("Diameter", [](PartSurface& s, double v) { s.diameter = v; }, [](const PartSurface& s) { return s.diameter; }, false, true, must_be_positive);
-  add("Width", [](PartSurface& s, double v) { s.width = v; }, [](const PartSurface& s) { return s.width; }, true, false, must_not_be_negative);
-  add("Height", [](PartSurface& s, double v) { s.height = v; }, [](const PartSurface& s) { return s.height; }, true, false, must_not_be_negative);
-  add("Length", [](PartSurface& s, double v) { s.height = v; }, [](const PartSurface& s) { return s.height; }, false, true, must_not_be_negative);
-  add("Stock", [](PartSurface& s, double v) { s.required = v; }, [](const PartSurface& s) { return s.required; }, true, true, must_not_be_negative);
+  add(
+      "Diameter", [](PartSurface& s, double v) { s.diameter = v; },
+      [](const PartSurface& s) { return s.diameter; }, false, true, must_be_positive);
+  add(
+      "Width", [](PartSurface& s, double v) { s.width = v; }, [](const PartSurface& s) { return s.width; },
+      true, false, must_not_be_negative);
+  add(
+      "Height", [](PartSurface& s, double v) { s.height = v; }, [](const PartSurface& s) { return s.height; },
+      true, false, must_not_be_negative);
+  add(
+      "Length", [](PartSurface& s, double v) { s.height = v; }, [](const PartSurface& s) { return s.height; },
+      false, true, must_not_be_negative);
+  add(
+      "Stock", [](PartSurface& s, double v) { s.required = v; },
+      [](const PartSurface& s) { return s.required; }, true, true, must_not_be_negative);
 
   connect(name_, &QLineEdit::editingFinished, this, [this] {
     const auto* now = current();
@@ -104,8 +123,8 @@ SurfaceForm::SurfaceForm(Document& document, QWidget* parent)
   connect(direction_->lineEdit(), &QLineEdit::editingFinished, this, [this] { keep_direction(); });
 }
 
-void SurfaceForm::add(const QString& name, Setter set, double (*get)(const PartSurface&), bool for_plane, bool for_round,
-                      LengthField::Rule rule) {
+void SurfaceForm::add(const QString& name, Setter set, double (*get)(const PartSurface&), bool for_plane,
+                      bool for_round, LengthField::Rule rule) {
   auto* field = new LengthField(name);
   field->set_label_width(label_width());
   if (rule) field->set_rule(std::move(rule));
@@ -133,7 +152,9 @@ LengthField* SurfaceForm::field(const QString& name) const {
   return nullptr;
 }
 
-const PartSurface* SurfaceForm::current() const { return document_.build().find<PartSurface>(id_); }
+const PartSurface* SurfaceForm::current() const {
+  return document_.build().find<PartSurface>(id_);
+}
 
 void SurfaceForm::keep(PartSurface changed, const QString& what) {
   const auto label = QString("%1 %2").arg(what, qt(changed.name)).toStdString();
@@ -146,8 +167,10 @@ void SurfaceForm::keep_direction() {
   const auto direction = parse_direction(direction_->currentText().toStdString());
   direction_wrong_->setVisible(!direction);
   if (!direction) {
-    direction_wrong_->setText(QString("\"%1\" is not a direction: write +x, \u2212z, or three numbers such as 0.6 0 0.8. It stays %2.")
-                                  .arg(direction_->currentText(), qt(direction_text(now->direction))));
+    direction_wrong_->setText(
+        QString(
+            "\"%1\" is not a direction: write +x, \u2212z, or three numbers such as 0.6 0 0.8. It stays %2.")
+            .arg(direction_->currentText(), qt(direction_text(now->direction))));
     return;
   }
   auto changed = *now;

@@ -36,8 +36,8 @@ private:
     double (*get)(const build::PartSurface&);
     bool for_plane, for_round;
   };
-  void add(const QString& name, Setter set, double (*get)(const build::PartSurface&), bool for_plane, bool for_round,
-           LengthField::Rule rule = {});
+  void add(const QString& name, Setter set, double (*get)(const build::PartSurface&), bool for_plane,
+           bool for_round, LengthField::Rule rule = {});
   void keep(build::PartSurface changed, const QString& what);
   void keep_direction();
   const build::PartSurface* current() const;

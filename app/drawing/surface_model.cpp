@@ -16,7 +16,8 @@ void SurfaceModel::set_surfaces(std::vector<std::pair<build::Id, build::PartSurf
   if (same_rows) {
     surfaces_ = std::move(surfaces);
     unit_ = unit;
-    if (!surfaces_.empty()) emit dataChanged(index(0, 0), index(static_cast<int>(surfaces_.size()) - 1, column_count - 1));
+    if (!surfaces_.empty())
+      emit dataChanged(index(0, 0), index(static_cast<int>(surfaces_.size()) - 1, column_count - 1));
     return;
   }
   beginResetModel();
@@ -26,7 +27,8 @@ void SurfaceModel::set_surfaces(std::vector<std::pair<build::Id, build::PartSurf
 }
 
 build::Id SurfaceModel::id_at(int row) const {
-  return row >= 0 && row < static_cast<int>(surfaces_.size()) ? surfaces_[static_cast<std::size_t>(row)].first : 0;
+  return row >= 0 && row < static_cast<int>(surfaces_.size()) ? surfaces_[static_cast<std::size_t>(row)].first
+                                                              : 0;
 }
 
 int SurfaceModel::row_of(build::Id id) const {
@@ -35,23 +37,39 @@ int SurfaceModel::row_of(build::Id id) const {
   return -1;
 }
 
-int SurfaceModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : static_cast<int>(surfaces_.size()); }
-int SurfaceModel::columnCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : column_count; }
+int SurfaceModel::rowCount(const QModelIndex& parent) const {
+  return parent.isValid() ? 0 : static_cast<int>(surfaces_.size());
+}
+int SurfaceModel::columnCount(const QModelIndex& parent) const {
+  return parent.isValid() ? 0 : column_count;
+}
 
 QString SurfaceModel::text(const build::PartSurface& s, int column, Unit unit) const {
   switch (column) {
-  case name: return qt(s.name);
-  case kind: return qt(surface_kind_name(s.kind));
-  case finish: return s.machined ? "machined" : "as cast";
-  case x: return figure(s.point.x(), unit);
-  case y: return figure(s.point.y(), unit);
-  case z: return figure(s.point.z(), unit);
-  case facing: return qt(direction_text(s.direction));
+  case name:
+    return qt(s.name);
+  case kind:
+    return qt(surface_kind_name(s.kind));
+  case finish:
+    return s.machined ? "machined" : "as cast";
+  case x:
+    return figure(s.point.x(), unit);
+  case y:
+    return figure(s.point.y(), unit);
+  case z:
+    return figure(s.point.z(), unit);
+  case facing:
+    return qt(direction_text(s.direction));
   case size:
-    if (s.round()) return "\u00F8\u2009" + figure(s.diameter, unit) + (s.height > 0 ? " \u00D7 " + figure(s.height, unit) : QString());
-    return s.width > 0 && s.height > 0 ? figure(s.width, unit) + " \u00D7 " + figure(s.height, unit) : QString();
-  case stock: return s.machined ? figure(s.required, unit) : QString();
-  default: return {};
+    if (s.round())
+      return "\u00F8\u2009" + figure(s.diameter, unit) +
+             (s.height > 0 ? " \u00D7 " + figure(s.height, unit) : QString());
+    return s.width > 0 && s.height > 0 ? figure(s.width, unit) + " \u00D7 " + figure(s.height, unit)
+                                       : QString();
+  case stock:
+    return s.machined ? figure(s.required, unit) : QString();
+  default:
+    return {};
   }
 }
 
@@ -61,17 +79,20 @@ QVariant SurfaceModel::data(const QModelIndex& index, int role) const {
   const bool figures = index.column() >= x && index.column() != facing;
   if (role == Qt::DisplayRole) return text(surface, index.column(), unit_);
   if (role == Qt::ToolTipRole && figures)
-    return text(surface, index.column(), sheets::other(unit_)) + "\u2009" + qt(unit_name(sheets::other(unit_)));
+    return text(surface, index.column(), sheets::other(unit_)) + "\u2009" +
+           qt(unit_name(sheets::other(unit_)));
   if (role == Qt::TextAlignmentRole && figures) return static_cast<int>(Qt::AlignRight | Qt::AlignVCenter);
   return {};
 }
 
 QVariant SurfaceModel::headerData(int section, Qt::Orientation orientation, int role) const {
   if (orientation != Qt::Horizontal) return {};
-  static const char* const names[] = {"Surface", "Kind", "Finish", "x", "y", "z", "Facing, axis", "Size", "Stock needed"};
+  static const char* const names[] = {"Surface", "Kind",         "Finish", "x",           "y",
+                                      "z",       "Facing, axis", "Size",   "Stock needed"};
   if (role == Qt::DisplayRole && section < column_count) return QString(names[section]);
   if (role == Qt::TextAlignmentRole)
-    return static_cast<int>((section >= x && section != facing ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter);
+    return static_cast<int>((section >= x && section != facing ? Qt::AlignRight : Qt::AlignLeft) |
+                            Qt::AlignVCenter);
   return {};
 }
 

@@ -35,7 +35,8 @@ WallList::WallList(Document& document, QWidget* parent)
     for (const auto& [id, wall] : shown_)
       if (wall.from == from && wall.to == to) return; // it is in the list already
     if (from == 0 || to == 0) return;
-    const auto label = QString("Keep a wall from %1 to %2").arg(from_->currentText(), to_->currentText()).toStdString();
+    const auto label =
+        QString("Keep a wall from %1 to %2").arg(from_->currentText(), to_->currentText()).toStdString();
     document_.apply(build::add(document_.build(), build::Wall{document_.part(), from, to, 5.0}, label));
   });
 }
@@ -50,10 +51,14 @@ void WallList::refresh() {
   if (const int k = from_->findData(from_now); k >= 0) from_->setCurrentIndex(k);
   if (const int k = to_->findData(to_now); k >= 0) to_->setCurrentIndex(k);
   add_->setEnabled(from_->count() > 0 && to_->count() > 0);
-  add_->setToolTip(add_->isEnabled() ? QString() : "A wall runs from an as-cast surface to a machined one; state one of each first");
+  add_->setToolTip(add_->isEnabled()
+                       ? QString()
+                       : "A wall runs from an as-cast surface to a machined one; state one of each first");
 
   const auto walls = b.walls_of(document_.part());
-  if (walls.size() != shown_.size() || !std::equal(walls.begin(), walls.end(), shown_.begin(), [](const auto& x, const auto& y) { return x.first == y.first; })) {
+  if (walls.size() != shown_.size() ||
+      !std::equal(walls.begin(), walls.end(), shown_.begin(),
+                  [](const auto& x, const auto& y) { return x.first == y.first; })) {
     for (auto* child : rows_->findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly)) {
       child->hide();
       child->deleteLater();
@@ -81,7 +86,9 @@ void WallList::refresh() {
           document_.apply(build::replace(document_.build(), wall_id, changed, "Least thickness of a wall"));
         }
       });
-      connect(drop, &QPushButton::clicked, this, [this, wall_id = id] { document_.apply(build::remove(document_.build(), wall_id, "Remove a wall")); });
+      connect(drop, &QPushButton::clicked, this, [this, wall_id = id] {
+        document_.apply(build::remove(document_.build(), wall_id, "Remove a wall"));
+      });
     }
   }
   shown_ = walls;

@@ -9,15 +9,20 @@
 
 namespace datrin::app {
 
-FigureRow::FigureRow(const QString& mark, const QString& name, double mm, Unit unit, Reckoning why, QWidget* parent)
+FigureRow::FigureRow(const QString& mark, const QString& name, double mm, Unit unit, Reckoning why,
+                     QWidget* parent)
     : QWidget(parent), mark_(mark), name_(name), mm_(mm), unit_(unit), why_(std::move(why)) {
   setFocusPolicy(Qt::StrongFocus);
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-  setAccessibleName(QString("%1 %2: %3, %4").arg(mark, name, sheets::figure_with_unit(mm, unit), sheets::figure_with_unit(mm, sheets::other(unit))));
+  setAccessibleName(QString("%1 %2: %3, %4")
+                        .arg(mark, name, sheets::figure_with_unit(mm, unit),
+                             sheets::figure_with_unit(mm, sheets::other(unit))));
   setToolTip(accessibleName() + " \u00B7 why: F1");
 }
 
-QSize FigureRow::sizeHint() const { return {theme().ipx(180), theme().ipx(24)}; }
+QSize FigureRow::sizeHint() const {
+  return {theme().ipx(180), theme().ipx(24)};
+}
 
 void FigureRow::paintEvent(QPaintEvent*) {
   QPainter painter(this);
@@ -29,25 +34,31 @@ void FigureRow::paintEvent(QPaintEvent*) {
     painter.drawRoundedRect(QRectF(0.5, 0.5, w - 1, h - 1), 3, 3);
   }
   const bool narrow = w < t.px(200); // the other unit is then in the tool tip alone
-  const double other_width = narrow ? 0 : t.px(58), figure_width = t.px(62), mark_width = mark_.isEmpty() ? 2 : t.px(20);
+  const double other_width = narrow ? 0 : t.px(58), figure_width = t.px(62),
+               mark_width = mark_.isEmpty() ? 2 : t.px(20);
   painter.setFont(t.text(true));
   painter.setPen(t.brass);
   painter.drawText(QRectF(3, 0, mark_width, h), Qt::AlignVCenter | Qt::AlignLeft, mark_);
   painter.setFont(t.text());
   painter.setPen(t.ink);
   const double name_width = w - mark_width - other_width - figure_width - 8;
-  painter.drawText(QRectF(3 + mark_width, 0, name_width, h), Qt::AlignVCenter | Qt::AlignLeft, painter.fontMetrics().elidedText(name_, Qt::ElideRight, static_cast<int>(name_width)));
+  painter.drawText(QRectF(3 + mark_width, 0, name_width, h), Qt::AlignVCenter | Qt::AlignLeft,
+                   painter.fontMetrics().elidedText(name_, Qt::ElideRight, static_cast<int>(name_width)));
   painter.setFont(t.text(true));
-  painter.drawText(QRectF(w - other_width - figure_width - 4, 0, figure_width, h), Qt::AlignVCenter | Qt::AlignRight, sheets::figure(mm_, unit_));
+  painter.drawText(QRectF(w - other_width - figure_width - 4, 0, figure_width, h),
+                   Qt::AlignVCenter | Qt::AlignRight, sheets::figure(mm_, unit_));
   if (narrow) return;
   painter.setFont(t.small());
   painter.setPen(t.muted);
-  painter.drawText(QRectF(w - other_width - 4, 0, other_width, h), Qt::AlignVCenter | Qt::AlignRight, sheets::figure(mm_, sheets::other(unit_)));
+  painter.drawText(QRectF(w - other_width - 4, 0, other_width, h), Qt::AlignVCenter | Qt::AlignRight,
+                   sheets::figure(mm_, sheets::other(unit_)));
 }
 
 void FigureRow::keyPressEvent(QKeyEvent* event) {
-  if ((event->key() == Qt::Key_F1 || event->key() == Qt::Key_Return) && !why_.lines.empty()) show_why(this, why_, unit_);
-  else QWidget::keyPressEvent(event);
+  if ((event->key() == Qt::Key_F1 || event->key() == Qt::Key_Return) && !why_.lines.empty())
+    show_why(this, why_, unit_);
+  else
+    QWidget::keyPressEvent(event);
 }
 
 void FigureRow::mouseDoubleClickEvent(QMouseEvent*) {

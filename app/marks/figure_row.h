@@ -10,7 +10,8 @@ namespace datrin::app {
 class FigureRow : public QWidget {
   Q_OBJECT
 public:
-  FigureRow(const QString& mark, const QString& name, double mm, Unit unit, Reckoning why, QWidget* parent = nullptr);
+  FigureRow(const QString& mark, const QString& name, double mm, Unit unit, Reckoning why,
+            QWidget* parent = nullptr);
   double value() const { return mm_; }
   QString name() const { return name_; }
   const Reckoning& why() const { return why_; }

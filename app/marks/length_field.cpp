@@ -17,19 +17,26 @@ LengthOptions entry_options(Unit unit) {
   return {.bare_unit = unit, .decimal_comma = QLocale().decimalPoint() == QString(",")};
 }
 
-QString must_be_positive(double mm) { return mm > 0 ? QString() : QString("must be above 0"); }
-QString must_not_be_negative(double mm) { return mm >= 0 ? QString() : QString("must not be negative"); }
+QString must_be_positive(double mm) {
+  return mm > 0 ? QString() : QString("must be above 0");
+}
+QString must_not_be_negative(double mm) {
+  return mm >= 0 ? QString() : QString("must not be negative");
+}
 
 LengthField::LengthField(const QString& name, QWidget* parent)
-    : QWidget(parent), label_(new QLabel(name)), edit_(new QLineEdit), other_(new QLabel), wrong_(new QLabel) {
+    : QWidget(parent), label_(new QLabel(name)), edit_(new QLineEdit), other_(new QLabel),
+      wrong_(new QLabel) {
   auto* grid = new QGridLayout(this);
   grid->setContentsMargins(0, 0, 0, 0);
   grid->setHorizontalSpacing(8);
   grid->setVerticalSpacing(2);
   grid->addWidget(label_, 0, 0);
   grid->addWidget(edit_, 0, 1);
-  if (theme().large()) grid->addWidget(other_, 1, 1);
-  else grid->addWidget(other_, 0, 2);
+  if (theme().large())
+    grid->addWidget(other_, 1, 1);
+  else
+    grid->addWidget(other_, 0, 2);
   grid->addWidget(wrong_, 2, 0, 1, 3);
   grid->setColumnStretch(1, 1);
   label_->setBuddy(edit_);
@@ -55,11 +62,17 @@ LengthField::LengthField(const QString& name, QWidget* parent)
   connect(edit_, &QLineEdit::editingFinished, this, [this] { commit(); });
 }
 
-void LengthField::set_compact() { other_->hide(); }
+void LengthField::set_compact() {
+  other_->hide();
+}
 
-void LengthField::set_label_width(int pixels) { label_->setFixedWidth(pixels); }
+void LengthField::set_label_width(int pixels) {
+  label_->setFixedWidth(pixels);
+}
 
-QString LengthField::message() const { return wrong_->isHidden() ? QString() : wrong_->text(); }
+QString LengthField::message() const {
+  return wrong_->isHidden() ? QString() : wrong_->text();
+}
 
 void LengthField::set_value(double mm, Unit unit) {
   mm_ = mm;
@@ -75,7 +88,8 @@ LengthField::Read LengthField::read() const {
   const auto parsed = parse_length(edit_->text().toStdString(), entry_options(unit_));
   if (!parsed.ok()) return {false, 0, QString("Column %1: %2").arg(parsed.column).arg(qt(parsed.message))};
   if (rule_)
-    if (const auto rule = rule_(parsed.mm); !rule.isEmpty()) return {false, 0, edit_->accessibleName() + " " + rule};
+    if (const auto rule = rule_(parsed.mm); !rule.isEmpty())
+      return {false, 0, edit_->accessibleName() + " " + rule};
   return {true, parsed.mm, {}};
 }
 

@@ -1,6 +1,6 @@
 #pragma once
-// An entry field for a length as people write it. Shows what it understood in the other unit; what it does not
-// understand is marked in place with what was expected, and the value stays what it was.
+// An entry field for a length as people write it. Shows what it understood in the other unit; what it does
+// not understand is marked in place with what was expected, and the value stays what it was.
 
 #include "quantity/length.h"
 
@@ -26,12 +26,12 @@ public:
   void set_label_width(int pixels);
   void set_compact(); ///< without the other unit beside it; the tool tip has it
   QLineEdit* edit() const { return edit_; }
-  QString message() const;     ///< what is wrong with what stands in the field; empty when nothing
-  bool commit();               ///< takes what stands in the field; false when it is not understood
+  QString message() const; ///< what is wrong with what stands in the field; empty when nothing
+  bool commit();           ///< takes what stands in the field; false when it is not understood
 
 signals:
-  void committed(double mm);   ///< the value is another one now
-  void previewed(double mm);   ///< what stands in the field would be this
+  void committed(double mm); ///< the value is another one now
+  void previewed(double mm); ///< what stands in the field would be this
 
 private:
   struct Read {
@@ -52,8 +52,8 @@ private:
   Unit unit_ = Unit::mm;
 };
 
-/// Options for reading lengths typed on screen: a bare number is in `unit`; a decimal comma is read where the person's
-/// locale writes one.
+/// Options for reading lengths typed on screen: a bare number is in `unit`; a decimal comma is read where the
+/// person's locale writes one.
 LengthOptions entry_options(Unit unit);
 
 QString must_be_positive(double mm);

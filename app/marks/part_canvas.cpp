@@ -46,7 +46,9 @@ void PartCanvas::set_empty_text(const QString& title, const QString& words) {
   update();
 }
 
-void PartCanvas::set_hints(const QStringList& lines) { hints_ = lines; }
+void PartCanvas::set_hints(const QStringList& lines) {
+  hints_ = lines;
+}
 
 void PartCanvas::set_shown(const Pose& pose) {
   shown_ = pose;
@@ -66,26 +68,31 @@ void PartCanvas::set_active_view(sheets::View view) {
 
 void PartCanvas::lay_out() {
   const double margin = theme().px(36);
-  views_ = sheets::lay_out(box_, {0, theme().px(8), static_cast<double>(width()), height() - theme().px(8)}, third_angle_, margin, margin);
+  views_ = sheets::lay_out(box_, {0, theme().px(8), static_cast<double>(width()), height() - theme().px(8)},
+                           third_angle_, margin, margin);
 }
 
 void PartCanvas::make_scenes() {
   for (std::size_t k = 0; k < 3; ++k) scenes_[k] = sheets::make_scene(input_, views_.axes[k]);
 }
 
-void PartCanvas::resizeEvent(QResizeEvent*) { lay_out(); }
+void PartCanvas::resizeEvent(QResizeEvent*) {
+  lay_out();
+}
 
-/// The motion of the part as one view sees it. Turns out of the paper are small and not seen; the margins beside the
-/// picture are worked out in full.
+/// The motion of the part as one view sees it. Turns out of the paper are small and not seen; the margins
+/// beside the picture are worked out in full.
 sheets::PaperMotion PartCanvas::motion_in(std::size_t k) const {
   const auto& axes = views_.axes[k];
   const Vec3 middle = (box_.low + box_.high) / 2;
-  return {axes.on_paper(middle), axes.on_paper(shown_.apply(middle) - middle), vector_from_rotation(shown_.rotation).dot(axes.toward)};
+  return {axes.on_paper(middle), axes.on_paper(shown_.apply(middle) - middle),
+          vector_from_rotation(shown_.rotation).dot(axes.toward)};
 }
 
 Vec2 PartCanvas::touch_px(int touch, sheets::View view) const {
   const auto k = static_cast<std::size_t>(view);
-  return views_.frame[k].to_px(motion_in(k).apply(views_.axes[k].on_paper(input_.touches[static_cast<std::size_t>(touch)].at)));
+  return views_.frame[k].to_px(
+      motion_in(k).apply(views_.axes[k].on_paper(input_.touches[static_cast<std::size_t>(touch)].at)));
 }
 
 QRectF PartCanvas::angle_label() const {
@@ -100,7 +107,8 @@ void PartCanvas::paint_empty(QPainter& painter) {
   painter.drawText(box, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, empty_title_);
   painter.setFont(t.text());
   painter.setPen(t.blue.label);
-  painter.drawText(box.adjusted(0, t.px(30), 0, 0), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, empty_words_);
+  painter.drawText(box.adjusted(0, t.px(30), 0, 0), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
+                   empty_words_);
 }
 
 void PartCanvas::paintEvent(QPaintEvent*) {
@@ -127,21 +135,26 @@ void PartCanvas::paintEvent(QPaintEvent*) {
     const bool active = grabbable_ && hasFocus() && static_cast<std::size_t>(active_) == k;
     painter.setFont(t.text(active));
     painter.setPen(active ? t.blue.brass : t.blue.label);
-    painter.drawText(QPointF(cell.left + t.px(16), cell.top + t.px(22)), active ? QString(sheets::view_names[k]) + " \u00B7 arrows" : QString(sheets::view_names[k]));
+    painter.drawText(QPointF(cell.left + t.px(16), cell.top + t.px(22)),
+                     active ? QString(sheets::view_names[k]) + " \u00B7 arrows"
+                            : QString(sheets::view_names[k]));
   }
   painter.setFont(t.text());
   painter.setPen(t.blue.label);
-  painter.drawText(angle_label(), Qt::AlignRight | Qt::AlignVCenter, third_angle_ ? "third angle" : "first angle");
+  painter.drawText(angle_label(), Qt::AlignRight | Qt::AlignVCenter,
+                   third_angle_ ? "third angle" : "first angle");
   painter.setFont(t.small());
   double y = third_angle_ ? t.px(42) : height() - t.px(12) - t.px(18) * static_cast<double>(hints_.size());
   for (const auto& hint : hints_) {
-    painter.drawText(QRectF(width() / 2.0, y, width() / 2.0 - t.px(16), t.px(18)), Qt::AlignRight | Qt::AlignVCenter, hint);
+    painter.drawText(QRectF(width() / 2.0, y, width() / 2.0 - t.px(16), t.px(18)),
+                     Qt::AlignRight | Qt::AlignVCenter, hint);
     y += t.px(18);
   }
   for (const auto& ring : rings_) {
     if (ring.touch >= static_cast<int>(input_.touches.size())) continue;
     for (std::size_t k = 0; k < 3; ++k)
-      sheets::paint_ring(painter, touch_px(ring.touch, static_cast<sheets::View>(k)), ring.number, t.blue, t.px(6.5));
+      sheets::paint_ring(painter, touch_px(ring.touch, static_cast<sheets::View>(k)), ring.number, t.blue,
+                         t.px(6.5));
   }
   if (hasFocus()) {
     painter.setClipping(false);
@@ -210,7 +223,11 @@ bool PartCanvas::event(QEvent* event) {
       }
     if (nearest >= 0) {
       const auto& touch = input_.touches[static_cast<std::size_t>(nearest)];
-      QToolTip::showText(help->globalPos(), QString("touch %1 on %2").arg(nearest + 1).arg(qt(input_.surfaces[static_cast<std::size_t>(touch.surface)].name)), this);
+      QToolTip::showText(help->globalPos(),
+                         QString("touch %1 on %2")
+                             .arg(nearest + 1)
+                             .arg(qt(input_.surfaces[static_cast<std::size_t>(touch.surface)].name)),
+                         this);
     } else {
       QToolTip::hideText();
     }

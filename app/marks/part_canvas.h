@@ -1,6 +1,6 @@
 #pragma once
-// The part on marking blue, in three views, with its touches: looked at in the drawing and touches steps, taken hold of
-// in the seat step.
+// The part on marking blue, in three views, with its touches: looked at in the drawing and touches steps,
+// taken hold of in the seat step.
 
 #include "sheets/scene_paint.h"
 #include "sheets/three_views.h"
@@ -43,7 +43,8 @@ public:
 
 signals:
   void grabbed();
-  void dragged(const datrin::Vec3& move, const datrin::Vec3& turn); ///< of the part since grabbed; mm and radians, drawing frame
+  void dragged(const datrin::Vec3& move,
+               const datrin::Vec3& turn); ///< of the part since grabbed; mm and radians, drawing frame
   void released();
   void angle_clicked();
   void view_chosen();

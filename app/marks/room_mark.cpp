@@ -20,10 +20,14 @@ RoomState room_state(double margin, bool limiting, double comfortable) {
 
 QString room_state_name(RoomState state) {
   switch (state) {
-  case RoomState::comfortable: return "comfortable";
-  case RoomState::tight: return "tight";
-  case RoomState::gone: return "gone";
-  case RoomState::unknown: return "not known";
+  case RoomState::comfortable:
+    return "comfortable";
+  case RoomState::tight:
+    return "tight";
+  case RoomState::gone:
+    return "gone";
+  case RoomState::unknown:
+    return "not known";
   }
   return {};
 }
@@ -45,7 +49,8 @@ void paint_room(QPainter& painter, const QRectF& area, double margin, double ful
   } else if (state == RoomState::tight) {
     painter.setBrush(t.brass);
     painter.drawRect(QRectF(zero, y - thick / 2, std::max(0.0, end - zero - r * 0.5), thick));
-    painter.drawPolygon(QPolygonF({QPointF(end - r * 0.6, y - 1.25 * r), QPointF(end + r, y), QPointF(end - r * 0.6, y + 1.25 * r)}));
+    painter.drawPolygon(QPolygonF(
+        {QPointF(end - r * 0.6, y - 1.25 * r), QPointF(end + r, y), QPointF(end - r * 0.6, y + 1.25 * r)}));
   } else if (state == RoomState::gone) {
     painter.setPen(QPen(t.gone, 2));
     painter.drawLine(QPointF(zero - r * 0 + 1, y - r), QPointF(zero + 2 * r + 1, y + r));
@@ -61,9 +66,12 @@ RoomRow::RoomRow(QWidget* parent) : QWidget(parent) {
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
 }
 
-QSize RoomRow::sizeHint() const { return {theme().ipx(200), theme().ipx(25)}; }
+QSize RoomRow::sizeHint() const {
+  return {theme().ipx(200), theme().ipx(25)};
+}
 
-void RoomRow::show_room(const QString& name, double margin, bool limiting, double full, Unit unit, Reckoning why) {
+void RoomRow::show_room(const QString& name, double margin, bool limiting, double full, Unit unit,
+                        Reckoning why) {
   name_ = name;
   margin_ = margin;
   full_ = std::max(1e-6, full);
@@ -71,7 +79,8 @@ void RoomRow::show_room(const QString& name, double margin, bool limiting, doubl
   why_ = std::move(why);
   state_ = room_state(margin, limiting, 0.25);
   const auto figure = sheets::figure_with_unit(margin, unit, true);
-  setAccessibleName(QString("%1: room %2, %3%4").arg(name, figure, room_state_name(state_), limiting ? ", limits" : ""));
+  setAccessibleName(
+      QString("%1: room %2, %3%4").arg(name, figure, room_state_name(state_), limiting ? ", limits" : ""));
   setToolTip(state_ == RoomState::unknown ? QString("%1 has not been touched").arg(name)
                                           : QString("%1 \u00B7 why: F1").arg(accessibleName()));
   update();
@@ -91,7 +100,9 @@ void RoomRow::paintEvent(QPaintEvent*) {
   painter.drawText(QRectF(2, 0, name_width - 6, h), Qt::AlignVCenter | Qt::AlignLeft,
                    painter.fontMetrics().elidedText(name_, Qt::ElideRight, static_cast<int>(name_width - 6)));
   const double mark_height = t.px(13);
-  paint_room(painter, QRectF(name_width, (h - mark_height) / 2, w - name_width - figure_width - 6, mark_height), margin_, full_, state_);
+  paint_room(painter,
+             QRectF(name_width, (h - mark_height) / 2, w - name_width - figure_width - 6, mark_height),
+             margin_, full_, state_);
   if (state_ == RoomState::gone) painter.setPen(t.gone);
   painter.drawText(QRectF(w - figure_width, 0, figure_width - 2, h), Qt::AlignVCenter | Qt::AlignRight,
                    state_ == RoomState::unknown ? QString("\u2013") : sheets::figure(margin_, unit_, true));
@@ -104,9 +115,12 @@ void RoomRow::mousePressEvent(QMouseEvent* event) {
 }
 
 void RoomRow::keyPressEvent(QKeyEvent* event) {
-  if (event->key() == Qt::Key_F1 && !why_.lines.empty()) show_why(this, why_, unit_);
-  else if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) emit asked();
-  else QWidget::keyPressEvent(event);
+  if (event->key() == Qt::Key_F1 && !why_.lines.empty())
+    show_why(this, why_, unit_);
+  else if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter)
+    emit asked();
+  else
+    QWidget::keyPressEvent(event);
 }
 
 } // namespace datrin::app

@@ -1,6 +1,6 @@
 #pragma once
-// The one mark for room: a bar from a zero tick to the room left. Its end says the state by its shape: round =
-// comfortable, arrow = tight or what limits, cross = gone. Colour only repeats it.
+// The one mark for room: a bar from a zero tick to the room left. Its end says the state by its shape: round
+// = comfortable, arrow = tight or what limits, cross = gone. Colour only repeats it.
 
 #include "quantity/reckoning.h"
 #include "quantity/unit.h"

@@ -12,7 +12,8 @@ namespace datrin::app {
 
 using sheets::figure;
 
-std::vector<Comb> make_combs(const casting::SeatInput& input, const Pose& pose, const casting::SeatMargins& margins) {
+std::vector<Comb> make_combs(const casting::SeatInput& input, const Pose& pose,
+                             const casting::SeatMargins& margins) {
   constexpr std::size_t most_teeth = 24;
   std::vector<Comb> combs;
   for (const auto& group : margins.groups) {
@@ -33,7 +34,8 @@ std::vector<Comb> make_combs(const casting::SeatInput& input, const Pose& pose, 
     std::sort(comb.metal.begin(), comb.metal.end());
     if (comb.metal.size() > most_teeth) { // evenly through the order, lowest and highest kept
       std::vector<double> teeth;
-      for (std::size_t k = 0; k < most_teeth; ++k) teeth.push_back(comb.metal[k * (comb.metal.size() - 1) / (most_teeth - 1)]);
+      for (std::size_t k = 0; k < most_teeth; ++k)
+        teeth.push_back(comb.metal[k * (comb.metal.size() - 1) / (most_teeth - 1)]);
       comb.metal = std::move(teeth);
     }
     combs.push_back(std::move(comb));
@@ -46,14 +48,18 @@ StockComb::StockComb(QWidget* parent) : QWidget(parent) {
   setAccessibleName("Metal at each touch, against what is needed");
 }
 
-QSize StockComb::sizeHint() const { return {600, theme().ipx(196)}; }
+QSize StockComb::sizeHint() const {
+  return {600, theme().ipx(196)};
+}
 
 void StockComb::set_combs(std::vector<Comb> combs, Unit unit) {
   combs_ = std::move(combs);
   unit_ = unit;
   QString words;
   for (const auto& comb : combs_)
-    words += QString("%1: %2 to %3, %4 needed%5. ").arg(comb.name, figure(comb.least, unit), figure(comb.most, unit), figure(comb.required, unit), comb.limiting ? ", limits" : "");
+    words += QString("%1: %2 to %3, %4 needed%5. ")
+                 .arg(comb.name, figure(comb.least, unit), figure(comb.most, unit),
+                      figure(comb.required, unit), comb.limiting ? ", limits" : "");
   setAccessibleDescription(words);
   update();
 }
@@ -70,7 +76,8 @@ void StockComb::paintEvent(QPaintEvent*) {
   painter.setPen(t.muted);
   painter.drawText(head, Qt::AlignRight | Qt::AlignVCenter, sheets::qt(unit_name(unit_)));
   if (combs_.empty()) {
-    painter.drawText(QRectF(0, t.px(30), width(), t.px(22)), Qt::AlignLeft, "Touch the casting and the metal over each face stands here.");
+    painter.drawText(QRectF(0, t.px(30), width(), t.px(22)), Qt::AlignLeft,
+                     "Touch the casting and the metal over each face stands here.");
     return;
   }
   const double gap = t.px(14), names = t.px(40);
@@ -78,7 +85,8 @@ void StockComb::paintEvent(QPaintEvent*) {
   double tallest = 0.1;
   for (const auto& comb : combs_)
     if (!comb.wall) tallest = std::max(tallest, comb.most);
-  const double wide = (width() - gap * (static_cast<double>(combs_.size()) - 1)) / static_cast<double>(combs_.size());
+  const double wide =
+      (width() - gap * (static_cast<double>(combs_.size()) - 1)) / static_cast<double>(combs_.size());
   double x = 0;
   for (const auto& comb : combs_) {
     const double scale = (bottom - top) / (comb.wall ? 1.15 * std::max(comb.most, 0.1) : tallest);
@@ -115,10 +123,12 @@ void StockComb::paintEvent(QPaintEvent*) {
     painter.drawLine(QPointF(x, bottom), QPointF(x + wide, bottom));
     painter.setFont(t.small());
     painter.setPen(t.ink);
-    painter.drawText(QRectF(x, bottom + t.px(3), wide, t.px(18)), Qt::AlignLeft | Qt::AlignVCenter, painter.fontMetrics().elidedText(comb.name, Qt::ElideRight, static_cast<int>(wide)));
+    painter.drawText(QRectF(x, bottom + t.px(3), wide, t.px(18)), Qt::AlignLeft | Qt::AlignVCenter,
+                     painter.fontMetrics().elidedText(comb.name, Qt::ElideRight, static_cast<int>(wide)));
     painter.setPen(t.muted);
     const auto range = QString("%1 to %2").arg(figure(comb.least, unit_), figure(comb.most, unit_));
-    painter.drawText(QRectF(x, bottom + t.px(20), wide, t.px(18)), Qt::AlignLeft | Qt::AlignVCenter, painter.fontMetrics().elidedText(range, Qt::ElideRight, static_cast<int>(wide)));
+    painter.drawText(QRectF(x, bottom + t.px(20), wide, t.px(18)), Qt::AlignLeft | Qt::AlignVCenter,
+                     painter.fontMetrics().elidedText(range, Qt::ElideRight, static_cast<int>(wide)));
     x += wide + gap;
   }
 }

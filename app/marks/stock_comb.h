@@ -1,6 +1,6 @@
 #pragma once
-// Metal at each touch against what is needed: one comb a surface, teeth sorted by height, the needed stock as a dashed
-// line, the least tooth of a limiting surface ringed.
+// Metal at each touch against what is needed: one comb a surface, teeth sorted by height, the needed stock as
+// a dashed line, the least tooth of a limiting surface ringed.
 
 #include "casting/seat_input.h"
 #include "quantity/unit.h"
@@ -22,7 +22,8 @@ struct Comb {
 };
 
 /// Combs of all surfaces and walls with touches, at a pose.
-std::vector<Comb> make_combs(const casting::SeatInput& input, const Pose& pose, const casting::SeatMargins& margins);
+std::vector<Comb> make_combs(const casting::SeatInput& input, const Pose& pose,
+                             const casting::SeatMargins& margins);
 
 class StockComb : public QWidget {
   Q_OBJECT

@@ -35,7 +35,8 @@ WhyCard::WhyCard(Reckoning reckoning, Unit unit, QWidget* parent)
   double text = 0;
   const QFontMetricsF metrics(t.text());
   for (const auto& line : reckoning_.lines)
-    text = std::max(text, metrics.horizontalAdvance(qt(line.label)) + metrics.horizontalAdvance(qt(line.source)) + 20);
+    text = std::max(text, metrics.horizontalAdvance(qt(line.label)) +
+                              metrics.horizontalAdvance(qt(line.source)) + 20);
   text = std::max(text, QFontMetricsF(t.text(true)).horizontalAdvance(qt(reckoning_.title)));
   resize(static_cast<int>(text + t.px(200) + 2 * pad), static_cast<int>(t.px(rows * row) + 2 * pad));
 }
@@ -84,16 +85,20 @@ void WhyCard::paintEvent(QPaintEvent*) {
 }
 
 void WhyCard::keyPressEvent(QKeyEvent* event) {
-  if (event->matches(QKeySequence::Copy)) QApplication::clipboard()->setText(qt(reckoning_text(reckoning_, unit_)));
-  else close();
+  if (event->matches(QKeySequence::Copy))
+    QApplication::clipboard()->setText(qt(reckoning_text(reckoning_, unit_)));
+  else
+    close();
 }
 
 WhyCard* show_why(QWidget* origin, const Reckoning& reckoning, Unit unit) {
   auto* card = new WhyCard(reckoning, unit, origin);
   const auto screen = origin->screen()->availableGeometry();
   QPoint at = origin->mapToGlobal(QPoint(0, origin->height() + 4));
-  at.setX(std::clamp(at.x(), screen.left() + 4, std::max(screen.left() + 4, screen.right() - card->width() - 4)));
-  if (at.y() + card->height() > screen.bottom()) at.setY(origin->mapToGlobal(QPoint(0, 0)).y() - card->height() - 4);
+  at.setX(
+      std::clamp(at.x(), screen.left() + 4, std::max(screen.left() + 4, screen.right() - card->width() - 4)));
+  if (at.y() + card->height() > screen.bottom())
+    at.setY(origin->mapToGlobal(QPoint(0, 0)).y() - card->height() - 4);
   card->move(at);
   card->show();
   card->setFocus();

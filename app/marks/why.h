@@ -1,5 +1,6 @@
 #pragma once
-// "Why this number": its sum as a short column, added up as on paper, in both units, each line with its source.
+// "Why this number": its sum as a short column, added up as on paper, in both units, each line with its
+// source.
 
 #include "quantity/reckoning.h"
 

@@ -48,7 +48,8 @@ NextButton::NextButton(QWidget* parent) : QPushButton(parent) {
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
 }
 
-void NextButton::set_words(const QString& title, const QString& line1, const QString& line2, const QString& key) {
+void NextButton::set_words(const QString& title, const QString& line1, const QString& line2,
+                           const QString& key) {
   title_ = title;
   line1_ = line1;
   line2_ = line2;
@@ -77,8 +78,10 @@ void NextButton::paintEvent(QPaintEvent* event) {
   painter.drawText(area, Qt::AlignRight | Qt::AlignTop, key_);
   painter.setFont(t.text());
   painter.setPen(t.dark ? QColor("#5A3F0C") : t.blue.brass);
-  painter.drawText(area.adjusted(0, t.px(22), 0, 0), Qt::AlignLeft | Qt::AlignTop, painter.fontMetrics().elidedText(line1_, Qt::ElideRight, static_cast<int>(area.width())));
-  painter.drawText(area.adjusted(0, t.px(45), 0, 0), Qt::AlignLeft | Qt::AlignTop, painter.fontMetrics().elidedText(line2_, Qt::ElideRight, static_cast<int>(area.width())));
+  painter.drawText(area.adjusted(0, t.px(22), 0, 0), Qt::AlignLeft | Qt::AlignTop,
+                   painter.fontMetrics().elidedText(line1_, Qt::ElideRight, static_cast<int>(area.width())));
+  painter.drawText(area.adjusted(0, t.px(45), 0, 0), Qt::AlignLeft | Qt::AlignTop,
+                   painter.fontMetrics().elidedText(line2_, Qt::ElideRight, static_cast<int>(area.width())));
 }
 
 } // namespace datrin::app

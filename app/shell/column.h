@@ -29,5 +29,4 @@ private:
   QString title_, line1_, line2_, key_;
 };
 
-
 } // namespace datrin::app

@@ -45,7 +45,8 @@ protected:
     painter.setPen(mm ? t.paper : t.muted);
     painter.drawText(QRectF(area.left(), area.top(), area.width() / 2, area.height()), Qt::AlignCenter, "mm");
     painter.setPen(mm ? t.muted : t.paper);
-    painter.drawText(QRectF(area.center().x(), area.top(), area.width() / 2, area.height()), Qt::AlignCenter, "inch");
+    painter.drawText(QRectF(area.center().x(), area.top(), area.width() / 2, area.height()), Qt::AlignCenter,
+                     "inch");
   }
 
 private:
@@ -54,13 +55,15 @@ private:
 
 } // namespace
 
-Reckoner::Reckoner(Document& document, QWidget* parent) : QWidget(parent), document_(document), edit_(new QLineEdit) {
+Reckoner::Reckoner(Document& document, QWidget* parent)
+    : QWidget(parent), document_(document), edit_(new QLineEdit) {
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   row->addWidget(edit_);
   edit_->setPlaceholderText("Reckon\u2026   Ctrl K");
   edit_->setAccessibleName("Reckoner");
-  edit_->setToolTip("A sum of lengths, units mixed: 3 mm + 9/16 in. Enter answers, Ctrl+Enter puts the answer into the field you came from");
+  edit_->setToolTip("A sum of lengths, units mixed: 3 mm + 9/16 in. Enter answers, Ctrl+Enter puts the "
+                    "answer into the field you came from");
   edit_->setFixedWidth(theme().large() ? 150 : theme().ipx(150));
   setFocusProxy(edit_);
   connect(edit_, &QLineEdit::returnPressed, this, [this] {
@@ -89,13 +92,16 @@ void Reckoner::reckon() {
     return;
   }
   mm_ = length.mm;
-  answer_ = QString("%1 = %2").arg(qt(length.understood), qt(length_text_both(mm_, document_.unit(), {.decimals_mm = 3, .decimals_inch = 5})));
+  answer_ = QString("%1 = %2").arg(
+      qt(length.understood),
+      qt(length_text_both(mm_, document_.unit(), {.decimals_mm = 3, .decimals_inch = 5})));
   emit answered(answer_, false);
 }
 
 Header::Header(Document& document, QMenu* menu, QWidget* parent)
     : QWidget(parent), document_(document), build_(new QPushButton), piece_(new QLabel),
-      path_(new PathRuler({"Drawing", "Touches", "Seat", "Marking out"})), unit_(new UnitButton(document)), reckoner_(new Reckoner(document)) {
+      path_(new PathRuler({"Drawing", "Touches", "Seat", "Marking out"})), unit_(new UnitButton(document)),
+      reckoner_(new Reckoner(document)) {
   setFixedHeight(theme().ipx(52));
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(20, 0, 18, 0);
@@ -121,7 +127,8 @@ Header::Header(Document& document, QMenu* menu, QWidget* parent)
   connect(unit_, &QPushButton::clicked, this, [this] {
     auto info = document_.build().info();
     info.unit = sheets::other(info.unit);
-    document_.apply(build::replace(document_.build(), build::Build::info_id, info, info.unit == Unit::mm ? "Work in millimetres" : "Work in inches"));
+    document_.apply(build::replace(document_.build(), build::Build::info_id, info,
+                                   info.unit == Unit::mm ? "Work in millimetres" : "Work in inches"));
   });
 }
 
@@ -132,7 +139,8 @@ void Header::refresh() {
   const auto title = piece_title(document_.build(), document_.piece());
   piece_->setText(title.isEmpty() ? QString("no part yet") : title);
   piece_->setVisible(!theme().large()); // the shelf shows it as well
-  unit_->setAccessibleName(QString("Unit: %1. Press to change").arg(document_.unit() == Unit::mm ? "millimetres" : "inches"));
+  unit_->setAccessibleName(
+      QString("Unit: %1. Press to change").arg(document_.unit() == Unit::mm ? "millimetres" : "inches"));
   unit_->update();
 }
 

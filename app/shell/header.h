@@ -12,7 +12,8 @@
 
 namespace datrin::app {
 
-/// Reckons a line: any sum of lengths, answered in both units. Ctrl+Enter puts the answer into the field one came from.
+/// Reckons a line: any sum of lengths, answered in both units. Ctrl+Enter puts the answer into the field one
+/// came from.
 class Reckoner : public QWidget {
   Q_OBJECT
 public:

@@ -18,7 +18,8 @@ namespace datrin::app {
 
 using sheets::qt;
 
-MainWindow::MainWindow(std::unique_ptr<QSettings> settings, QWidget* parent) : QMainWindow(parent), settings_(std::move(settings)) {
+MainWindow::MainWindow(std::unique_ptr<QSettings> settings, QWidget* parent)
+    : QMainWindow(parent), settings_(std::move(settings)) {
   set_theme(*qApp, settings_->value("dark", false).toBool(), settings_->value("text_scale", 1.0).toDouble());
   setWindowTitle("Datrin");
   qApp->installEventFilter(this);
@@ -48,13 +49,15 @@ void MainWindow::make_actions() {
     return action;
   };
   act("New build\u2026", QKeySequence::New, [this] {
-    auto path = QFileDialog::getSaveFileName(this, "New build", "build.datrin", "Datrin builds (*.datrin)", nullptr, QFileDialog::DontConfirmOverwrite);
+    auto path = QFileDialog::getSaveFileName(this, "New build", "build.datrin", "Datrin builds (*.datrin)",
+                                             nullptr, QFileDialog::DontConfirmOverwrite);
     if (path.isEmpty()) return;
     if (!path.endsWith(".datrin")) path += ".datrin";
     new_build(path);
   });
   act("Open a build\u2026", QKeySequence::Open, [this] {
-    const auto path = QFileDialog::getOpenFileName(this, "Open a build", {}, "Datrin builds (*.datrin);;All files (*)");
+    const auto path =
+        QFileDialog::getOpenFileName(this, "Open a build", {}, "Datrin builds (*.datrin);;All files (*)");
     if (!path.isEmpty()) open_build(path);
   });
   recent_ = menu_->addMenu("Recent builds");
@@ -67,8 +70,10 @@ void MainWindow::make_actions() {
   menu_->addSeparator();
   act("Print the marking-out sheet\u2026", QKeySequence::Print, [this] {
     go_to(marking);
-    if (marking_->can_print()) marking_->ask_print();
-    else tell("There is no sheet yet: it needs a survey and a seat.", true);
+    if (marking_->can_print())
+      marking_->ask_print();
+    else
+      tell("There is no sheet yet: it needs a survey and a seat.", true);
   });
   act("Reckon", QKeySequence("Ctrl+K"), [this] { header_->reckoner()->call(); });
   menu_->addSeparator();
@@ -87,7 +92,8 @@ void MainWindow::make_actions() {
   // F6 goes round the four places of the window: shelf, path, page, room column.
   auto* round = new QShortcut(QKeySequence("F6"), this);
   connect(round, &QShortcut::activated, this, [this] {
-    QList<QWidget*> places{shelf_->items().empty() ? nullptr : shelf_->items().front(), header_->path(), pages_[static_cast<std::size_t>(step_)]->first_focus(), nullptr};
+    QList<QWidget*> places{shelf_->items().empty() ? nullptr : shelf_->items().front(), header_->path(),
+                           pages_[static_cast<std::size_t>(step_)]->first_focus(), nullptr};
     for (auto* child : pages_[static_cast<std::size_t>(step_)]->side()->findChildren<QWidget*>())
       if (child->isEnabled() && child->isVisible() && child->focusPolicy() & Qt::TabFocus) {
         places[3] = child;
@@ -96,10 +102,14 @@ void MainWindow::make_actions() {
     auto* now = QApplication::focusWidget();
     int at = -1;
     if (now != nullptr) {
-      if (shelf_->isAncestorOf(now)) at = 0;
-      else if (header_->isAncestorOf(now)) at = 1;
-      else if (centre_->isAncestorOf(now)) at = 2;
-      else if (side_->isAncestorOf(now)) at = 3;
+      if (shelf_->isAncestorOf(now))
+        at = 0;
+      else if (header_->isAncestorOf(now))
+        at = 1;
+      else if (centre_->isAncestorOf(now))
+        at = 2;
+      else if (side_->isAncestorOf(now))
+        at = 3;
     }
     for (int k = 1; k <= 4; ++k)
       if (auto* next = places[(at + k) % 4]) {
@@ -261,7 +271,9 @@ void MainWindow::ask_name() {
   if (!document_.is_open()) return;
   auto info = document_.build().info();
   bool ok = false;
-  const auto name = QInputDialog::getText(this, "Name of the build", "Name", QLineEdit::Normal, qt(info.name), &ok).trimmed();
+  const auto name =
+      QInputDialog::getText(this, "Name of the build", "Name", QLineEdit::Normal, qt(info.name), &ok)
+          .trimmed();
   if (!ok || name.isEmpty()) return;
   info.name = name.toStdString();
   document_.apply(build::replace(document_.build(), build::Build::info_id, info, "Name of the build"));
@@ -275,7 +287,8 @@ void MainWindow::show_log() {
   auto* list = new QPlainTextEdit;
   list->setReadOnly(true);
   QString text;
-  for (const auto& line : document_.log(2000)) text += QString("%1   %2%3\n").arg(qt(line.at), qt(line.label), line.undone ? "   (taken back)" : "");
+  for (const auto& line : document_.log(2000))
+    text += QString("%1   %2%3\n").arg(qt(line.at), qt(line.label), line.undone ? "   (taken back)" : "");
   list->setPlainText(text.isEmpty() ? QString("Nothing has been done yet.") : text);
   column->addWidget(list);
   dialog.exec();
@@ -301,7 +314,8 @@ void MainWindow::fill_recent() {
   if (recent_->isEmpty()) recent_->addAction("none yet")->setEnabled(false);
 }
 
-/// A field in which nothing has been typed leaves undo and redo to the build: only half-typed text has an undo of its own.
+/// A field in which nothing has been typed leaves undo and redo to the build: only half-typed text has an
+/// undo of its own.
 bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
   if (event->type() == QEvent::ShortcutOverride) {
     const auto* edit = qobject_cast<QLineEdit*>(watched);

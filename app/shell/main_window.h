@@ -27,7 +27,7 @@ public:
   explicit MainWindow(std::unique_ptr<QSettings> settings, QWidget* parent = nullptr);
   ~MainWindow() override;
 
-  bool open_build(const QString& path);       ///< false, and the reason on the message line, when it cannot be
+  bool open_build(const QString& path); ///< false, and the reason on the message line, when it cannot be
   bool new_build(const QString& path);
   void go_to(int step);
   int step() const { return step_; }

@@ -20,8 +20,8 @@ public:
   virtual QWidget* first_focus() { return this; }
 
 signals:
-  void go_to(int step);              ///< the page asks for another step
-  void say(const QString& words);    ///< something for the message line
+  void go_to(int step);           ///< the page asks for another step
+  void say(const QString& words); ///< something for the message line
 
 protected:
   Document& document_;

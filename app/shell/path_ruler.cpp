@@ -17,7 +17,9 @@ PathRuler::PathRuler(const QStringList& steps, QWidget* parent) : QWidget(parent
   set_step(0);
 }
 
-QSize PathRuler::sizeHint() const { return {theme().ipx(440), theme().ipx(44)}; }
+QSize PathRuler::sizeHint() const {
+  return {theme().ipx(440), theme().ipx(44)};
+}
 
 void PathRuler::set_step(int step) {
   step_ = step;
@@ -43,12 +45,15 @@ void PathRuler::paintEvent(QPaintEvent*) {
   for (int k = 0; k < static_cast<int>(steps_.size()); ++k) {
     painter.setFont(t.text(k == step_));
     painter.setPen(k == step_ ? t.brass : t.ink);
-    painter.drawText(QRectF(1 + wide * k + t.px(5), 0, wide, base - t.px(11)), Qt::AlignLeft | Qt::AlignVCenter, painter.fontMetrics().elidedText(steps_[k], Qt::ElideRight, static_cast<int>(wide - t.px(6))));
+    painter.drawText(
+        QRectF(1 + wide * k + t.px(5), 0, wide, base - t.px(11)), Qt::AlignLeft | Qt::AlignVCenter,
+        painter.fontMetrics().elidedText(steps_[k], Qt::ElideRight, static_cast<int>(wide - t.px(6))));
   }
   const double x = 1 + wide * (step_ + 0.5);
   painter.setPen(Qt::NoPen);
   painter.setBrush(t.brass);
-  painter.drawPolygon(QPolygonF({QPointF(x, base + 1), QPointF(x - t.px(6), base + t.px(8)), QPointF(x + t.px(6), base + t.px(8))}));
+  painter.drawPolygon(QPolygonF(
+      {QPointF(x, base + 1), QPointF(x - t.px(6), base + t.px(8)), QPointF(x + t.px(6), base + t.px(8))}));
   if (hasFocus()) {
     painter.setBrush(Qt::NoBrush);
     painter.setPen(QPen(t.brass, 1));
@@ -62,9 +67,12 @@ void PathRuler::mousePressEvent(QMouseEvent* event) {
 }
 
 void PathRuler::keyPressEvent(QKeyEvent* event) {
-  if (event->key() == Qt::Key_Left && step_ > 0) emit chosen(step_ - 1);
-  else if (event->key() == Qt::Key_Right && step_ + 1 < steps_.size()) emit chosen(step_ + 1);
-  else QWidget::keyPressEvent(event);
+  if (event->key() == Qt::Key_Left && step_ > 0)
+    emit chosen(step_ - 1);
+  else if (event->key() == Qt::Key_Right && step_ + 1 < steps_.size())
+    emit chosen(step_ + 1);
+  else
+    QWidget::keyPressEvent(event);
 }
 
 } // namespace datrin::app

@@ -48,7 +48,9 @@ QPixmap silhouette_of(const build::Build& build, build::Id part, const QSize& si
   style.pen = 0.75;
   style.show_touches = false;
   auto quiet = scene;
-  std::erase_if(quiet.paths, [](const sheets::ScenePath& path) { return path.role == sheets::Role::centre || path.role == sheets::Role::hidden; });
+  std::erase_if(quiet.paths, [](const sheets::ScenePath& path) {
+    return path.role == sheets::Role::centre || path.role == sheets::Role::hidden;
+  });
   QPainter painter(&pixmap);
   sheets::paint_scene(painter, quiet, frame, style);
   return pixmap;
@@ -68,14 +70,17 @@ ShelfItem::ShelfItem(Document& document, build::Id part, build::Id piece, QWidge
   const auto count = b.pieces_of(part).size();
   const auto touches = b.touches_of(piece).size();
   const bool seated = b.seat_of(piece).has_value();
-  done_ = (b.surfaces_of(part).empty() ? 0.0 : 1.0 / 3) + (touches > 0 ? 1.0 / 3 : 0.0) + (seated ? 1.0 / 3 : 0.0);
+  done_ = (b.surfaces_of(part).empty() ? 0.0 : 1.0 / 3) + (touches > 0 ? 1.0 / 3 : 0.0) +
+          (seated ? 1.0 / 3 : 0.0);
   const QString state = seated ? "seated" : touches > 0 ? QString("%1 touches").arg(touches) : "not begun";
   below_ = count > 1 && one ? QString("no. %1 \u00B7 %2").arg(one->number).arg(state) : state;
   setAccessibleName(QString("%1, %2").arg(name_, below_));
   silhouette_ = silhouette_of(b, part, {theme().ipx(42), theme().ipx(34)}, devicePixelRatioF());
 }
 
-QSize ShelfItem::sizeHint() const { return {theme().ipx(180), theme().ipx(58)}; }
+QSize ShelfItem::sizeHint() const {
+  return {theme().ipx(180), theme().ipx(58)};
+}
 
 void ShelfItem::paintEvent(QPaintEvent*) {
   QPainter painter(this);
@@ -92,10 +97,12 @@ void ShelfItem::paintEvent(QPaintEvent*) {
   const double left = t.px(58), right = width() - t.px(34);
   painter.setFont(t.text(here));
   painter.setPen(t.ink);
-  painter.drawText(QRectF(left, t.px(9), right - left, t.px(20)), Qt::AlignLeft | Qt::AlignVCenter, painter.fontMetrics().elidedText(name_, Qt::ElideRight, static_cast<int>(right - left)));
+  painter.drawText(QRectF(left, t.px(9), right - left, t.px(20)), Qt::AlignLeft | Qt::AlignVCenter,
+                   painter.fontMetrics().elidedText(name_, Qt::ElideRight, static_cast<int>(right - left)));
   painter.setFont(t.small());
   painter.setPen(t.muted);
-  painter.drawText(QRectF(left, t.px(29), right - left, t.px(18)), Qt::AlignLeft | Qt::AlignVCenter, painter.fontMetrics().elidedText(below_, Qt::ElideRight, static_cast<int>(right - left)));
+  painter.drawText(QRectF(left, t.px(29), right - left, t.px(18)), Qt::AlignLeft | Qt::AlignVCenter,
+                   painter.fontMetrics().elidedText(below_, Qt::ElideRight, static_cast<int>(right - left)));
   const QRectF ring(width() - t.px(28), (height() - t.px(17)) / 2, t.px(17), t.px(17));
   painter.setBrush(Qt::NoBrush);
   painter.setPen(QPen(t.track, t.px(3)));
@@ -104,13 +111,19 @@ void ShelfItem::paintEvent(QPaintEvent*) {
   painter.drawArc(ring, 90 * 16, static_cast<int>(-360 * 16 * done_));
 }
 
-void ShelfItem::mousePressEvent(QMouseEvent*) { emit chosen(); }
+void ShelfItem::mousePressEvent(QMouseEvent*) {
+  emit chosen();
+}
 
 void ShelfItem::keyPressEvent(QKeyEvent* event) {
-  if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space) emit chosen();
-  else if (event->key() == Qt::Key_Down) focusNextChild();
-  else if (event->key() == Qt::Key_Up) focusPreviousChild();
-  else QWidget::keyPressEvent(event);
+  if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space)
+    emit chosen();
+  else if (event->key() == Qt::Key_Down)
+    focusNextChild();
+  else if (event->key() == Qt::Key_Up)
+    focusPreviousChild();
+  else
+    QWidget::keyPressEvent(event);
 }
 
 Shelf::Shelf(Document& document, QWidget* parent) : QWidget(parent), document_(document), list_(new QWidget) {
@@ -151,7 +164,8 @@ void Shelf::refresh() {
   for (const auto& [part, record] : document_.build().parts())
     for (const auto& [piece, p] : document_.build().pieces_of(part)) {
       auto* item = new ShelfItem(document_, part, piece);
-      connect(item, &ShelfItem::chosen, this, [this, part_id = part, piece_id = piece] { document_.choose(part_id, piece_id); });
+      connect(item, &ShelfItem::chosen, this,
+              [this, part_id = part, piece_id = piece] { document_.choose(part_id, piece_id); });
       rows->insertWidget(rows->count() - 1, item);
       items_.push_back(item);
       if (focused != nullptr && piece == focused_piece) item->setFocus();

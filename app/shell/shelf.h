@@ -1,6 +1,6 @@
 #pragma once
-// The shelf: the parts of the build, each piece with a silhouette drawn from its own surfaces and a ring that fills as
-// it gets on: drawn, touched, seated.
+// The shelf: the parts of the build, each piece with a silhouette drawn from its own surfaces and a ring that
+// fills as it gets on: drawn, touched, seated.
 
 #include "app/document.h"
 

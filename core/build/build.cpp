@@ -40,8 +40,10 @@ bool Build::apply(const Edit& edit) {
     if (there != change.before.has_value() || (there && !(here->second == *change.before))) return false;
   }
   for (const auto& change : edit.changes) {
-    if (change.after) load(change.id, *change.after);
-    else records_.erase(change.id);
+    if (change.after)
+      load(change.id, *change.after);
+    else
+      records_.erase(change.id);
   }
   return true;
 }

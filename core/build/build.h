@@ -19,8 +19,8 @@ struct Change {
   bool operator==(const Change&) const = default;
 };
 
-/// What a person did, named as the undo menu names it. The same rows are the undo step, the transaction and the line
-/// in the log.
+/// What a person did, named as the undo menu names it. The same rows are the undo step, the transaction and
+/// the line in the log.
 struct Edit {
   std::string label; ///< "Move bore", "Import 72 touches"
   std::vector<Change> changes;
@@ -38,13 +38,15 @@ public:
   const Info& info() const { return std::get<Info>(records_.at(info_id)); }
 
   /// The record `id` when it is there and of type T; else null.
-  template <class T> const T* find(Id id) const {
+  template <class T>
+  const T* find(Id id) const {
     const auto found = records_.find(id);
     return found == records_.end() ? nullptr : std::get_if<T>(&found->second);
   }
 
   /// All records of type T that `keep` accepts, by their place in lists, then by id.
-  template <class T, class Keep> std::vector<std::pair<Id, T>> list(Keep keep) const {
+  template <class T, class Keep>
+  std::vector<std::pair<Id, T>> list(Keep keep) const {
     std::vector<std::pair<Id, T>> found;
     for (const auto& [id, record] : records_)
       if (const T* value = std::get_if<T>(&record); value && keep(*value)) found.emplace_back(id, *value);
@@ -70,7 +72,8 @@ public:
   void reserve(Id id) { next_id_ = std::max(next_id_, id); }
 
 private:
-  template <class T> static void sort_by_order(std::vector<std::pair<Id, T>>& list);
+  template <class T>
+  static void sort_by_order(std::vector<std::pair<Id, T>>& list);
 
   std::map<Id, Record> records_;
   Id next_id_ = 2;
@@ -79,9 +82,11 @@ private:
 /// The edit that takes `edit` back. Keeps the label.
 Edit reversed(const Edit& edit);
 
-template <class T> void Build::sort_by_order(std::vector<std::pair<Id, T>>& list) {
+template <class T>
+void Build::sort_by_order(std::vector<std::pair<Id, T>>& list) {
   if constexpr (requires(const T& t) { t.order; })
-    std::stable_sort(list.begin(), list.end(), [](const auto& a, const auto& b) { return a.second.order < b.second.order; });
+    std::stable_sort(list.begin(), list.end(),
+                     [](const auto& a, const auto& b) { return a.second.order < b.second.order; });
 }
 
 } // namespace datrin::build

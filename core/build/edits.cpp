@@ -60,11 +60,16 @@ bool refers_to(const Record& record, const std::set<Id>& gone) {
   return std::visit(
       [&](const auto& r) {
         using T = std::decay_t<decltype(r)>;
-        if constexpr (std::is_same_v<T, PartSurface> || std::is_same_v<T, Piece>) return in(r.part);
-        else if constexpr (std::is_same_v<T, Wall>) return in(r.part) || in(r.from) || in(r.to);
-        else if constexpr (std::is_same_v<T, Touch>) return in(r.piece) || in(r.surface);
-        else if constexpr (std::is_same_v<T, Seat> || std::is_same_v<T, Marking>) return in(r.piece);
-        else return false;
+        if constexpr (std::is_same_v<T, PartSurface> || std::is_same_v<T, Piece>)
+          return in(r.part);
+        else if constexpr (std::is_same_v<T, Wall>)
+          return in(r.part) || in(r.from) || in(r.to);
+        else if constexpr (std::is_same_v<T, Touch>)
+          return in(r.piece) || in(r.surface);
+        else if constexpr (std::is_same_v<T, Seat> || std::is_same_v<T, Marking>)
+          return in(r.piece);
+        else
+          return false;
       },
       record);
 }
@@ -104,7 +109,8 @@ Edit remove_touches(const Build& build, const std::vector<Id>& touches) {
   for (const auto id : touches)
     if (build.find<Touch>(id)) gone.insert(id);
   if (gone.empty()) return {};
-  const auto label = gone.size() == 1 ? std::string("Remove touch") : fmt::format("Remove {} touches", gone.size());
+  const auto label =
+      gone.size() == 1 ? std::string("Remove touch") : fmt::format("Remove {} touches", gone.size());
   return remove_set(build, gone, label);
 }
 
@@ -115,7 +121,8 @@ Edit set_seat(const Build& build, Id piece, const Pose& pose, bool best, std::st
 }
 
 Edit set_marking(const Build& build, const Marking& marking, std::string label) {
-  if (const auto old = build.marking_of(marking.piece)) return replace(build, old->first, marking, std::move(label));
+  if (const auto old = build.marking_of(marking.piece))
+    return replace(build, old->first, marking, std::move(label));
   return add(build, marking, std::move(label));
 }
 

@@ -1,5 +1,6 @@
 #pragma once
-// The edits a person makes, each a function from a build to the rows that change. None alters the build itself.
+// The edits a person makes, each a function from a build to the rows that change. None alters the build
+// itself.
 
 #include "build/build.h"
 
@@ -21,12 +22,12 @@ Edit add_all(const Build& build, std::vector<Record> records, std::string label)
 /// Adds a part and its first piece.
 Edit add_part(const Build& build, const std::string& name);
 
-/// Changes how many of the part there are: pieces are added, or those without touches removed from the end. Pieces
-/// with touches stay.
+/// Changes how many of the part there are: pieces are added, or those without touches removed from the end.
+/// Pieces with touches stay.
 Edit set_quantity(const Build& build, Id part, int quantity);
 
-/// Removes `id` and everything that refers to it: a part with its surfaces, walls, pieces and their touches; a surface
-/// with its walls and touches; a piece with its touches, seat and marking.
+/// Removes `id` and everything that refers to it: a part with its surfaces, walls, pieces and their touches;
+/// a surface with its walls and touches; a piece with its touches, seat and marking.
 Edit remove(const Build& build, Id id, std::string label);
 
 /// Removes several touches.
@@ -39,7 +40,8 @@ Edit set_seat(const Build& build, Id piece, const Pose& pose, bool best, std::st
 Edit set_marking(const Build& build, const Marking& marking, std::string label);
 
 /// One past the largest place in `list`: where a new entry goes.
-template <class T> double next_order(const std::vector<std::pair<Id, T>>& list) {
+template <class T>
+double next_order(const std::vector<std::pair<Id, T>>& list) {
   double order = 0;
   for (const auto& [id, value] : list) order = std::max(order, value.order + 1);
   return order;

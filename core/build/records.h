@@ -37,10 +37,10 @@ struct PartSurface {
   Vec3 point = Vec3::Zero();      ///< mm, drawing frame: the middle of a plane; on the axis at mid-length
   Vec3 direction = Vec3::UnitZ(); ///< unit: out of the metal; along the axis
   double diameter = 0;            ///< mm, round surfaces
-  double width = 0, height = 0;   ///< mm: extents of a plane (level × upright); height = length of a round surface;
-                                  ///< 0 = as far as the neighbours let it
+  double width = 0, height = 0;   ///< mm: extents of a plane (level × upright); height = length of a round
+                                ///< surface; 0 = as far as the neighbours let it
   bool machined = true;
-  double required = 0;            ///< mm of stock every touch must have, skin and least cut
+  double required = 0; ///< mm of stock every touch must have, skin and least cut
   double order = 0;
   bool operator==(const PartSurface&) const = default;
 
@@ -48,7 +48,8 @@ struct PartSurface {
   bool round() const { return kind != SurfaceKind::plane; }
 };
 
-/// A wall to keep: as-cast surface `from` stays at least this far from finished surface `to`, on its metal side.
+/// A wall to keep: as-cast surface `from` stays at least this far from finished surface `to`, on its metal
+/// side.
 struct Wall {
   Id part = 0;
   Id from = 0, to = 0;
@@ -80,19 +81,20 @@ struct Touch {
 /// Where the finished part sits in a piece.
 struct Seat {
   Id piece = 0;
-  Pose pose;              ///< survey frame → drawing frame
-  bool best = false;      ///< found by the search; false: moved by hand since
+  Pose pose;         ///< survey frame → drawing frame
+  bool best = false; ///< found by the search; false: moved by hand since
   bool operator==(const Seat& o) const {
-    return piece == o.piece && best == o.best && pose.rotation == o.pose.rotation && pose.translation == o.pose.translation;
+    return piece == o.piece && best == o.best && pose.rotation == o.pose.rotation &&
+           pose.translation == o.pose.translation;
   }
 };
 
 /// How a piece is marked out.
 struct Marking {
   Id piece = 0;
-  Vec3 up = Vec3::UnitZ();        ///< drawing direction that points up
-  Id reference = 0;               ///< surface that stands at base_height; 0: the lowest jack
-  double base_height = 25;        ///< mm above the plate
+  Vec3 up = Vec3::UnitZ();          ///< drawing direction that points up
+  Id reference = 0;                 ///< surface that stands at base_height; 0: the lowest jack
+  double base_height = 25;          ///< mm above the plate
   std::array<Id, 3> jacks{0, 0, 0}; ///< touches; 0: chosen by the program
   bool operator==(const Marking&) const = default;
 };

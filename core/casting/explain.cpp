@@ -17,9 +17,13 @@ Reckoning explain_margin(const SeatInput& input, const GroupMargin& group) {
   if (group.least_point < 0) return why;
   const auto& point = input.points[static_cast<std::size_t>(group.least_point)];
   const double metal = group.margin + group.required + point.uncertainty;
-  why.lines.push_back({fmt::format("{} at touch {}", group.wall < 0 ? "metal" : "wall", group.least_point + 1), metal, "survey, seated"});
-  why.lines.push_back({group.wall < 0 ? "less the stock needed" : "less the wall to keep", -group.required, "drawing"});
-  if (point.uncertainty > 0) why.lines.push_back({"less the touch's uncertainty", -point.uncertainty, "survey"});
+  why.lines.push_back(
+      {fmt::format("{} at touch {}", group.wall < 0 ? "metal" : "wall", group.least_point + 1), metal,
+       "survey, seated"});
+  why.lines.push_back(
+      {group.wall < 0 ? "less the stock needed" : "less the wall to keep", -group.required, "drawing"});
+  if (point.uncertainty > 0)
+    why.lines.push_back({"less the touch's uncertainty", -point.uncertainty, "survey"});
   return why;
 }
 

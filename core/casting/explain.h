@@ -11,7 +11,8 @@ namespace datrin::casting {
 /// "bore", or "wall boss to bore".
 std::string group_name(const SeatInput& input, const GroupMargin& group);
 
-/// Stock at the worst touch, less what is needed, less the touch's uncertainty. No lines when nothing was touched.
+/// Stock at the worst touch, less what is needed, less the touch's uncertainty. No lines when nothing was
+/// touched.
 Reckoning explain_margin(const SeatInput& input, const GroupMargin& group);
 
 } // namespace datrin::casting

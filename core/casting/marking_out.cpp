@@ -15,12 +15,17 @@ Vec3 outward(const SeatInput& part, int point, const Pose& seat) {
   return stock_direction(part.surfaces[static_cast<std::size_t>(p.surface)].shape, seat.apply(p.xyz));
 }
 
-Eigen::Vector2d seen_from_above(const Vec3& at, const Vec3& u, const Vec3& v) { return {at.dot(u), at.dot(v)}; }
+Eigen::Vector2d seen_from_above(const Vec3& at, const Vec3& u, const Vec3& v) {
+  return {at.dot(u), at.dot(v)};
+}
 
-double cross2(const Eigen::Vector2d& a, const Eigen::Vector2d& b) { return a.x() * b.y() - a.y() * b.x(); }
+double cross2(const Eigen::Vector2d& a, const Eigen::Vector2d& b) {
+  return a.x() * b.y() - a.y() * b.x();
+}
 
 bool inside(const Eigen::Vector2d& p, const std::array<Eigen::Vector2d, 3>& t) {
-  const double a = cross2(t[1] - t[0], p - t[0]), b = cross2(t[2] - t[1], p - t[1]), c = cross2(t[0] - t[2], p - t[2]);
+  const double a = cross2(t[1] - t[0], p - t[0]), b = cross2(t[2] - t[1], p - t[1]),
+               c = cross2(t[0] - t[2], p - t[2]);
   return (a >= 0 && b >= 0 && c >= 0) || (a <= 0 && b <= 0 && c <= 0);
 }
 
@@ -59,14 +64,16 @@ private:
   std::string check() const {
     if (auto wrong = validate(in_.part); !wrong.empty()) return wrong;
     if (std::abs(in_.up.norm() - 1) > 1e-6) return "the upward direction is not of unit length";
-    if (in_.reference >= static_cast<int>(in_.part.surfaces.size())) return "the reference surface is not there";
+    if (in_.reference >= static_cast<int>(in_.part.surfaces.size()))
+      return "the reference surface is not there";
     if (in_.reference >= 0) {
       const auto& shape = in_.part.surfaces[static_cast<std::size_t>(in_.reference)].shape;
       if (!level(shape)) return "the reference surface does not lie level this way up";
     }
     if (!std::isfinite(in_.base_height)) return "the base height is not a number";
     for (const int jack : in_.jacks)
-      if (jack >= static_cast<int>(in_.part.points.size())) return "a jack stands under a touch that is not there";
+      if (jack >= static_cast<int>(in_.part.points.size()))
+        return "a jack stands under a touch that is not there";
     return {};
   }
 
@@ -88,8 +95,10 @@ private:
       if (underneath.size() < 3) {
         out_.jacks.clear();
         say(MarkingStatus::too_few_underneath,
-            fmt::format("only {} of the touches are on the underside this way up; touch at least three places there, "
-                        "well apart, for the jacks to stand under", underneath.size()));
+            fmt::format(
+                "only {} of the touches are on the underside this way up; touch at least three places there, "
+                "well apart, for the jacks to stand under",
+                underneath.size()));
         return false;
       }
       chosen = widest_triangle(underneath);
@@ -100,7 +109,8 @@ private:
                                      (corners[0] - corners[2]).norm()});
     if (longest < options_.flat_triangle || area2 / longest < options_.flat_triangle) {
       out_.jacks.clear();
-      say(MarkingStatus::jacks_in_line, "the three jacks stand nearly in one line; choose touches further apart");
+      say(MarkingStatus::jacks_in_line,
+          "the three jacks stand nearly in one line; choose touches further apart");
       return false;
     }
     out_.stands = inside(seen_from_above(centre_, across_, along_), corners);
@@ -122,9 +132,8 @@ private:
       for (int k = 0; k < 48; ++k) {
         const double angle = 2 * pi * k / 48;
         const Eigen::Vector2d way(std::cos(angle), std::sin(angle));
-        const int best = *std::max_element(found.begin(), found.end(), [&](int a, int b) {
-          return above(a).dot(way) < above(b).dot(way);
-        });
+        const int best = *std::max_element(
+            found.begin(), found.end(), [&](int a, int b) { return above(a).dot(way) < above(b).dot(way); });
         if (std::find(hull.begin(), hull.end(), best) == hull.end()) hull.push_back(best);
       }
       return hull;
@@ -160,7 +169,8 @@ private:
       reference_along_ = in_.up.dot(shape.point);
     } else {
       reference_name_ = "lowest jack";
-      reference_along_ = std::min({in_.up.dot(out_.jacks[0].at), in_.up.dot(out_.jacks[1].at), in_.up.dot(out_.jacks[2].at)});
+      reference_along_ = std::min(
+          {in_.up.dot(out_.jacks[0].at), in_.up.dot(out_.jacks[1].at), in_.up.dot(out_.jacks[2].at)});
     }
     out_.height_zero = in_.base_height - reference_along_;
     for (auto& jack : out_.jacks) {
@@ -228,14 +238,16 @@ private:
   }
 
   void note_cautions() {
-    const auto lowest = std::min_element(out_.jacks.begin(), out_.jacks.end(),
-                                         [](const JackSetting& a, const JackSetting& b) { return a.height < b.height; });
+    const auto lowest =
+        std::min_element(out_.jacks.begin(), out_.jacks.end(),
+                         [](const JackSetting& a, const JackSetting& b) { return a.height < b.height; });
     if (lowest->height <= 0)
       out_.caution = "a jack would have to stand below the plate: raise the base height";
     else if (!out_.lines.empty() && out_.lines.front().height <= 0)
       out_.caution = "a line would lie below the plate: raise the base height";
     else if (!out_.stands)
-      out_.caution = "the middle of the touches lies outside the three jacks: it may tip; steady it by hand or clamp";
+      out_.caution =
+          "the middle of the touches lies outside the three jacks: it may tip; steady it by hand or clamp";
   }
 
   const MarkingInput& in_;
@@ -249,7 +261,9 @@ private:
 
 } // namespace
 
-MarkingResult mark_out(const MarkingInput& input, const MarkingOptions& options) { return Marking(input, options).run(); }
+MarkingResult mark_out(const MarkingInput& input, const MarkingOptions& options) {
+  return Marking(input, options).run();
+}
 
 std::vector<WayUp> ways_up(const SeatInput& part) {
   std::vector<WayUp> ways;

@@ -1,10 +1,12 @@
 #pragma once
-// From a seat and a chosen way up to the surface plate: how high to set three jacks so that the drawing direction
-// stands truly vertical, and where to set the height gauge for every line that can be scribed that way up.
+// From a seat and a chosen way up to the surface plate: how high to set three jacks so that the drawing
+// direction stands truly vertical, and where to set the height gauge for every line that can be scribed that
+// way up.
 //
-// With u the upward direction (drawing frame, unit), a drawing point p stands at height u·p + c above the plate. c
-// follows from the base height: what the reference line (a finished plane, or the lowest jack) is to stand at. The
-// jack under touch i then is u·x_i + c high, x_i being the touch in the drawing frame at the seat.
+// With u the upward direction (drawing frame, unit), a drawing point p stands at height u·p + c above the
+// plate. c follows from the base height: what the reference line (a finished plane, or the lowest jack) is to
+// stand at. The jack under touch i then is u·x_i + c high, x_i being the touch in the drawing frame at the
+// seat.
 
 #include "casting/seat_input.h"
 #include "quantity/reckoning.h"
@@ -16,19 +18,19 @@
 namespace datrin::casting {
 
 struct MarkingInput {
-  SeatInput part;              ///< surfaces and touches
-  Pose seat;                   ///< survey frame → drawing frame
-  Vec3 up = Vec3::UnitZ();     ///< drawing direction that is to point up, unit length
-  int reference = -1;          ///< surface that stands at base_height; −1: the lowest jack does
-  double base_height = 25;     ///< mm above the plate
+  SeatInput part;                       ///< surfaces and touches
+  Pose seat;                            ///< survey frame → drawing frame
+  Vec3 up = Vec3::UnitZ();              ///< drawing direction that is to point up, unit length
+  int reference = -1;                   ///< surface that stands at base_height; −1: the lowest jack does
+  double base_height = 25;              ///< mm above the plate
   std::array<int, 3> jacks{-1, -1, -1}; ///< touches the jacks stand under; any −1: chosen here
 };
 
 struct MarkingOptions {
   double parallel_within = 1e-4; ///< radians: how squarely a plane or axis must lie to be scribed
-  double underside = 0.7;        ///< a touch is underneath when its outward direction points down by more than this
-  int checks = 4;                ///< how many touches to read before scribing
-  double flat_triangle = 5;      ///< mm: the jacks' triangle must be at least this high
+  double underside = 0.7; ///< a touch is underneath when its outward direction points down by more than this
+  int checks = 4;         ///< how many touches to read before scribing
+  double flat_triangle = 5; ///< mm: the jacks' triangle must be at least this high
 };
 
 enum class MarkingStatus {
@@ -40,8 +42,8 @@ enum class MarkingStatus {
 };
 
 struct JackSetting {
-  int point = -1;        ///< touch it stands under
-  double height = 0;     ///< mm above the plate
+  int point = -1;         ///< touch it stands under
+  double height = 0;      ///< mm above the plate
   Vec3 at = Vec3::Zero(); ///< drawing frame
   Reckoning reckoning;
 };
@@ -71,17 +73,17 @@ struct MarkingResult {
   std::vector<LineSetting> lines; ///< lowest first
   std::vector<CheckHeight> checks;
   std::vector<NotScribed> not_scribed;
-  double height_zero = 0;         ///< c: height of the drawing's origin, mm
-  bool stands = true;             ///< the touches' centre lies within the jacks' triangle, seen from above
-  std::string caution;            ///< a jack below nothing, a negative height and the like; empty when none
+  double height_zero = 0; ///< c: height of the drawing's origin, mm
+  bool stands = true;     ///< the touches' centre lies within the jacks' triangle, seen from above
+  std::string caution;    ///< a jack below nothing, a negative height and the like; empty when none
 
   bool usable() const { return status == MarkingStatus::ok; }
 };
 
 MarkingResult mark_out(const MarkingInput& input, const MarkingOptions& options = {});
 
-/// The six plain ways up, and for each the name of the machined plane that then faces down ("foot down"), or the
-/// direction ("+z up") when none does.
+/// The six plain ways up, and for each the name of the machined plane that then faces down ("foot down"), or
+/// the direction ("+z up") when none does.
 struct WayUp {
   Vec3 up = Vec3::UnitZ();
   int down_surface = -1;

@@ -16,10 +16,11 @@
 namespace datrin::casting {
 namespace {
 
-constexpr double give = 1e-6;          // mm: what a level may lose again for the sake of the next
-constexpr double pressing = 1e-7;      // a share above this holds
-constexpr double dependent = 2e-3;     // rates this near to depending on each other are taken to: they do at an optimum
-constexpr double far = 1e7;            // mm: "without limit"
+constexpr double give = 1e-6;     // mm: what a level may lose again for the sake of the next
+constexpr double pressing = 1e-7; // a share above this holds
+constexpr double dependent =
+    2e-3;                   // rates this near to depending on each other are taken to: they do at an optimum
+constexpr double far = 1e7; // mm: "without limit"
 constexpr std::size_t rows_kept = 160; // a programme that outgrows this drops what does not press
 
 /// The search, one level after the other. Margins are linearised at pose_ in the motions basis_ still allows.
@@ -32,7 +33,8 @@ public:
     result_.pose = options_.start;
     if (groups_.empty()) {
       result_.status = SeatStatus::undetermined;
-      result_.message = "no machined surface and no wall has a touch: touch the surfaces that are to be machined";
+      result_.message =
+          "no machined surface and no wall has a touch: touch the surfaces that are to be machined";
       return finish();
     }
     begin();
@@ -49,7 +51,8 @@ public:
         name_one_way();
         if (level_ == 0) {
           result_.status = SeatStatus::undetermined;
-          result_.message = "nothing limits the least margin: touch the surfaces opposite those touched so far";
+          result_.message =
+              "nothing limits the least margin: touch the surfaces opposite those touched so far";
           return finish();
         }
         break;
@@ -91,7 +94,8 @@ private:
     return std::move(result_);
   }
 
-  // --- The touches the programmes hold --------------------------------------------------------------------------
+  // --- The touches the programmes hold
+  // --------------------------------------------------------------------------
 
   bool add_row(const RowRef& row) {
     if (row.at < 0 || !in_rows_.insert({row.group, row.at}).second) return false;
@@ -121,7 +125,8 @@ private:
     return row_gradient(group_of(row), row.at, pose_, start_.centre, start_.size);
   }
 
-  // --- The motions allowed --------------------------------------------------------------------------------------
+  // --- The motions allowed
+  // --------------------------------------------------------------------------------------
 
   void allow(const Columns6& motions, const Eigen::VectorXd& radius) {
     basis_ = motions;
@@ -130,9 +135,9 @@ private:
     wary_ = Eigen::VectorXd::Constant(motions.cols(), no_margin);
   }
 
-  /// After a step that gained little: turns the basis to what presses, so that along motions the margins bend the next
-  /// step is as short as the bend asks, and along straight ones it stays long. Without it the search creeps where a
-  /// straight motion gains slowly beside a bent one.
+  /// After a step that gained little: turns the basis to what presses, so that along motions the margins bend
+  /// the next step is as short as the bend asks, and along straight ones it stays long. Without it the search
+  /// creeps where a straight motion gains slowly beside a bent one.
   void turn_basis(double least, double promised) {
     if (basis_.cols() < 2 || radius_.array().isFinite().any()) return;
     const auto flat = find_flat(polish_input(least), {});
@@ -148,7 +153,8 @@ private:
     gone_.setZero();
     wary_.setConstant(no_margin);
     for (Eigen::Index j = 0; j < flat.bend.size(); ++j)
-      if (std::abs(flat.bend[j]) > 1e-7) wary_[across + j] = std::sqrt(std::max(promised, 1e-12) / std::abs(flat.bend[j]));
+      if (std::abs(flat.bend[j]) > 1e-7)
+        wary_[across + j] = std::sqrt(std::max(promised, 1e-12) / std::abs(flat.bend[j]));
   }
 
   margin::LinearMargins linearised(double reach) const {
@@ -168,8 +174,9 @@ private:
     return restored(moved(pose_, start_.centre, d.head<3>(), d.tail<3>() / start_.size));
   }
 
-  /// `pose`, put right where a motion that kept the pinned margins to first order changed them to second: the smallest
-  /// motion, in all directions some margin feels, that gives each touch pinned at an earlier level its margin again.
+  /// `pose`, put right where a motion that kept the pinned margins to first order changed them to second: the
+  /// smallest motion, in all directions some margin feels, that gives each touch pinned at an earlier level
+  /// its margin again.
   Pose restored(Pose pose) const {
     if (pins_.empty()) return pose;
     const auto n = static_cast<Eigen::Index>(pins_.size());
@@ -205,11 +212,13 @@ private:
   Columns6 pin_rates(const Pose& pose) const {
     Columns6 rates(6, static_cast<Eigen::Index>(pins_.size()));
     for (std::size_t i = 0; i < pins_.size(); ++i)
-      rates.col(static_cast<Eigen::Index>(i)) = row_gradient(group_of(pins_[i].first), pins_[i].first.at, pose, start_.centre, start_.size).rate;
+      rates.col(static_cast<Eigen::Index>(i)) =
+          row_gradient(group_of(pins_[i].first), pins_[i].first.at, pose, start_.centre, start_.size).rate;
     return rates;
   }
 
-  /// The motions allowed, turned with the pinned touches' rates at `pose` so that they still change none of them.
+  /// The motions allowed, turned with the pinned touches' rates at `pose` so that they still change none of
+  /// them.
   Columns6 basis_at(const Pose& pose) const {
     if (pins_.empty() || basis_.cols() == 0) return basis_;
     Eigen::CompleteOrthogonalDecomposition<Eigen::MatrixXd> solver;
@@ -230,12 +239,14 @@ private:
     std::vector<PressingRow> prices;
     if (pins_.empty()) return prices;
     Vec6 force = Vec6::Zero();
-    for (const auto& [row, price] : presses) force += price * row_gradient(group_of(row), row.at, pose, start_.centre, start_.size).rate;
+    for (const auto& [row, price] : presses)
+      force += price * row_gradient(group_of(row), row.at, pose, start_.centre, start_.size).rate;
     Eigen::CompleteOrthogonalDecomposition<Eigen::MatrixXd> solver;
     solver.setThreshold(dependent);
     solver.compute(Eigen::MatrixXd(pin_rates(pose)));
     const Eigen::VectorXd price = solver.solve(Eigen::VectorXd(-force));
-    for (std::size_t i = 0; i < pins_.size(); ++i) prices.push_back({pins_[i].first, price[static_cast<Eigen::Index>(i)]});
+    for (std::size_t i = 0; i < pins_.size(); ++i)
+      prices.push_back({pins_[i].first, price[static_cast<Eigen::Index>(i)]});
     return prices;
   }
 
@@ -249,7 +260,8 @@ private:
 
   double target_of(std::size_t group, double least) const { return held_[group] ? floors_[group] : least; }
 
-  /// What the climb makes larger: the least free margin, less a price on what is held falling below its floor.
+  /// What the climb makes larger: the least free margin, less a price on what is held falling below its
+  /// floor.
   double merit(const Sweep& at) const {
     double short_by = 0;
     for (std::size_t g = 0; g < groups_.size(); ++g)
@@ -264,7 +276,8 @@ private:
     return least;
   }
 
-  // --- One level ------------------------------------------------------------------------------------------------
+  // --- One level
+  // ------------------------------------------------------------------------------------------------
 
   /// Solves the programme at pose_, adding touches the step would violate until none is left out.
   bool solve_step(double reach, margin::LeastResult& solved) {
@@ -295,7 +308,8 @@ private:
 
   bool too_cheap(const margin::LeastResult& solved) const {
     for (std::size_t i = 0; i < solved.multipliers.size(); ++i)
-      if (held_[static_cast<std::size_t>(rows_[i].group)] && solved.multipliers[i] > 0.9 * price_) return true;
+      if (held_[static_cast<std::size_t>(rows_[i].group)] && solved.multipliers[i] > 0.9 * price_)
+        return true;
     return false;
   }
 
@@ -327,8 +341,10 @@ private:
       const double length = solved.x.cwiseAbs().maxCoeff();
       if (gained > 0.05 * promised) {
         go(trial_, solved.x);
-        if (gained > 0.7 * promised) reach_ = std::min(std::max(reach_, 3 * length), start_.size);
-        else if (gained < 0.25 * promised) reach_ = 0.5 * length;
+        if (gained > 0.7 * promised)
+          reach_ = std::min(std::max(reach_, 3 * length), start_.size);
+        else if (gained < 0.25 * promised)
+          reach_ = 0.5 * length;
       } else {
         reach_ = 0.25 * length;
       }
@@ -386,13 +402,14 @@ private:
     return input;
   }
 
-  /// Newton from here with what presses in the last programme. Taken when it ends at an optimum no other touch
-  /// objects to; touches that object join the next programme.
+  /// Newton from here with what presses in the last programme. Taken when it ends at an optimum no other
+  /// touch objects to; touches that object join the next programme.
   bool try_polish(double least) {
     auto input = polish_input(least);
     auto polished = polish(input);
     for (int round = 0; round < 6 && polished.converged && !pins_.empty(); ++round) {
-      // Newton keeps to the motions allowed; what it changed of the pinned margins is put right, and Newton asked again.
+      // Newton keeps to the motions allowed; what it changed of the pinned margins is put right, and Newton
+      // asked again.
       const Pose before = polished.pose;
       input.pose = restored(polished.pose);
       input.basis = basis_at(input.pose);
@@ -437,8 +454,8 @@ private:
     return false;
   }
 
-  /// Holds the groups that press at the level just reached, and leaves the next level what can move without loss:
-  /// straight motions freely, bent ones as far as `give` allows.
+  /// Holds the groups that press at the level just reached, and leaves the next level what can move without
+  /// loss: straight motions freely, bent ones as far as `give` allows.
   void hold_what_presses() {
     const double level = least_free(now_);
     const auto here = polish_input(level); // with the pins of the levels before
@@ -472,7 +489,8 @@ private:
     if (basis_.cols() == 0) std::fill(held_.begin(), held_.end(), 1); // everything is where it must be
   }
 
-  // --- What the touches do not say ------------------------------------------------------------------------------
+  // --- What the touches do not say
+  // ------------------------------------------------------------------------------
 
   /// Whether the linear margins, all of them, let the least free one grow without limit.
   bool unbounded() {
@@ -564,13 +582,15 @@ private:
     }
   }
 
-  // --- What holds it --------------------------------------------------------------------------------------------
+  // --- What holds it
+  // --------------------------------------------------------------------------------------------
 
   /// The prices of the first level, balanced anew where the part has come to rest.
   void weigh_what_holds() {
     const auto rows = static_cast<Eigen::Index>(first_.size());
     Eigen::MatrixXd forces(6, rows);
-    for (Eigen::Index i = 0; i < rows; ++i) forces.col(i) = gradient_of(first_[static_cast<std::size_t>(i)].row).rate;
+    for (Eigen::Index i = 0; i < rows; ++i)
+      forces.col(i) = gradient_of(first_[static_cast<std::size_t>(i)].row).rate;
     // Least squares of the six components under Σ = 1, nearest to the prices found.
     Eigen::VectorXd price(rows);
     for (Eigen::Index i = 0; i < rows; ++i) price[i] = first_[static_cast<std::size_t>(i)].price;
@@ -606,22 +626,23 @@ private:
   std::vector<Group> groups_;
   SeatStart start_;
   Pose pose_, trial_;
-  Sweep now_, then_;           ///< at pose_, and at the pose last looked at
+  Sweep now_, then_; ///< at pose_, and at the pose last looked at
   int level_ = 0;
-  double reach_ = 1;           ///< mm: how far a step may go in each component
-  double price_ = 10;          ///< per mm that a held margin falls below its floor
+  double reach_ = 1;  ///< mm: how far a step may go in each component
+  double price_ = 10; ///< per mm that a held margin falls below its floor
   double last_level_ = -no_margin;
-  Columns6 basis_;             ///< motions the levels so far leave
-  Eigen::VectorXd radius_;     ///< mm: how far each may go in all at this level
-  Eigen::VectorXd gone_;       ///< mm: how far it has gone
-  Eigen::VectorXd wary_;       ///< mm: how far a single step may go along it, where the margins bend
+  Columns6 basis_;              ///< motions the levels so far leave
+  Eigen::VectorXd radius_;      ///< mm: how far each may go in all at this level
+  Eigen::VectorXd gone_;        ///< mm: how far it has gone
+  Eigen::VectorXd wary_;        ///< mm: how far a single step may go along it, where the margins bend
   Vec6 way_out_ = Vec6::Zero(); ///< the motion that raised the least margin without limit
-  std::vector<char> held_;     ///< per group
-  std::vector<double> floors_; ///< per group held
-  std::vector<RowRef> rows_;   ///< touches in the programmes
+  std::vector<char> held_;      ///< per group
+  std::vector<double> floors_;  ///< per group held
+  std::vector<RowRef> rows_;    ///< touches in the programmes
   std::set<std::pair<int, int>> in_rows_;
-  std::vector<char> warm_;     ///< basis of the last programme
-  std::vector<std::pair<RowRef, double>> pins_; ///< touches that pressed at earlier levels, and their margins then
+  std::vector<char> warm_; ///< basis of the last programme
+  std::vector<std::pair<RowRef, double>>
+      pins_; ///< touches that pressed at earlier levels, and their margins then
   std::vector<PressingRow> presses_, first_; ///< of the last programme; of the first level
   margin::LinearMargins linear_{0};
   margin::LeastSolver solver_;

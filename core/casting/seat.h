@@ -1,18 +1,20 @@
 #pragma once
 // Where in the rough casting the finished part sits.
 //
-// The finished part is stated in surfaces (drawing frame), the casting in touches (survey frame). A seat is the pose
-// that maps survey frame to drawing frame, x_part = R · x_survey + t. At a pose each touch has a margin:
+// The finished part is stated in surfaces (drawing frame), the casting in touches (survey frame). A seat is
+// the pose that maps survey frame to drawing frame, x_part = R · x_survey + t. At a pose each touch has a
+// margin:
 //
 //   on a machined surface   margin = stock − required − uncertainty         (stock: geometry/surface.h)
 //   kept wall from → to     margin = −stock of `to` at a touch on `from` − least − uncertainty
 //
-// and each surface or wall the least of its touches'. The seat sought has the largest least margin; then, with what
-// limits held, the next, surface by surface; what is still free moves as little as possible from the start.
+// and each surface or wall the least of its touches'. The seat sought has the largest least margin; then,
+// with what limits held, the next, surface by surface; what is still free moves as little as possible from
+// the start.
 //
 // Method (docs/seat.md): a least-squares placing for a start, then sequential linear programming with a trust
-// region, one level of the order after the other, each programme (margin/least.h) holding only the touches that
-// bind; others are added when a step would violate them. The answer is checked by casting/seat_check.h.
+// region, one level of the order after the other, each programme (margin/least.h) holding only the touches
+// that bind; others are added when a step would violate them. The answer is checked by casting/seat_check.h.
 
 #include "casting/free_motion.h"
 #include "casting/seat_check.h"
@@ -25,10 +27,10 @@
 namespace datrin::casting {
 
 struct SeatOptions {
-  Pose start;                 ///< where the part is now: survey frame → drawing frame
-  double tolerance = 1e-9;    ///< mm: a level ends when the next step promises less
-  int most_steps = 200;       ///< linear programmes per level
-  double limiting_within = 1e-6; ///< mm: margins this close to the least are marked as limiting
+  Pose start;                        ///< where the part is now: survey frame → drawing frame
+  double tolerance = 1e-9;           ///< mm: a level ends when the next step promises less
+  int most_steps = 200;              ///< linear programmes per level
+  double limiting_within = 1e-6;     ///< mm: margins this close to the least are marked as limiting
   std::function<bool()> should_stop; ///< asked between steps; may be empty
 };
 
@@ -46,14 +48,15 @@ struct HeldBy {
   int point = -1;   ///< index into SeatInput::points
   int surface = -1; ///< the surface it was touched on
   int wall_to = -1; ///< the finished surface its wall is measured to; −1: it holds by its stock
-  double share = 0; ///< shadow price: mm of least margin gained per mm eased at this touch; the shares sum to 1
+  double share =
+      0; ///< shadow price: mm of least margin gained per mm eased at this touch; the shares sum to 1
 };
 
 struct SeatResult {
   SeatStatus status = SeatStatus::not_run;
   std::string message;
   Pose pose;
-  SeatMargins margins; ///< at `pose`
+  SeatMargins margins;         ///< at `pose`
   std::vector<HeldBy> held_by; ///< largest share first
   std::vector<FreeMotion> undetermined;
   SeatCheck check;

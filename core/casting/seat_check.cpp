@@ -20,13 +20,14 @@ double margin_of(const SeatInput& input, const HeldBy& hold, const Pose& pose) {
   double least = 0;
   for (const auto& wall : input.walls)
     if (wall.from == hold.surface && wall.to == hold.wall_to) least = wall.least;
-  return -stock_at(input.surfaces[static_cast<std::size_t>(hold.wall_to)].shape, at) - least - point.uncertainty;
+  return -stock_at(input.surfaces[static_cast<std::size_t>(hold.wall_to)].shape, at) - least -
+         point.uncertainty;
 }
 
 } // namespace
 
-SeatCheck check_seat(const SeatInput& input, const Pose& pose, double least, const std::vector<HeldBy>& held_by,
-                     const SeatCheckOptions& options) {
+SeatCheck check_seat(const SeatInput& input, const Pose& pose, double least,
+                     const std::vector<HeldBy>& held_by, const SeatCheckOptions& options) {
   SeatCheck check;
   const auto margins = margins_at(input, pose);
   check.shortfall = std::max(0.0, least - margins.least);
@@ -51,7 +52,8 @@ SeatCheck check_seat(const SeatInput& input, const Pose& pose, double least, con
       const Vec3 turn = j < 3 ? Vec3(Vec3::Zero()) : Vec3(step / size * unit);
       balance[j] += hold.share *
                     (margin_of(input, hold, moved(pose, centre, move, turn)) -
-                     margin_of(input, hold, moved(pose, centre, -move, -turn))) / (2 * step);
+                     margin_of(input, hold, moved(pose, centre, -move, -turn))) /
+                    (2 * step);
     }
   }
   check.sum_error = std::abs(sum - 1);

@@ -135,7 +135,8 @@ void sweep(const std::vector<Group>& groups, const Pose& pose, Sweep& result) {
         if (group.target.round()) {
           margin = (x - p.x()) * a.x() + (y - p.y()) * a.y() + (z - p.z()) * a.z();
           margin = ((x - p.x() - margin * a.x()).square() + (y - p.y() - margin * a.y()).square() +
-                    (z - p.z() - margin * a.z()).square()).sqrt();
+                    (z - p.z() - margin * a.z()).square())
+                       .sqrt();
           margin = group.sign * (margin - radius) - group.allowance.segment(k, n);
         } else {
           margin = group.sign * ((x - p.x()) * a.x() + (y - p.y()) * a.y() + (z - p.z()) * a.z()) -
@@ -164,15 +165,17 @@ RowGradient row_gradient(const Group& group, int at, const Pose& pose, const Vec
   return row;
 }
 
-Eigen::Matrix<double, 6, 6> row_curvature(const Group& group, int at, const Pose& pose, const Vec3& centre, double size) {
-  // x(y) = r + w×r + w×(w×r)/2 + … with r = x − centre and w the turn: the last term bends every margin a little;
-  // a round surface bends more, by 1 / (distance to the axis) across the line from axis to touch.
+Eigen::Matrix<double, 6, 6> row_curvature(const Group& group, int at, const Pose& pose, const Vec3& centre,
+                                          double size) {
+  // x(y) = r + w×r + w×(w×r)/2 + … with r = x − centre and w the turn: the last term bends every margin a
+  // little; a round surface bends more, by 1 / (distance to the axis) across the line from axis to touch.
   const Vec3 x = pose.apply({group.x[at], group.y[at], group.z[at]});
   const Vec3 r = x - centre;
   const double way = group.wall < 0 ? 1.0 : -1.0;
   const Vec3 n = way * stock_direction(group.target, x);
   Eigen::Matrix<double, 6, 6> curvature = Eigen::Matrix<double, 6, 6>::Zero();
-  curvature.bottomRightCorner<3, 3>() = (0.5 * (n * r.transpose() + r * n.transpose()) - n.dot(r) * Mat3::Identity()) / (size * size);
+  curvature.bottomRightCorner<3, 3>() =
+      (0.5 * (n * r.transpose() + r * n.transpose()) - n.dot(r) * Mat3::Identity()) / (size * size);
   if (!group.target.round()) return curvature;
   const Vec3& a = group.target.direction;
   const Vec3 e = x - group.target.point;

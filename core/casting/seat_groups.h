@@ -1,6 +1,7 @@
 #pragma once
-// The touches of a seat laid out for speed: one group per machined surface and per wall, coordinates in separate
-// arrays, neighbours side by side in buckets, so that one sweep gives the worst touch of every bucket.
+// The touches of a seat laid out for speed: one group per machined surface and per wall, coordinates in
+// separate arrays, neighbours side by side in buckets, so that one sweep gives the worst touch of every
+// bucket.
 
 #include "casting/seat_input.h"
 
@@ -17,13 +18,13 @@ struct RowRef {
 };
 
 struct Group {
-  int surface = -1;  ///< touched surface
-  int wall = -1;     ///< index into SeatInput::walls, −1 for stock
-  Surface target;    ///< the finished surface the margin is measured to
-  double sign = 1;   ///< margin = sign × (n·(x−p), or distance to axis − D/2) − allowance
-  Eigen::ArrayXd x, y, z;   ///< survey frame, mm
-  Eigen::ArrayXd allowance; ///< required + uncertainty
-  std::vector<int> point;   ///< index into SeatInput::points
+  int surface = -1;              ///< touched surface
+  int wall = -1;                 ///< index into SeatInput::walls, −1 for stock
+  Surface target;                ///< the finished surface the margin is measured to
+  double sign = 1;               ///< margin = sign × (n·(x−p), or distance to axis − D/2) − allowance
+  Eigen::ArrayXd x, y, z;        ///< survey frame, mm
+  Eigen::ArrayXd allowance;      ///< required + uncertainty
+  std::vector<int> point;        ///< index into SeatInput::points
   std::vector<int> bucket_start; ///< buckets are [bucket_start[b], bucket_start[b+1])
 
   int size() const { return static_cast<int>(point.size()); }
@@ -36,8 +37,8 @@ struct Sweep {
     double margin = no_margin;
     RowRef row;
   };
-  std::vector<double> group_margin;       ///< least margin of each group
-  std::vector<std::vector<Worst>> worst;  ///< per group, per bucket
+  std::vector<double> group_margin;      ///< least margin of each group
+  std::vector<std::vector<Worst>> worst; ///< per group, per bucket
 };
 
 /// Groups of `input` that have touches.
@@ -49,8 +50,8 @@ void sort_into_buckets(std::vector<Group>& groups, const Pose& pose);
 /// Margins of all touches at `pose`, worst per bucket.
 void sweep(const std::vector<Group>& groups, const Pose& pose, Sweep& result);
 
-/// Margin of one touch at `pose`, and its rate of change under a small motion of the part: three components per mm
-/// of travel, three per mm of turn at distance `size` from `centre` (drawing frame).
+/// Margin of one touch at `pose`, and its rate of change under a small motion of the part: three components
+/// per mm of travel, three per mm of turn at distance `size` from `centre` (drawing frame).
 struct RowGradient {
   double margin = 0;
   Eigen::Matrix<double, 6, 1> rate;
@@ -58,6 +59,7 @@ struct RowGradient {
 RowGradient row_gradient(const Group& group, int at, const Pose& pose, const Vec3& centre, double size);
 
 /// Second derivatives of the same margin in the same six components (symmetric, per mm).
-Eigen::Matrix<double, 6, 6> row_curvature(const Group& group, int at, const Pose& pose, const Vec3& centre, double size);
+Eigen::Matrix<double, 6, 6> row_curvature(const Group& group, int at, const Pose& pose, const Vec3& centre,
+                                          double size);
 
 } // namespace datrin::casting

@@ -89,7 +89,8 @@ SeatMargins margins_at(const SeatInput& input, const Pose& pose, double limiting
     }
   }
   for (const auto& group : result.groups) result.least = std::min(result.least, group.margin);
-  for (auto& group : result.groups) group.limiting = group.touches > 0 && group.margin <= result.least + limiting_within;
+  for (auto& group : result.groups)
+    group.limiting = group.touches > 0 && group.margin <= result.least + limiting_within;
   return result;
 }
 
@@ -97,7 +98,8 @@ std::vector<double> stocks_at(const SeatInput& input, const Pose& pose) {
   std::vector<double> stocks;
   stocks.reserve(input.points.size());
   for (const auto& point : input.points)
-    stocks.push_back(stock_at(input.surfaces[static_cast<std::size_t>(point.surface)].shape, pose.apply(point.xyz)));
+    stocks.push_back(
+        stock_at(input.surfaces[static_cast<std::size_t>(point.surface)].shape, pose.apply(point.xyz)));
   return stocks;
 }
 

@@ -11,9 +11,9 @@ namespace datrin::casting {
 
 struct SeatSurface {
   std::string id;
-  Surface shape;         ///< drawing frame
-  bool machined = true;  ///< false: as cast
-  double required = 0;   ///< mm of stock every touch must have (machined surfaces only)
+  Surface shape;        ///< drawing frame
+  bool machined = true; ///< false: as cast
+  double required = 0;  ///< mm of stock every touch must have (machined surfaces only)
 };
 
 struct SeatPoint {
@@ -33,22 +33,23 @@ struct SeatInput {
   std::vector<SeatWall> walls;
 };
 
-/// Empty when `input` keeps the rules; else one sentence naming the entry and the rule (indices count from 0).
+/// Empty when `input` keeps the rules; else one sentence naming the entry and the rule (indices count from
+/// 0).
 std::string validate(const SeatInput& input);
 
 inline constexpr double no_margin = std::numeric_limits<double>::infinity();
 
-/// One machined surface or one wall at a pose. For a wall, stock_least/most are the wall's thickness and `required`
-/// the least it must keep.
+/// One machined surface or one wall at a pose. For a wall, stock_least/most are the wall's thickness and
+/// `required` the least it must keep.
 struct GroupMargin {
-  int surface = -1;              ///< the surface touched (for a wall: `from`)
-  int wall = -1;                 ///< index into SeatInput::walls, −1 for a surface's stock
-  int touches = 0;               ///< 0: nothing known, margin is infinite
-  int least_point = -1;          ///< the touch with the least margin
+  int surface = -1;     ///< the surface touched (for a wall: `from`)
+  int wall = -1;        ///< index into SeatInput::walls, −1 for a surface's stock
+  int touches = 0;      ///< 0: nothing known, margin is infinite
+  int least_point = -1; ///< the touch with the least margin
   double stock_least = no_margin, stock_most = -no_margin;
   double required = 0;
   double margin = no_margin;
-  bool limiting = false;         ///< within SeatOptions::limiting_within of the least of all
+  bool limiting = false; ///< within SeatOptions::limiting_within of the least of all
 };
 
 struct SeatMargins {

@@ -16,7 +16,8 @@ using Vec6 = Eigen::Matrix<double, 6, 1>;
 Eigen::MatrixXd bend_of(const PolishInput& in, const std::vector<PressingRow>& rows, const Pose& pose) {
   Eigen::Matrix<double, 6, 6> sum = Eigen::Matrix<double, 6, 6>::Zero();
   for (const auto& [row, price] : rows)
-    sum += price * row_curvature((*in.groups)[static_cast<std::size_t>(row.group)], row.at, pose, in.centre, in.size);
+    sum += price *
+           row_curvature((*in.groups)[static_cast<std::size_t>(row.group)], row.at, pose, in.centre, in.size);
   return in.basis.transpose() * sum * in.basis;
 }
 
@@ -36,7 +37,9 @@ bool newton(const PolishInput& in, PolishResult& out) {
       const auto& group = (*in.groups)[g];
       const auto gradient = row_gradient(group, row.at, out.pose, in.centre, in.size);
       const Eigen::VectorXd rate = in.basis.transpose() * gradient.rate;
-      kkt.topLeftCorner(n, n) += price * (in.basis.transpose() * row_curvature(group, row.at, out.pose, in.centre, in.size) * in.basis);
+      kkt.topLeftCorner(n, n) +=
+          price *
+          (in.basis.transpose() * row_curvature(group, row.at, out.pose, in.centre, in.size) * in.basis);
       kkt.block(0, n + i, n, 1) = rate;
       kkt.block(n + i, 0, 1, n) = rate.transpose();
       const bool held = in.held[g] != 0;
@@ -55,7 +58,8 @@ bool newton(const PolishInput& in, PolishResult& out) {
 
     const Eigen::CompleteOrthogonalDecomposition<Eigen::MatrixXd> solver(kkt);
     const Eigen::VectorXd x = solver.solve(right);
-    if (!x.allFinite() || (kkt * x - right).cwiseAbs().maxCoeff() > 1e-7) return false; // the conditions contradict each other
+    if (!x.allFinite() || (kkt * x - right).cwiseAbs().maxCoeff() > 1e-7)
+      return false; // the conditions contradict each other
     const Vec6 d = in.basis * x.head(n);
     moved_by += d.norm();
     if (moved_by > in.most_move) return false;
@@ -79,7 +83,8 @@ FlatMotions find_flat(const PolishInput& in, const std::vector<int>& shut) {
   for (const auto& pressing : in.pressing) {
     const auto& row = pressing.row;
     const auto& group = (*in.groups)[static_cast<std::size_t>(row.group)];
-    rates.col(column++) = in.basis.transpose() * row_gradient(group, row.at, in.pose, in.centre, in.size).rate;
+    rates.col(column++) =
+        in.basis.transpose() * row_gradient(group, row.at, in.pose, in.centre, in.size).rate;
   }
   for (const int pin : shut) rates(pin, column++) = 1;
   const Eigen::JacobiSVD<Eigen::MatrixXd> svd(rates, Eigen::ComputeFullU);
@@ -104,8 +109,9 @@ PolishResult polish(const PolishInput& input) {
     out.pose = input.pose;
     out.least = input.least;
     if (!newton(input, out)) return out;
-    const auto least = std::min_element(out.pressing.begin(), out.pressing.end(),
-                                        [](const PressingRow& a, const PressingRow& b) { return a.price < b.price; });
+    const auto least =
+        std::min_element(out.pressing.begin(), out.pressing.end(),
+                         [](const PressingRow& a, const PressingRow& b) { return a.price < b.price; });
     if (least->price > -1e-9) break;
     out.pressing.erase(least);
   }

@@ -1,15 +1,16 @@
 #pragma once
-// The end of a level of the seat search: Newton's method on the conditions of an optimum, with what presses known.
+// The end of a level of the seat search: Newton's method on the conditions of an optimum, with what presses
+// known.
 //
-// A programme of linear margins ends at a corner; where the true optimum is no corner (a bore touched on two opposite
-// sides is centred across them by the curve of the hole alone) it would creep. So the touches that press in the last
-// programme are taken as pressing, and the conditions of Karush, Kuhn and Tucker are solved with the curvature of the
-// margins:
+// A programme of linear margins ends at a corner; where the true optimum is no corner (a bore touched on two
+// opposite sides is centred across them by the curve of the hole alone) it would creep. So the touches that
+// press in the last programme are taken as pressing, and the conditions of Karush, Kuhn and Tucker are solved
+// with the curvature of the margins:
 //
 //   margin_i(y) = t (free) or floor_i (held),   Σ ν_i g_i(y) = 0,   Σ ν_i over free = 1
 //
-// The answer counts only if every ν is at least 0 and no other touch falls below its target; the caller sees to the
-// latter.
+// The answer counts only if every ν is at least 0 and no other touch falls below its target; the caller sees
+// to the latter.
 
 #include "casting/seat_groups.h"
 
@@ -25,16 +26,17 @@ struct PressingRow {
 
 struct PolishInput {
   const std::vector<Group>* groups = nullptr;
-  Pose pose;                       ///< near the optimum
-  Vec3 centre = Vec3::Zero();      ///< of turning, drawing frame
-  double size = 1;                 ///< mm, by which turns are counted
+  Pose pose;                                      ///< near the optimum
+  Vec3 centre = Vec3::Zero();                     ///< of turning, drawing frame
+  double size = 1;                                ///< mm, by which turns are counted
   Eigen::Matrix<double, 6, Eigen::Dynamic> basis; ///< motions allowed, orthonormal
   std::vector<PressingRow> pressing;
-  std::vector<PressingRow> pins;   ///< touches pinned earlier, with the prices that balance `pressing` outside the basis
-  std::vector<char> held;          ///< per group
-  std::vector<double> floors;      ///< per group
-  double least = 0;                ///< first guess of t
-  double most_move = 1;            ///< mm: further than this from `pose` the answer does not count
+  std::vector<PressingRow>
+      pins; ///< touches pinned earlier, with the prices that balance `pressing` outside the basis
+  std::vector<char> held;     ///< per group
+  std::vector<double> floors; ///< per group
+  double least = 0;           ///< first guess of t
+  double most_move = 1;       ///< mm: further than this from `pose` the answer does not count
 };
 
 /// What can still move at an optimum: motions within `basis` that keep all pressing margins to first order.
@@ -50,7 +52,7 @@ struct PolishResult {
   bool converged = false;
   Pose pose;
   double least = 0;
-  std::vector<PressingRow> pressing;  ///< those with a positive price
+  std::vector<PressingRow> pressing; ///< those with a positive price
 };
 
 PolishResult polish(const PolishInput& input);

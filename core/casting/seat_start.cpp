@@ -16,8 +16,8 @@ constexpr double felt_relative = 1e-9; // eigenvalue below this part of the larg
 
 struct Sample {
   const Group* group = nullptr;
-  Surface pull_to;     ///< surface the touch is pulled onto
-  double target = 0;   ///< stock it should have there
+  Surface pull_to;   ///< surface the touch is pulled onto
+  double target = 0; ///< stock it should have there
   double weight = 1;
   int at = 0;
 };
@@ -41,7 +41,9 @@ std::vector<Sample> samples_of(const SeatInput& input, const std::vector<Group>&
   return samples;
 }
 
-Vec3 survey_point(const Sample& s) { return {s.group->x[s.at], s.group->y[s.at], s.group->z[s.at]}; }
+Vec3 survey_point(const Sample& s) {
+  return {s.group->x[s.at], s.group->y[s.at], s.group->z[s.at]};
+}
 
 struct Frame {
   Vec3 centre = Vec3::Zero();

@@ -1,5 +1,6 @@
 #pragma once
-// The start of a seat: the least-squares placing of the touches on their surfaces, and which motions they leave free.
+// The start of a seat: the least-squares placing of the touches on their surfaces, and which motions they
+// leave free.
 
 #include "casting/free_motion.h"
 #include "casting/seat_groups.h"
@@ -10,13 +11,14 @@ struct SeatStart {
   Pose pose;
   Vec3 centre = Vec3::Zero(); ///< mean of the touches at `pose`, drawing frame
   double size = 1;            ///< mm: root mean square distance of the touches from it
-  Columns6 held;              ///< orthonormal basis of the motions some margin feels (in travel, turn × size)
-  Columns6 free;              ///< and of those none feels
+  Columns6 held; ///< orthonormal basis of the motions some margin feels (in travel, turn × size)
+  Columns6 free; ///< and of those none feels
 };
 
-/// Gauss–Newton from `start` with damping; each group weighs the same however many touches it has, at most 400 of a
-/// group are used. A touch is pulled to where its machined surface has its required stock, or onto its as-cast
-/// surface. Motions that no touch feels are not moved. `surfaces` are those of the input the groups came from.
+/// Gauss–Newton from `start` with damping; each group weighs the same however many touches it has, at most
+/// 400 of a group are used. A touch is pulled to where its machined surface has its required stock, or onto
+/// its as-cast surface. Motions that no touch feels are not moved. `surfaces` are those of the input the
+/// groups came from.
 SeatStart least_squares_start(const SeatInput& input, const std::vector<Group>& groups, const Pose& start);
 
 } // namespace datrin::casting

@@ -23,8 +23,12 @@ std::optional<Vec3> touched_point(const build::Touch& touch) {
   return Vec3(touch.centre + touch.toward * (touch.tip_radius / length));
 }
 
-int PieceInput::surface_index(Id id) const { return index_of(surface_ids, id); }
-int PieceInput::touch_index(Id id) const { return index_of(touch_ids, id); }
+int PieceInput::surface_index(Id id) const {
+  return index_of(surface_ids, id);
+}
+int PieceInput::touch_index(Id id) const {
+  return index_of(touch_ids, id);
+}
 
 PieceInput piece_input(const build::Build& build, Id piece_id) {
   PieceInput input;
@@ -63,7 +67,8 @@ Pose seat_or_start(const build::Build& build, Id piece, const PieceInput& input)
     touched += point.xyz;
     finished += input.seat.surfaces[static_cast<std::size_t>(point.surface)].shape.point;
   }
-  if (!input.seat.points.empty()) start.translation = (finished - touched) / static_cast<double>(input.seat.points.size());
+  if (!input.seat.points.empty())
+    start.translation = (finished - touched) / static_cast<double>(input.seat.points.size());
   return start;
 }
 
@@ -93,7 +98,8 @@ MarkingInput marking_input(const PieceInput& input, const Pose& seat, const buil
   result.up = marking.up;
   result.base_height = marking.base_height;
   result.reference = marking.reference == 0 ? -1 : input.surface_index(marking.reference);
-  for (std::size_t k = 0; k < 3; ++k) result.jacks[k] = marking.jacks[k] == 0 ? -1 : input.touch_index(marking.jacks[k]);
+  for (std::size_t k = 0; k < 3; ++k)
+    result.jacks[k] = marking.jacks[k] == 0 ? -1 : input.touch_index(marking.jacks[k]);
   return result;
 }
 

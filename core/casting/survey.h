@@ -10,8 +10,8 @@
 
 namespace datrin::casting {
 
-/// The touched point: the centre plus the radius along the direction of travel. Nothing when there is a radius but no
-/// direction: such a touch cannot be corrected.
+/// The touched point: the centre plus the radius along the direction of travel. Nothing when there is a
+/// radius but no direction: such a touch cannot be corrected.
 std::optional<Vec3> touched_point(const build::Touch& touch);
 
 /// A piece's seat input with, for each index, the record it came from.
@@ -26,12 +26,12 @@ struct PieceInput {
   int touch_index(build::Id id) const;   ///< −1 when not there
 };
 
-/// Surfaces and walls of the piece's part, and the piece's touches. Surfaces that cannot be used yet (a round one
-/// without a diameter) are left out with their touches and walls.
+/// Surfaces and walls of the piece's part, and the piece's touches. Surfaces that cannot be used yet (a round
+/// one without a diameter) are left out with their touches and walls.
 PieceInput piece_input(const build::Build& build, build::Id piece);
 
-/// The piece's seat; where there is none yet, the part lying with the middle of its touches on the middle of its
-/// touched surfaces and not turned.
+/// The piece's seat; where there is none yet, the part lying with the middle of its touches on the middle of
+/// its touched surfaces and not turned.
 Pose seat_or_start(const build::Build& build, build::Id piece, const PieceInput& input);
 
 /// How the piece is marked out, or a beginning: the widest machined plane down, standing at 25 mm.

@@ -15,7 +15,8 @@ std::vector<SurveyGap> survey_gaps(const SeatInput& input) {
     if (!surface.machined && !walled[i]) continue;
     const int wanted = surface.shape.round() ? 6 : 3;
     if (touches[i] >= wanted) continue;
-    const auto how = surface.shape.round() ? "three places around at each of two depths" : "3 places, well apart";
+    const auto how =
+        surface.shape.round() ? "three places around at each of two depths" : "3 places, well apart";
     gaps.push_back({static_cast<int>(i), touches[i], wanted,
                     fmt::format("{}: touch {} ({} so far)", surface.id, how, touches[i])});
   }

@@ -15,8 +15,9 @@ struct SurveyGap {
   std::string text; ///< "foot: touch 3 places, well apart (1 so far)"
 };
 
-/// One entry for every machined surface with too few touches to say how it lies (a plane 3, a bore or boss 6: three
-/// around at each of two depths), and for every walled as-cast surface without any. Empty: nothing is missing.
+/// One entry for every machined surface with too few touches to say how it lies (a plane 3, a bore or boss 6:
+/// three around at each of two depths), and for every walled as-cast surface without any. Empty: nothing is
+/// missing.
 std::vector<SurveyGap> survey_gaps(const SeatInput& input);
 
 } // namespace datrin::casting

@@ -12,7 +12,8 @@ namespace datrin {
 
 std::optional<Vec3> parse_direction(std::string_view typed) {
   std::string text(trimmed(typed));
-  for (std::size_t at = text.find("\u2212"); at != std::string::npos; at = text.find("\u2212")) text.replace(at, 3, "-");
+  for (std::size_t at = text.find("\u2212"); at != std::string::npos; at = text.find("\u2212"))
+    text.replace(at, 3, "-");
   text = lower_case(text);
   double sign = 1;
   std::string_view rest = text;
@@ -42,8 +43,10 @@ std::optional<Vec3> parse_direction(std::string_view typed) {
 
 std::string direction_text(const Vec3& direction) {
   for (int k = 0; k < 3; ++k)
-    if (std::abs(std::abs(direction[k]) - 1) < 1e-9) return (direction[k] > 0 ? "+" : "\u2212") + std::string(1, "xyz"[k]);
-  return fmt::format("{} {} {}", number_text(direction.x(), 4), number_text(direction.y(), 4), number_text(direction.z(), 4));
+    if (std::abs(std::abs(direction[k]) - 1) < 1e-9)
+      return (direction[k] > 0 ? "+" : "\u2212") + std::string(1, "xyz"[k]);
+  return fmt::format("{} {} {}", number_text(direction.x(), 4), number_text(direction.y(), 4),
+                     number_text(direction.z(), 4));
 }
 
 } // namespace datrin

@@ -9,8 +9,8 @@
 
 namespace datrin {
 
-/// Unit vector that `text` states; nothing when it is neither a plain axis nor three numbers that are not all 0.
-/// Numbers are separated by blanks, commas or semicolons and have a decimal point.
+/// Unit vector that `text` states; nothing when it is neither a plain axis nor three numbers that are not all
+/// 0. Numbers are separated by blanks, commas or semicolons and have a decimal point.
 std::optional<Vec3> parse_direction(std::string_view text);
 
 /// "+x" for a plain axis, else three numbers with four decimals.

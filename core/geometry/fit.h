@@ -1,6 +1,6 @@
 #pragma once
-// Least-squares fits, for drawing a rough surface through its touches. Not used to decide anything: the seat works
-// with the touches themselves.
+// Least-squares fits, for drawing a rough surface through its touches. Not used to decide anything: the seat
+// works with the touches themselves.
 
 #include <Eigen/Core>
 
@@ -24,8 +24,8 @@ struct Circle2 {
 /// The line of least squared distances; nothing for fewer than two distinct points.
 std::optional<Line2> fit_line(const std::vector<Vec2>& points);
 
-/// The circle of least squared distances (algebraic start after Kåsa, then Gauss–Newton on the distances); nothing
-/// for fewer than three points or points on one line.
+/// The circle of least squared distances (algebraic start after Kåsa, then Gauss–Newton on the distances);
+/// nothing for fewer than three points or points on one line.
 std::optional<Circle2> fit_circle(const std::vector<Vec2>& points);
 
 } // namespace datrin

@@ -26,8 +26,9 @@ Mat3 rotation_from_vector(const Vec3& vector);
 /// The inverse: axis times angle in radians, angle in [0, pi].
 Vec3 vector_from_rotation(const Mat3& rotation);
 
-/// `pose` followed by turning about `centre` (in the frame the pose maps to) by `turn` (radians, axis times angle)
-/// and then moving by `move` (mm). The rotation stays orthogonal to machine accuracy however often this is applied.
+/// `pose` followed by turning about `centre` (in the frame the pose maps to) by `turn` (radians, axis times
+/// angle) and then moving by `move` (mm). The rotation stays orthogonal to machine accuracy however often
+/// this is applied.
 Pose moved(const Pose& pose, const Vec3& centre, const Vec3& move, const Vec3& turn);
 
 } // namespace datrin

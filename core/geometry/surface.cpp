@@ -16,9 +16,12 @@ Vec3 from_axis(const Surface& surface, const Vec3& at) {
 
 double stock_at(const Surface& surface, const Vec3& at) {
   switch (surface.kind) {
-  case SurfaceKind::plane: return surface.direction.dot(at - surface.point);
-  case SurfaceKind::bore: return surface.diameter / 2 - from_axis(surface, at).norm();
-  case SurfaceKind::boss: return from_axis(surface, at).norm() - surface.diameter / 2;
+  case SurfaceKind::plane:
+    return surface.direction.dot(at - surface.point);
+  case SurfaceKind::bore:
+    return surface.diameter / 2 - from_axis(surface, at).norm();
+  case SurfaceKind::boss:
+    return from_axis(surface, at).norm() - surface.diameter / 2;
   }
   return 0;
 }
@@ -47,9 +50,12 @@ PatchDirections patch_directions(const Vec3& normal) {
 
 std::string_view surface_kind_name(SurfaceKind kind) {
   switch (kind) {
-  case SurfaceKind::plane: return "plane";
-  case SurfaceKind::bore: return "bore";
-  case SurfaceKind::boss: return "boss";
+  case SurfaceKind::plane:
+    return "plane";
+  case SurfaceKind::bore:
+    return "bore";
+  case SurfaceKind::boss:
+    return "boss";
   }
   return "plane";
 }

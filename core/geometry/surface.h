@@ -27,15 +27,15 @@ struct Surface {
 /// distance to the axis − D/2. Negative: metal is missing there.
 double stock_at(const Surface& surface, const Vec3& at);
 
-/// The direction in which `at` must move for the stock to grow by 1 mm a mm (unit length). On the very axis of a
-/// round surface every direction across it is as good; one is chosen.
+/// The direction in which `at` must move for the stock to grow by 1 mm a mm (unit length). On the very axis
+/// of a round surface every direction across it is as good; one is chosen.
 Vec3 stock_direction(const Surface& surface, const Vec3& at);
 
 /// Across `direction` (unit): some unit vector at a right angle to it, the same one every time.
 Vec3 across(const Vec3& direction);
 
-/// In-plane directions of a plane with unit normal `normal`: width runs level (at a right angle to z where there is a
-/// choice), height as upright as it goes.
+/// In-plane directions of a plane with unit normal `normal`: width runs level (at a right angle to z where
+/// there is a choice), height as upright as it goes.
 struct PatchDirections {
   Vec3 width, height;
 };

@@ -5,7 +5,8 @@
 
 namespace datrin::margin {
 
-Certificate check_least(const LeastInput& input, const LeastResult& result, const CertificateOptions& options) {
+Certificate check_least(const LeastInput& input, const LeastResult& result,
+                        const CertificateOptions& options) {
   Certificate c;
   if (!result.usable()) return c;
   const auto& m = *input.margins;
@@ -31,7 +32,8 @@ Certificate check_least(const LeastInput& input, const LeastResult& result, cons
   c.imbalance = balance.size() > 0 ? balance.cwiseAbs().maxCoeff() : 0;
   c.gap = std::abs(dual_value - result.least);
   c.holds = c.worst_shortfall <= options.tolerance && -c.least_multiplier <= options.tolerance &&
-            c.sum_error <= options.tolerance && c.imbalance <= options.tolerance && c.gap <= options.tolerance;
+            c.sum_error <= options.tolerance && c.imbalance <= options.tolerance &&
+            c.gap <= options.tolerance;
   return c;
 }
 

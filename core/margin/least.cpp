@@ -53,7 +53,9 @@ LeastResult LeastSolver::solve(const LeastInput& input, const LeastOptions& opti
   LeastResult result;
   const auto& margins = *input.margins;
   const int n = margins.columns();
-  const auto held = [&](int group) { return !input.held.empty() && input.held[static_cast<std::size_t>(group)]; };
+  const auto held = [&](int group) {
+    return !input.held.empty() && input.held[static_cast<std::size_t>(group)];
+  };
 
   for (int j = 0; j < n; ++j)
     if (margins.lower[j] > margins.upper[j]) {
@@ -68,7 +70,8 @@ LeastResult LeastSolver::solve(const LeastInput& input, const LeastOptions& opti
   for (int i = 0; i < margins.rows(); ++i) {
     for (int k = margins.begin(i); k < margins.end(i); ++k) s.put(margins.column(k), margins.coefficient(k));
     if (held(margins.group(i))) {
-      s.close_column(margins.offset(i) - input.floors[static_cast<std::size_t>(margins.group(i))], options.held_cap);
+      s.close_column(margins.offset(i) - input.floors[static_cast<std::size_t>(margins.group(i))],
+                     options.held_cap);
     } else {
       any_free = true;
       s.put(n, 1.0);
@@ -98,9 +101,11 @@ LeastResult LeastSolver::solve(const LeastInput& input, const LeastOptions& opti
 
   auto& clp = s.simplex;
   clp.loadProblem(static_cast<int>(s.cost.size()), n + 1, s.start.data(), s.index.data(), s.element.data(),
-                  s.column_lower.data(), s.column_upper.data(), s.cost.data(), s.row_bound.data(), s.row_bound.data());
+                  s.column_lower.data(), s.column_upper.data(), s.cost.data(), s.row_bound.data(),
+                  s.row_bound.data());
   clp.allSlackBasis(true);
-  // A like programme's basis saves most of the pivots. Rows of the sum stay slack where it falls short of a full basis.
+  // A like programme's basis saves most of the pivots. Rows of the sum stay slack where it falls short of a
+  // full basis.
   int entered = 0;
   for (int i = 0; i < margins.rows() && i < static_cast<int>(input.warm.size()) && entered <= n; ++i)
     if (input.warm[static_cast<std::size_t>(i)]) {

@@ -13,8 +13,8 @@ LexicographicResult lexicographic(const LexicographicInput& input, const Lexicog
   std::vector<char> held(groups, 0);
   std::vector<double> floors(groups, -infinite);
   result.group_level.assign(groups, -1);
-  Eigen::VectorXd wished = input.wished.size() == margins.columns() ? input.wished
-                                                                    : Eigen::VectorXd::Zero(margins.columns());
+  Eigen::VectorXd wished =
+      input.wished.size() == margins.columns() ? input.wished : Eigen::VectorXd::Zero(margins.columns());
   LeastSolver solver;
   double last_level = -infinite;
   for (int level = 0; level < options.most_levels; ++level) {

@@ -4,8 +4,8 @@
 //   margin_i(x) = offset_i + Σ_j a_ij x_j        i = 0 … rows−1
 //   lower_j ≤ x_j ≤ upper_j                      j = 0 … columns−1 (either bound may be infinite)
 //
-// Rows belong to groups; a group's margin is the least of its rows' (all the touches on one face). Margins and
-// variables are in whatever unit the caller states them in (mm, or room counted in capabilities).
+// Rows belong to groups; a group's margin is the least of its rows' (all the touches on one face). Margins
+// and variables are in whatever unit the caller states them in (mm, or room counted in capabilities).
 
 #include <Eigen/Core>
 
@@ -21,7 +21,8 @@ inline constexpr double infinite = std::numeric_limits<double>::infinity();
 class LinearMargins {
 public:
   explicit LinearMargins(int columns)
-      : lower(Eigen::VectorXd::Constant(columns, -infinite)), upper(Eigen::VectorXd::Constant(columns, infinite)) {}
+      : lower(Eigen::VectorXd::Constant(columns, -infinite)),
+        upper(Eigen::VectorXd::Constant(columns, infinite)) {}
 
   int columns() const { return static_cast<int>(lower.size()); }
   int rows() const { return static_cast<int>(offset_.size()); }

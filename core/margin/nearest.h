@@ -1,5 +1,6 @@
 #pragma once
-// Among all x that keep every margin at its floor, the one nearest a wished-for x0: what is still free stays put.
+// Among all x that keep every margin at its floor, the one nearest a wished-for x0: what is still free stays
+// put.
 //
 //   minimise Σ_j weight_j |x_j − x0_j|   subject to   margin_i(x) ≥ floor_group(i),   lower ≤ x ≤ upper
 //

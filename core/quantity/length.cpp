@@ -13,10 +13,11 @@
 namespace datrin {
 namespace {
 
-constexpr double largest_mm = 1e7; // ten kilometres: beyond any workshop, and safely inside a double's accuracy
+constexpr double largest_mm =
+    1e7; // ten kilometres: beyond any workshop, and safely inside a double's accuracy
 
-/// Vulgar fractions, other minus signs, quotes and micro signs, to their plain spelling; each is one character for
-/// the person, so `columns` keeps where each byte of the plain text stood in what was typed.
+/// Vulgar fractions, other minus signs, quotes and micro signs, to their plain spelling; each is one
+/// character for the person, so `columns` keeps where each byte of the plain text stood in what was typed.
 struct PlainText {
   std::string text;
   std::vector<std::size_t> columns;
@@ -24,11 +25,11 @@ struct PlainText {
 
 PlainText plain(std::string_view typed) {
   static constexpr std::array<std::pair<std::string_view, std::string_view>, 22> spelling{{
-      {"\u2212", "-"},  {"\u2013", "-"},   {"\u00BD", " 1/2"}, {"\u00BC", " 1/4"}, {"\u00BE", " 3/4"},
+      {"\u2212", "-"},    {"\u2013", "-"},    {"\u00BD", " 1/2"}, {"\u00BC", " 1/4"}, {"\u00BE", " 3/4"},
       {"\u215B", " 1/8"}, {"\u215C", " 3/8"}, {"\u215D", " 5/8"}, {"\u215E", " 7/8"}, {"\u2033", "\""},
-      {"\u201D", "\""}, {"\u201C", "\""},  {"''", "\""},       {"\u00B5", "u"},    {"\u03BC", "u"},
-      {"\u00A0", " "},  {"\u2009", " "},   {"\u202F", " "},    {"\u2044", "/"},    {"\t", " "},
-      {"\r", " "},      {"\n", " "},
+      {"\u201D", "\""},   {"\u201C", "\""},   {"''", "\""},       {"\u00B5", "u"},    {"\u03BC", "u"},
+      {"\u00A0", " "},    {"\u2009", " "},    {"\u202F", " "},    {"\u2044", "/"},    {"\t", " "},
+      {"\r", " "},        {"\n", " "},
   }};
   PlainText out;
   std::size_t column = 1;
@@ -59,17 +60,21 @@ public:
 
   LengthResult run() {
     skip_blanks();
-    if (at_end()) return fail(LengthStatus::empty, "nothing was typed; write a length such as 12.5 mm or 1 3/8 in");
+    if (at_end())
+      return fail(LengthStatus::empty, "nothing was typed; write a length such as 12.5 mm or 1 3/8 in");
     double sign = take_sign().value_or(1.0);
     bool first = true;
     while (true) {
       skip_blanks();
-      if (at_end()) return fail(LengthStatus::unfinished, "the sum ends with a sign; a length is missing after it");
+      if (at_end())
+        return fail(LengthStatus::unfinished, "the sum ends with a sign; a length is missing after it");
       LengthTerm term;
       if (!read_term(term)) return std::move(result_);
       if (std::abs(term.mm) > largest_mm) return fail(LengthStatus::too_large, "the length is over 10 km");
-      if (first) result_.understood = (sign < 0 ? "\u2212" : "") + term.text;
-      else result_.understood += (sign < 0 ? " \u2212 " : " + ") + term.text;
+      if (first)
+        result_.understood = (sign < 0 ? "\u2212" : "") + term.text;
+      else
+        result_.understood += (sign < 0 ? " \u2212 " : " + ") + term.text;
       first = false;
       term.mm *= sign;
       result_.mm += term.mm;
@@ -78,8 +83,10 @@ public:
       if (at_end()) break;
       const auto next = take_sign();
       if (!next)
-        return fail(LengthStatus::unfinished, fmt::format("\"{}\" was not expected here; write + or \u2212 between "
-                                                          "two lengths", word_here()));
+        return fail(LengthStatus::unfinished,
+                    fmt::format("\"{}\" was not expected here; write + or \u2212 between "
+                                "two lengths",
+                                word_here()));
       sign = *next;
     }
     result_.status = LengthStatus::ok;
@@ -171,9 +178,10 @@ private:
     const auto diameter = word.size() == 1 ? drill_diameter(word) : std::nullopt;
     if (!diameter) {
       at_ = start;
-      return refuse(LengthStatus::bad_number,
-                    fmt::format("\"{}\" is not a length; write a number, a fraction, or a drill such as #30 or F",
-                                word_here()));
+      return refuse(
+          LengthStatus::bad_number,
+          fmt::format("\"{}\" is not a length; write a number, a fraction, or a drill such as #30 or F",
+                      word_here()));
     }
     term = {fmt::format("letter {}", static_cast<char>(word[0] - 'a' + 'A')), *diameter};
     return true;
@@ -182,7 +190,8 @@ private:
   static std::optional<double> value_of(const std::string& digits) {
     double value = 0;
     const auto [end, error] = std::from_chars(digits.data(), digits.data() + digits.size(), value);
-    if (error != std::errc{} || end != digits.data() + digits.size() || !std::isfinite(value)) return std::nullopt;
+    if (error != std::errc{} || end != digits.data() + digits.size() || !std::isfinite(value))
+      return std::nullopt;
     return value;
   }
 
@@ -196,7 +205,8 @@ private:
       ++at_;
       digits += '.' + take_digits();
     }
-    if (here() == '.' || here() == ',') return refuse(LengthStatus::bad_number, "a number has one decimal mark only");
+    if (here() == '.' || here() == ',')
+      return refuse(LengthStatus::bad_number, "a number has one decimal mark only");
     if (digits.empty() || digits == ".") {
       at_ = start;
       return refuse(LengthStatus::bad_number, fmt::format("\"{}\" is not a number", word_here()));
@@ -208,8 +218,10 @@ private:
   bool read_fraction_part(const std::string& whole, double& value, std::string& text) {
     std::size_t look = 0;
     const bool joined = here() == '-' && digit(ahead(1));
-    if (joined) look = 1;
-    else while (ahead(look) == ' ') ++look;
+    if (joined)
+      look = 1;
+    else
+      while (ahead(look) == ' ') ++look;
     const auto mixed_at = look;
     std::size_t digits = 0;
     while (digit(ahead(look))) {
@@ -240,7 +252,8 @@ private:
       return refuse(LengthStatus::bad_number, "a fraction cannot have 0 below the stroke");
     }
     value = base + *top / *bottom;
-    text = mixed ? fmt::format("{} {}/{}", whole, numerator, denominator) : fmt::format("{}/{}", numerator, denominator);
+    text = mixed ? fmt::format("{} {}/{}", whole, numerator, denominator)
+                 : fmt::format("{}/{}", numerator, denominator);
     return true;
   }
 
@@ -267,13 +280,19 @@ private:
     }
     if (unit.empty()) {
       if (!options_.bare_unit)
-        return refuse(LengthStatus::unit_missing, fmt::format("{} has no unit; write mm or in after it", text));
+        return refuse(LengthStatus::unit_missing,
+                      fmt::format("{} has no unit; write mm or in after it", text));
       term = {fmt::format("{} {}", text, unit_name(*options_.bare_unit)), to_mm(value, *options_.bare_unit)};
       return true;
     }
     static constexpr std::array<std::pair<std::string_view, std::pair<std::string_view, double>>, 7> units{{
-        {"mm", {"mm", 1.0}}, {"cm", {"cm", 10.0}}, {"um", {"\u00B5m", 0.001}}, {"in", {"in", mm_per_inch}},
-        {"inch", {"in", mm_per_inch}}, {"inches", {"in", mm_per_inch}}, {"thou", {"thou", mm_per_thou}},
+        {"mm", {"mm", 1.0}},
+        {"cm", {"cm", 10.0}},
+        {"um", {"\u00B5m", 0.001}},
+        {"in", {"in", mm_per_inch}},
+        {"inch", {"in", mm_per_inch}},
+        {"inches", {"in", mm_per_inch}},
+        {"thou", {"thou", mm_per_thou}},
     }};
     for (const auto& [name, meaning] : units)
       if (unit == name) {

@@ -1,6 +1,6 @@
 #pragma once
-// Lengths as people write them: `13/16`, `1 3/8"`, `1-3/8 in`, `.315`, `8 mm`, `12 thou`, `#30`, `letter F`, and
-// sums and differences of them, units mixed: `3 mm + 9/16 in + 3.5 mm`.
+// Lengths as people write them: `13/16`, `1 3/8"`, `1-3/8 in`, `.315`, `8 mm`, `12 thou`, `#30`, `letter F`,
+// and sums and differences of them, units mixed: `3 mm + 9/16 in + 3.5 mm`.
 //
 //   sum     = [sign] term { sign term }
 //   term    = number [unit] | drill
@@ -25,7 +25,17 @@ struct LengthOptions {
   bool decimal_comma = false;    ///< also read 12,5 as twelve and a half (never a thousands mark)
 };
 
-enum class LengthStatus { ok, empty, not_utf8, bad_number, bad_unit, bad_drill, unit_missing, unfinished, too_large };
+enum class LengthStatus {
+  ok,
+  empty,
+  not_utf8,
+  bad_number,
+  bad_unit,
+  bad_drill,
+  unit_missing,
+  unfinished,
+  too_large
+};
 
 /// One addend of a sum, for showing how the total came about.
 struct LengthTerm {

@@ -8,13 +8,14 @@
 namespace datrin {
 
 struct LengthTextOptions {
-  int decimals_mm = 2;     ///< figures after the point in millimetres
-  int decimals_inch = 4;   ///< and in inches
-  bool show_unit = false;  ///< with a thin space (U+2009) and the unit
-  bool show_plus = false;  ///< a plus before positive values, for margins and deviations
+  int decimals_mm = 2;    ///< figures after the point in millimetres
+  int decimals_inch = 4;  ///< and in inches
+  bool show_unit = false; ///< with a thin space (U+2009) and the unit
+  bool show_plus = false; ///< a plus before positive values, for margins and deviations
 };
 
-/// `mm` millimetres in `unit`, rounded half away from zero; never "-0.00"; a value that is not finite is an en dash.
+/// `mm` millimetres in `unit`, rounded half away from zero; never "-0.00"; a value that is not finite is an
+/// en dash.
 std::string length_text(double mm, Unit unit, const LengthTextOptions& options = {});
 
 /// The same in both units, the person's own first: "12.70 mm · 0.5000 in".

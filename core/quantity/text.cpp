@@ -11,13 +11,18 @@ bool is_utf8(std::string_view text) {
   const auto byte = [&](std::size_t k) { return static_cast<std::uint8_t>(text[k]); };
   while (i < text.size()) {
     const auto lead = byte(i);
-    const std::size_t extra = lead < 0x80 ? 0 : lead >= 0xC2 && lead < 0xE0 ? 1 : lead >= 0xE0 && lead < 0xF0 ? 2
-                              : lead >= 0xF0 && lead < 0xF5 ? 3 : 9;
+    const std::size_t extra = lead < 0x80                   ? 0
+                              : lead >= 0xC2 && lead < 0xE0 ? 1
+                              : lead >= 0xE0 && lead < 0xF0 ? 2
+                              : lead >= 0xF0 && lead < 0xF5 ? 3
+                                                            : 9;
     if (extra == 9 || i + extra >= text.size()) return false;
     for (std::size_t k = 1; k <= extra; ++k)
       if ((byte(i + k) & 0xC0) != 0x80) return false;
-    if (extra == 2 && ((lead == 0xE0 && byte(i + 1) < 0xA0) || (lead == 0xED && byte(i + 1) > 0x9F))) return false;
-    if (extra == 3 && ((lead == 0xF0 && byte(i + 1) < 0x90) || (lead == 0xF4 && byte(i + 1) > 0x8F))) return false;
+    if (extra == 2 && ((lead == 0xE0 && byte(i + 1) < 0xA0) || (lead == 0xED && byte(i + 1) > 0x9F)))
+      return false;
+    if (extra == 3 && ((lead == 0xF0 && byte(i + 1) < 0x90) || (lead == 0xF4 && byte(i + 1) > 0x8F)))
+      return false;
     i += extra + 1;
   }
   return true;
@@ -69,7 +74,8 @@ std::string nearest_name(std::string_view word, const std::vector<std::string>& 
   for (const auto& name : names) {
     const auto distance = edit_distance(lower, lower_case(name));
     // Of two as near, the one that begins alike.
-    if (const auto alike = common_start(lower_case(name)); distance < best || (distance == best && !nearest.empty() && alike > start)) {
+    if (const auto alike = common_start(lower_case(name));
+        distance < best || (distance == best && !nearest.empty() && alike > start)) {
       best = distance;
       start = alike;
       nearest = name;
@@ -86,8 +92,10 @@ std::string did_you_mean(std::string_view word, const std::vector<std::string>& 
 std::string slug(std::string_view name) {
   std::string id;
   for (const char c : lower_case(name)) {
-    if (std::isalnum(static_cast<unsigned char>(c))) id += c;
-    else if (!id.empty() && id.back() != '_') id += '_';
+    if (std::isalnum(static_cast<unsigned char>(c)))
+      id += c;
+    else if (!id.empty() && id.back() != '_')
+      id += '_';
   }
   while (!id.empty() && id.back() == '_') id.pop_back();
   return id.empty() ? "unnamed" : id;

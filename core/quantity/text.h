@@ -7,7 +7,8 @@
 
 namespace datrin {
 
-/// True when `text` is well-formed UTF-8 (RFC 3629: no overlong forms, no surrogates, nothing above U+10FFFF).
+/// True when `text` is well-formed UTF-8 (RFC 3629: no overlong forms, no surrogates, nothing above
+/// U+10FFFF).
 bool is_utf8(std::string_view text);
 
 /// Without blanks, tabs and line ends on both sides.
@@ -16,8 +17,8 @@ std::string_view trimmed(std::string_view text);
 /// ASCII letters in lower case; other bytes as they are.
 std::string lower_case(std::string_view text);
 
-/// The one of `names` that is most like `word` (fewest edits: at most 1 in a short word, 2 or a third of its length in others);
-/// empty when none is near. For "did you mean".
+/// The one of `names` that is most like `word` (fewest edits: at most 1 in a short word, 2 or a third of its
+/// length in others); empty when none is near. For "did you mean".
 std::string nearest_name(std::string_view word, const std::vector<std::string>& names);
 
 /// ` (did you mean "bore"?)`, or nothing when no name is near.

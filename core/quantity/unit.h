@@ -1,5 +1,6 @@
 #pragma once
-// Units at the edges of the program. Inside, every length is a double in millimetres and every angle in radians.
+// Units at the edges of the program. Inside, every length is a double in millimetres and every angle in
+// radians.
 
 #include <optional>
 #include <string_view>
@@ -13,15 +14,25 @@ inline constexpr double mm_per_thou = 0.0254;
 inline constexpr double pi = 3.14159265358979323846;
 
 /// Millimetres of `value` given in `unit`.
-constexpr double to_mm(double value, Unit unit) { return unit == Unit::mm ? value : value * mm_per_inch; }
+constexpr double to_mm(double value, Unit unit) {
+  return unit == Unit::mm ? value : value * mm_per_inch;
+}
 /// `mm` millimetres, in `unit`.
-constexpr double from_mm(double mm, Unit unit) { return unit == Unit::mm ? mm : mm / mm_per_inch; }
+constexpr double from_mm(double mm, Unit unit) {
+  return unit == Unit::mm ? mm : mm / mm_per_inch;
+}
 
-constexpr double radians(double degrees) { return degrees * pi / 180.0; }
-constexpr double degrees(double radian) { return radian * 180.0 / pi; }
+constexpr double radians(double degrees) {
+  return degrees * pi / 180.0;
+}
+constexpr double degrees(double radian) {
+  return radian * 180.0 / pi;
+}
 
 /// "mm" or "in", as in files and on screen.
-constexpr std::string_view unit_name(Unit unit) { return unit == Unit::mm ? "mm" : "in"; }
+constexpr std::string_view unit_name(Unit unit) {
+  return unit == Unit::mm ? "mm" : "in";
+}
 constexpr std::optional<Unit> unit_from_name(std::string_view name) {
   if (name == "mm") return Unit::mm;
   if (name == "in") return Unit::inch;

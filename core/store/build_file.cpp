@@ -24,7 +24,9 @@ constexpr int format_version = 1;
 
 enum State { done = 0, undone = 1, superseded = 2 };
 
-std::string now_text() { return fmt::format("{:%Y-%m-%dT%H:%M:%SZ}", fmt::gmtime(std::time(nullptr))); }
+std::string now_text() {
+  return fmt::format("{:%Y-%m-%dT%H:%M:%SZ}", fmt::gmtime(std::time(nullptr)));
+}
 
 bool is_sqlite(const std::string& path) {
   std::ifstream file(path, std::ios::binary);
@@ -44,8 +46,9 @@ struct BuildFile::Database {
   void make_tables() {
     SQLite::Transaction transaction(db);
     db.exec("CREATE TABLE records(id INTEGER PRIMARY KEY, kind TEXT NOT NULL, body TEXT NOT NULL)");
-    db.exec("CREATE TABLE changes(seq INTEGER PRIMARY KEY AUTOINCREMENT, at TEXT NOT NULL, label TEXT NOT NULL, "
-            "rows TEXT NOT NULL, state INTEGER NOT NULL)");
+    db.exec(
+        "CREATE TABLE changes(seq INTEGER PRIMARY KEY AUTOINCREMENT, at TEXT NOT NULL, label TEXT NOT NULL, "
+        "rows TEXT NOT NULL, state INTEGER NOT NULL)");
     db.exec("CREATE INDEX changes_by_state ON changes(state, seq)");
     db.exec("CREATE TABLE metadata(key TEXT PRIMARY KEY, value TEXT NOT NULL)");
     db.exec(fmt::format("PRAGMA application_id = {}", application_id));
@@ -74,8 +77,9 @@ struct BuildFile::Database {
   }
 
   void write_next_id(build::Id id) {
-    SQLite::Statement put(db, "INSERT INTO metadata VALUES('next_id', ?) ON CONFLICT(key) DO UPDATE SET value = "
-                              "excluded.value");
+    SQLite::Statement put(db,
+                          "INSERT INTO metadata VALUES('next_id', ?) ON CONFLICT(key) DO UPDATE SET value = "
+                          "excluded.value");
     put.bind(1, std::to_string(id));
     put.exec();
   }
@@ -89,10 +93,12 @@ BuildFile::~BuildFile() = default;
 BuildFile::BuildFile(BuildFile&&) noexcept = default;
 BuildFile& BuildFile::operator=(BuildFile&&) noexcept = default;
 
-std::optional<BuildFile> BuildFile::create(const std::string& path, const std::string& name, FileOutcome& outcome) {
+std::optional<BuildFile> BuildFile::create(const std::string& path, const std::string& name,
+                                           FileOutcome& outcome) {
   std::error_code error;
   if (std::filesystem::exists(path, error)) {
-    outcome = {FileStatus::refused, fmt::format("{} is there already; open it, or choose another name", path)};
+    outcome = {FileStatus::refused,
+               fmt::format("{} is there already; open it, or choose another name", path)};
     return std::nullopt;
   }
   try {
@@ -108,7 +114,8 @@ std::optional<BuildFile> BuildFile::create(const std::string& path, const std::s
     return file;
   } catch (const std::exception& error_text) {
     outcome = {FileStatus::refused,
-               fmt::format("{} could not be made: {}; check the folder and the space on the disk", path, error_text.what())};
+               fmt::format("{} could not be made: {}; check the folder and the space on the disk", path,
+                           error_text.what())};
     return std::nullopt;
   }
 }
@@ -120,7 +127,8 @@ std::optional<BuildFile> BuildFile::open(const std::string& path, FileOutcome& o
     return std::nullopt;
   }
   const auto not_a_build = [&](const std::string& why) {
-    outcome = {FileStatus::not_a_build, fmt::format("{} is not a Datrin build{}; nothing was written to it", path, why)};
+    outcome = {FileStatus::not_a_build,
+               fmt::format("{} is not a Datrin build{}; nothing was written to it", path, why)};
     return std::nullopt;
   };
   if (std::filesystem::is_directory(path, error)) return not_a_build(", it is a folder");
@@ -132,8 +140,10 @@ std::optional<BuildFile> BuildFile::open(const std::string& path, FileOutcome& o
       const int version = look.execAndGet("PRAGMA user_version").getInt();
       if (id != application_id) return not_a_build(", but another program's database");
       if (version > format_version) {
-        outcome = {FileStatus::newer, fmt::format("{} was written by a newer version of Datrin (format {}, this one "
-                                                  "reads up to {}); nothing was written to it", path, version, format_version)};
+        outcome = {FileStatus::newer,
+                   fmt::format("{} was written by a newer version of Datrin (format {}, this one "
+                               "reads up to {}); nothing was written to it",
+                               path, version, format_version)};
         return std::nullopt;
       }
     }
@@ -144,8 +154,9 @@ std::optional<BuildFile> BuildFile::open(const std::string& path, FileOutcome& o
       return not_a_build(fmt::format(" that can be read whole ({})", check));
     SQLite::Statement rows(db, "SELECT id, kind, body FROM records");
     while (rows.executeStep())
-      file.build_.load(rows.getColumn(0).getInt64(),
-                       record_from_json(rows.getColumn(1).getString(), json::parse(rows.getColumn(2).getString())));
+      file.build_.load(
+          rows.getColumn(0).getInt64(),
+          record_from_json(rows.getColumn(1).getString(), json::parse(rows.getColumn(2).getString())));
     SQLite::Statement next(db, "SELECT value FROM metadata WHERE key = 'next_id'");
     if (next.executeStep()) file.build_.reserve(std::stoll(next.getColumn(0).getString()));
     outcome = {};
@@ -177,16 +188,18 @@ FileOutcome BuildFile::apply(const Edit& edit) {
     transaction.commit();
   } catch (const std::exception& error) {
     build_.apply(reversed(edit));
-    return {FileStatus::refused,
-            fmt::format("\"{}\" could not be kept in {}: {}; nothing was changed", edit.label, path_, error.what())};
+    return {FileStatus::refused, fmt::format("\"{}\" could not be kept in {}: {}; nothing was changed",
+                                             edit.label, path_, error.what())};
   }
   return {};
 }
 
 namespace {
 
-constexpr const char* newest_done = "SELECT seq, label, rows FROM changes WHERE state = 0 ORDER BY seq DESC LIMIT 1";
-constexpr const char* oldest_undone = "SELECT seq, label, rows FROM changes WHERE state = 1 ORDER BY seq ASC LIMIT 1";
+constexpr const char* newest_done =
+    "SELECT seq, label, rows FROM changes WHERE state = 0 ORDER BY seq DESC LIMIT 1";
+constexpr const char* oldest_undone =
+    "SELECT seq, label, rows FROM changes WHERE state = 1 ORDER BY seq ASC LIMIT 1";
 
 } // namespace
 
@@ -208,13 +221,15 @@ FileOutcome BuildFile::step_back_or_forth(bool back) {
     auto& db = database_->db;
     SQLite::Transaction transaction(db);
     SQLite::Statement step(db, back ? newest_done : oldest_undone);
-    if (!step.executeStep()) return {FileStatus::refused, back ? "there is nothing to undo" : "there is nothing to redo"};
+    if (!step.executeStep())
+      return {FileStatus::refused, back ? "there is nothing to undo" : "there is nothing to redo"};
     const auto seq = step.getColumn(0).getInt64();
     Edit edit{step.getColumn(1).getString(), changes_from_json(json::parse(step.getColumn(2).getString()))};
     step.reset();
     if (back) edit = reversed(edit);
     if (!build_.apply(edit))
-      return {FileStatus::refused, fmt::format("\"{}\" does not fit the build as it stands; nothing was done", edit.label)};
+      return {FileStatus::refused,
+              fmt::format("\"{}\" does not fit the build as it stands; nothing was done", edit.label)};
     taken = edit;
     database_->write_rows(edit.changes);
     SQLite::Statement mark(db, "UPDATE changes SET state = ? WHERE seq = ?");
@@ -229,16 +244,21 @@ FileOutcome BuildFile::step_back_or_forth(bool back) {
   }
 }
 
-FileOutcome BuildFile::undo() { return step_back_or_forth(true); }
-FileOutcome BuildFile::redo() { return step_back_or_forth(false); }
+FileOutcome BuildFile::undo() {
+  return step_back_or_forth(true);
+}
+FileOutcome BuildFile::redo() {
+  return step_back_or_forth(false);
+}
 
 std::vector<LogLine> BuildFile::log(int most) const {
   std::vector<LogLine> lines;
-  SQLite::Statement rows(database_->db, "SELECT seq, at, label, state FROM changes ORDER BY seq DESC LIMIT ?");
+  SQLite::Statement rows(database_->db,
+                         "SELECT seq, at, label, state FROM changes ORDER BY seq DESC LIMIT ?");
   rows.bind(1, most);
   while (rows.executeStep())
-    lines.push_back({rows.getColumn(0).getInt64(), rows.getColumn(1).getString(), rows.getColumn(2).getString(),
-                     rows.getColumn(3).getInt() != done});
+    lines.push_back({rows.getColumn(0).getInt64(), rows.getColumn(1).getString(),
+                     rows.getColumn(2).getString(), rows.getColumn(3).getInt() != done});
   return lines;
 }
 

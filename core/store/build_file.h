@@ -1,10 +1,10 @@
 #pragma once
-// A build on disk: one SQLite database. Each edit is one transaction, written through to the disk before it counts as
-// done; undo and redo live in the same file and so reach back across restarts.
+// A build on disk: one SQLite database. Each edit is one transaction, written through to the disk before it
+// counts as done; undo and redo live in the same file and so reach back across restarts.
 //
 //   records(id, kind, body)           the build as it stands, one JSON body a record
-//   changes(seq, at, label, rows, state)  every edit in order: rows before and after; done, undone or superseded
-//   metadata(key, value)              format_version, next_id
+//   changes(seq, at, label, rows, state)  every edit in order: rows before and after; done, undone or
+//   superseded metadata(key, value)              format_version, next_id
 
 #include "build/build.h"
 
@@ -32,7 +32,7 @@ struct FileOutcome {
 /// One line of the log.
 struct LogLine {
   std::int64_t seq = 0;
-  std::string at;    ///< UTC, ISO 8601
+  std::string at; ///< UTC, ISO 8601
   std::string label;
   bool undone = false;
 };
@@ -44,7 +44,8 @@ public:
   BuildFile& operator=(BuildFile&&) noexcept;
 
   /// Makes a new build file; refused when there is a file already.
-  static std::optional<BuildFile> create(const std::string& path, const std::string& name, FileOutcome& outcome);
+  static std::optional<BuildFile> create(const std::string& path, const std::string& name,
+                                         FileOutcome& outcome);
 
   /// Opens one. A file that is not a build, or from a newer version, is not written to.
   static std::optional<BuildFile> open(const std::string& path, FileOutcome& outcome);

@@ -53,7 +53,8 @@ public:
   }
   bool start_array(std::size_t) override { return true; }
   bool end_array() override { return true; }
-  bool parse_error(std::size_t position, const std::string&, const nlohmann::detail::exception& error) override {
+  bool parse_error(std::size_t position, const std::string&,
+                   const nlohmann::detail::exception& error) override {
     byte = position;
     what = error.what();
     overflow = error.id == 406;
@@ -72,8 +73,10 @@ private:
 std::string reason_of(const std::string& what) {
   const auto colon = what.rfind("; last read");
   auto reason = what.substr(0, colon);
-  if (const auto start = reason.find("- "); start != std::string::npos) reason = reason.substr(start + 2);
-  else if (const auto bracket = reason.find("] "); bracket != std::string::npos) reason = reason.substr(bracket + 2);
+  if (const auto start = reason.find("- "); start != std::string::npos)
+    reason = reason.substr(start + 2);
+  else if (const auto bracket = reason.find("] "); bracket != std::string::npos)
+    reason = reason.substr(bracket + 2);
   return reason;
 }
 
@@ -97,7 +100,8 @@ std::string read_text_file(const std::string& path) {
     std::size_t line_start = 0, line = 1;
     while (true) {
       const auto end = text.find('\n', line_start);
-      if (!is_utf8(std::string_view(text).substr(line_start, end == std::string::npos ? end : end - line_start)))
+      if (!is_utf8(
+              std::string_view(text).substr(line_start, end == std::string::npos ? end : end - line_start)))
         throw Refusal(fmt::format("{}: line {}: the text is not UTF-8", path, line));
       if (end == std::string::npos) throw Refusal(fmt::format("{}: the text is not UTF-8", path));
       line_start = end + 1;
@@ -112,10 +116,12 @@ json parse_json(std::string_view text, const std::string& label) {
   if (trimmed(text).empty()) throw Refusal(label + ": line 1, column 1: the file is empty");
   DuplicateKeys duplicates;
   if (!json::sax_parse(text.begin(), text.end(), &duplicates)) {
-    if (!duplicates.twice.empty()) throw Refusal(fmt::format("{}: the key \"{}\" stands twice in one object", label, duplicates.twice));
+    if (!duplicates.twice.empty())
+      throw Refusal(fmt::format("{}: the key \"{}\" stands twice in one object", label, duplicates.twice));
     const auto byte = duplicates.byte > 0 ? duplicates.byte - 1 : 0;
     throw Refusal(fmt::format("{}: {}: {}", label, line_and_column(text, byte),
-                              duplicates.overflow ? "the number is too large" : "this is not JSON: " + reason_of(duplicates.what)));
+                              duplicates.overflow ? "the number is too large"
+                                                  : "this is not JSON: " + reason_of(duplicates.what)));
   }
   return json::parse(text.begin(), text.end());
 }
@@ -191,8 +197,10 @@ void JsonAt::only_keys(const std::vector<std::string>& known) const {
   for (const auto& [key, unused] : value_->items()) {
     if (std::find(known.begin(), known.end(), key) != known.end()) continue;
     const auto text = fmt::format("there is no key called \"{}\" here{}", key, did_you_mean(key, known));
-    if (pointer_.empty()) JsonAt(*value_, label_, "/" + key, *warnings_).refuse(text);
-    else warn(text + "; it was left out");
+    if (pointer_.empty())
+      JsonAt(*value_, label_, "/" + key, *warnings_).refuse(text);
+    else
+      warn(text + "; it was left out");
   }
 }
 

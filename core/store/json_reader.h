@@ -1,5 +1,6 @@
 #pragma once
-// Reading JSON that people or other programs wrote: every refusal names the file, the place and the rule broken.
+// Reading JSON that people or other programs wrote: every refusal names the file, the place and the rule
+// broken.
 
 #include "geometry/pose.h"
 
@@ -24,8 +25,8 @@ inline constexpr std::size_t largest_file = std::size_t{256} << 20; ///< bytes
 /// The bytes of the file at `path`. Throws Refusal when it cannot be read, is over 256 MiB or is not UTF-8.
 std::string read_text_file(const std::string& path);
 
-/// Parses `text`. Throws Refusal with "label: line L, column C: …" for anything that is not JSON (RFC 8259), for
-/// numbers that overflow, and for a key that stands twice in one object.
+/// Parses `text`. Throws Refusal with "label: line L, column C: …" for anything that is not JSON (RFC 8259),
+/// for numbers that overflow, and for a key that stands twice in one object.
 nlohmann::json parse_json(std::string_view text, const std::string& label);
 
 /// A value in a document and the way to it, so that a refusal can say where.
@@ -42,19 +43,21 @@ public:
   JsonAt at(std::size_t index) const; ///< index within size()
   std::size_t size() const;           ///< of an array; refused for anything else
 
-  double number() const;              ///< finite
-  double positive() const;            ///< above 0
-  double not_negative() const;        ///< 0 or more
-  std::string text() const;           ///< a string
-  std::string name() const;           ///< a string that is not empty
-  Vec3 vector() const;                ///< three finite numbers
-  Vec3 direction() const;             ///< three numbers, not all 0; returned with unit length
+  double number() const;       ///< finite
+  double positive() const;     ///< above 0
+  double not_negative() const; ///< 0 or more
+  std::string text() const;    ///< a string
+  std::string name() const;    ///< a string that is not empty
+  Vec3 vector() const;         ///< three finite numbers
+  Vec3 direction() const;      ///< three numbers, not all 0; returned with unit length
 
-  /// Refuses anything but an object; keys not among `known` are refused at top level, warned about deeper down.
+  /// Refuses anything but an object; keys not among `known` are refused at top level, warned about deeper
+  /// down.
   void only_keys(const std::vector<std::string>& known) const;
 
 private:
-  JsonAt(const nlohmann::json& value, std::string label, std::string pointer, std::vector<std::string>& warnings)
+  JsonAt(const nlohmann::json& value, std::string label, std::string pointer,
+         std::vector<std::string>& warnings)
       : value_(&value), label_(std::move(label)), pointer_(std::move(pointer)), warnings_(&warnings) {}
 
   const nlohmann::json* value_;

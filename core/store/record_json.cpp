@@ -14,9 +14,13 @@ using namespace build;
 
 namespace {
 
-json vector_json(const Vec3& v) { return json::array({v.x(), v.y(), v.z()}); }
+json vector_json(const Vec3& v) {
+  return json::array({v.x(), v.y(), v.z()});
+}
 
-Vec3 vector_from(const JsonAt& at) { return at.vector(); }
+Vec3 vector_from(const JsonAt& at) {
+  return at.vector();
+}
 
 json pose_json(const Pose& pose) {
   json rotation = json::array();
@@ -30,7 +34,8 @@ Pose pose_from(const JsonAt& at) {
   const auto rotation = at.at("rotation");
   if (rotation.size() != 9) rotation.refuse("must be nine numbers, row by row");
   for (int i = 0; i < 9; ++i) pose.rotation(i / 3, i % 3) = rotation.at(static_cast<std::size_t>(i)).number();
-  if ((pose.rotation * pose.rotation.transpose() - Mat3::Identity()).norm() > 1e-6 || pose.rotation.determinant() < 0)
+  if ((pose.rotation * pose.rotation.transpose() - Mat3::Identity()).norm() > 1e-6 ||
+      pose.rotation.determinant() < 0)
     rotation.refuse("must be a rotation");
   pose.translation = at.at("translation").vector();
   return pose;
@@ -68,7 +73,9 @@ struct ToJson {
             {"required", r.required},
             {"order", r.order}};
   }
-  json operator()(const Wall& r) const { return {{"part", r.part}, {"from", r.from}, {"to", r.to}, {"least", r.least}}; }
+  json operator()(const Wall& r) const {
+    return {{"part", r.part}, {"from", r.from}, {"to", r.to}, {"least", r.least}};
+  }
   json operator()(const Piece& r) const { return {{"part", r.part}, {"number", r.number}}; }
   json operator()(const Touch& r) const {
     return {{"piece", r.piece},
@@ -81,7 +88,9 @@ struct ToJson {
             {"note", r.note},
             {"order", r.order}};
   }
-  json operator()(const Seat& r) const { return {{"piece", r.piece}, {"pose", pose_json(r.pose)}, {"best", r.best ? 1 : 0}}; }
+  json operator()(const Seat& r) const {
+    return {{"piece", r.piece}, {"pose", pose_json(r.pose)}, {"best", r.best ? 1 : 0}};
+  }
   json operator()(const Marking& r) const {
     return {{"piece", r.piece},
             {"up", vector_json(r.up)},
@@ -154,12 +163,15 @@ Marking marking_from(const JsonAt& at) {
 } // namespace
 
 std::string_view record_kind(const Record& record) {
-  static constexpr std::string_view kinds[] = {"build", "part", "surface", "wall", "piece", "touch", "seat", "marking"};
+  static constexpr std::string_view kinds[] = {"build", "part",  "surface", "wall",
+                                               "piece", "touch", "seat",    "marking"};
   static_assert(std::size(kinds) == std::variant_size_v<Record>);
   return kinds[record.index()];
 }
 
-json record_body(const Record& record) { return std::visit(ToJson{}, record); }
+json record_body(const Record& record) {
+  return std::visit(ToJson{}, record);
+}
 
 Record record_from_json(std::string_view kind, const json& body) {
   std::vector<std::string> warnings;
@@ -168,10 +180,12 @@ Record record_from_json(std::string_view kind, const json& body) {
   if (kind == "part") return part_from(at);
   if (kind == "surface") return surface_from(at);
   if (kind == "wall")
-    return Wall{id_from(at.at("part")), id_from(at.at("from")), id_from(at.at("to")), at.at("least").number()};
+    return Wall{id_from(at.at("part")), id_from(at.at("from")), id_from(at.at("to")),
+                at.at("least").number()};
   if (kind == "piece") return Piece{id_from(at.at("part")), static_cast<int>(at.at("number").positive())};
   if (kind == "touch") return touch_from(at);
-  if (kind == "seat") return Seat{id_from(at.at("piece")), pose_from(at.at("pose")), bool_from(at.at("best"))};
+  if (kind == "seat")
+    return Seat{id_from(at.at("piece")), pose_from(at.at("pose")), bool_from(at.at("best"))};
   if (kind == "marking") return marking_from(at);
   throw Refusal(fmt::format("there is no kind of record called \"{}\"", kind));
 }
@@ -192,7 +206,8 @@ std::vector<Change> changes_from_json(const json& rows) {
     if (value.is_null()) return std::nullopt;
     return record_from_json(value.at("kind").get<std::string>(), value.at("body"));
   };
-  for (const auto& row : rows) changes.push_back({row.at("id").get<Id>(), side(row.at("before")), side(row.at("after"))});
+  for (const auto& row : rows)
+    changes.push_back({row.at("id").get<Id>(), side(row.at("before")), side(row.at("after"))});
   return changes;
 }
 

@@ -15,7 +15,8 @@ std::string_view record_kind(const build::Record& record);
 
 nlohmann::json record_body(const build::Record& record);
 
-/// The record of `kind` that `body` states. Throws Refusal (store/json_reader.h) naming the field that is off.
+/// The record of `kind` that `body` states. Throws Refusal (store/json_reader.h) naming the field that is
+/// off.
 build::Record record_from_json(std::string_view kind, const nlohmann::json& body);
 
 /// The rows of an edit, for the log: [{"id":7,"before":{"kind":…,"body":…},"after":null}, …].

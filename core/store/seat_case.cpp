@@ -54,11 +54,12 @@ private:
     const auto kind_at = at.at("kind");
     const auto kind = surface_kind_from_name(kind_at.text());
     if (!kind)
-      kind_at.refuse(fmt::format("there is no kind called \"{}\"{}; it is \"plane\", \"bore\" or \"boss\"", kind_at.text(),
-                                 did_you_mean(kind_at.text(), {"plane", "bore", "boss"})));
+      kind_at.refuse(fmt::format("there is no kind called \"{}\"{}; it is \"plane\", \"bore\" or \"boss\"",
+                                 kind_at.text(), did_you_mean(kind_at.text(), {"plane", "bore", "boss"})));
     const bool plane = *kind == SurfaceKind::plane;
-    at.only_keys(plane ? std::vector<std::string>{"id", "kind", "point", "normal", "finish", "required"}
-                       : std::vector<std::string>{"id", "kind", "point", "axis", "diameter", "finish", "required"});
+    at.only_keys(
+        plane ? std::vector<std::string>{"id", "kind", "point", "normal", "finish", "required"}
+              : std::vector<std::string>{"id", "kind", "point", "axis", "diameter", "finish", "required"});
     casting::SeatSurface surface;
     surface.id = at.at("id").name();
     if (!index_.emplace(surface.id, static_cast<int>(out_.input.surfaces.size())).second)
@@ -70,9 +71,11 @@ private:
     if (!plane) surface.shape.diameter = mm(at.at("diameter").positive());
     const auto finish = at.at("finish");
     if (finish.text() != "machined" && finish.text() != "as-cast")
-      finish.refuse(fmt::format("there is no finish called \"{}\"; it is \"machined\" or \"as-cast\"", finish.text()));
+      finish.refuse(
+          fmt::format("there is no finish called \"{}\"; it is \"machined\" or \"as-cast\"", finish.text()));
     surface.machined = finish.text() == "machined";
-    if (surface.machined) surface.required = mm(at.at("required").number());
+    if (surface.machined)
+      surface.required = mm(at.at("required").number());
     else if (at.has("required")) {
       at.at("required").number();
       at.at("required").warn("an as-cast surface is not machined, so its required stock is left out");
@@ -83,7 +86,8 @@ private:
   int surface_named(const JsonAt& at) const {
     const auto name = at.text();
     const auto found = index_.find(name);
-    if (found == index_.end()) at.refuse(fmt::format("no surface is called \"{}\"{}", name, did_you_mean(name, ids_)));
+    if (found == index_.end())
+      at.refuse(fmt::format("no surface is called \"{}\"{}", name, did_you_mean(name, ids_)));
     return found->second;
   }
 
@@ -116,7 +120,8 @@ private:
 };
 
 std::string wall_name(const casting::SeatInput& input, const casting::SeatWall& wall) {
-  return input.surfaces[static_cast<std::size_t>(wall.from)].id + " to " + input.surfaces[static_cast<std::size_t>(wall.to)].id;
+  return input.surfaces[static_cast<std::size_t>(wall.from)].id + " to " +
+         input.surfaces[static_cast<std::size_t>(wall.to)].id;
 }
 
 } // namespace
@@ -182,7 +187,8 @@ ordered_json seat_result_json(const SeatCase& seat_case, const casting::SeatResu
   }
   out["held_by"] = ordered_json::array();
   for (const auto& hold : result.held_by) {
-    ordered_json row{{"point", hold.point}, {"surface", input.surfaces[static_cast<std::size_t>(hold.surface)].id}};
+    ordered_json row{{"point", hold.point},
+                     {"surface", input.surfaces[static_cast<std::size_t>(hold.surface)].id}};
     if (hold.wall_to >= 0) row["wall_to"] = input.surfaces[static_cast<std::size_t>(hold.wall_to)].id;
     row["share"] = hold.share;
     out["held_by"].push_back(std::move(row));
@@ -199,28 +205,35 @@ std::string seat_result_text(const SeatCase& seat_case, const casting::SeatResul
   const LengthTextOptions plain{.decimals_mm = 3, .decimals_inch = 5};
   std::string text = seat_case.title.empty() ? std::string{} : seat_case.title + "\n";
   if (!result.usable()) return text + result.message + "\n";
-  text += fmt::format("{}: the least margin is {} {}\n\n", result.cleans_up() ? "It cleans up" : "It does not clean up",
+  text += fmt::format("{}: the least margin is {} {}\n\n",
+                      result.cleans_up() ? "It cleans up" : "It does not clean up",
                       length_text(result.margins.least, unit, figures), unit_name(unit));
   text += fmt::format("{:<24} {:>9} {:>9} {:>9} {:>9}\n", "", "least", "most", "needed", "margin");
   for (const auto& group : result.margins.groups) {
-    const auto name = group.wall < 0 ? input.surfaces[static_cast<std::size_t>(group.surface)].id
-                                     : "wall " + wall_name(input, input.walls[static_cast<std::size_t>(group.wall)]);
+    const auto name = group.wall < 0
+                          ? input.surfaces[static_cast<std::size_t>(group.surface)].id
+                          : "wall " + wall_name(input, input.walls[static_cast<std::size_t>(group.wall)]);
     if (group.touches == 0) {
       text += fmt::format("{:<24} not touched\n", name);
       continue;
     }
-    text += fmt::format("{:<24} {:>9} {:>9} {:>9} {:>9}{}\n", name, length_text(group.stock_least, unit, plain),
-                        length_text(group.stock_most, unit, plain), length_text(group.required, unit, plain),
-                        length_text(group.margin, unit, figures), group.limiting ? "  limits" : "");
+    text +=
+        fmt::format("{:<24} {:>9} {:>9} {:>9} {:>9}{}\n", name, length_text(group.stock_least, unit, plain),
+                    length_text(group.stock_most, unit, plain), length_text(group.required, unit, plain),
+                    length_text(group.margin, unit, figures), group.limiting ? "  limits" : "");
   }
   text += "\nHeld by\n";
   for (const auto& hold : result.held_by)
-    text += fmt::format("{:<24} touch {:<6} {:>5.1f} %\n",
-                        input.surfaces[static_cast<std::size_t>(hold.surface)].id +
-                            (hold.wall_to < 0 ? "" : " (wall to " + input.surfaces[static_cast<std::size_t>(hold.wall_to)].id + ")"),
-                        hold.point, 100 * hold.share);
+    text += fmt::format(
+        "{:<24} touch {:<6} {:>5.1f} %\n",
+        input.surfaces[static_cast<std::size_t>(hold.surface)].id +
+            (hold.wall_to < 0
+                 ? ""
+                 : " (wall to " + input.surfaces[static_cast<std::size_t>(hold.wall_to)].id + ")"),
+        hold.point, 100 * hold.share);
   for (const auto& motion : result.undetermined) text += "Left as it was: " + motion.name() + "\n";
-  text += result.check.holds ? "Checked: what holds it is in balance\n" : "NOT PROVED: " + result.check.message + "\n";
+  text += result.check.holds ? "Checked: what holds it is in balance\n"
+                             : "NOT PROVED: " + result.check.message + "\n";
   return text;
 }
 

@@ -1,6 +1,7 @@
 #pragma once
 // The exchange format of a seat: "datrin-seat-case" in, "datrin-seat-result" out.
-// (store uses casting here, because a file of a computation is that computation's inputs and results written down.)
+// (store uses casting here, because a file of a computation is that computation's inputs and results written
+// down.)
 
 #include "casting/seat.h"
 #include "quantity/unit.h"

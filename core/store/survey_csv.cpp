@@ -21,9 +21,12 @@ std::optional<std::vector<std::string>> split(std::string_view line, char separa
   for (std::size_t i = 0; i < line.size(); ++i) {
     const char c = line[i];
     if (quoted) {
-      if (c != '"') fields.back() += c;
-      else if (i + 1 < line.size() && line[i + 1] == '"') fields.back() += line[++i];
-      else quoted = false;
+      if (c != '"')
+        fields.back() += c;
+      else if (i + 1 < line.size() && line[i + 1] == '"')
+        fields.back() += line[++i];
+      else
+        quoted = false;
     } else if (c == '"' && trimmed(fields.back()).empty()) {
       quoted = true;
       fields.back().clear();
@@ -46,11 +49,25 @@ std::optional<double> number(std::string text, bool decimal_comma) {
   if (digits.starts_with('+')) digits.remove_prefix(1);
   double value = 0;
   const auto [end, error] = std::from_chars(digits.data(), digits.data() + digits.size(), value);
-  if (error != std::errc{} || end != digits.data() + digits.size() || !std::isfinite(value)) return std::nullopt;
+  if (error != std::errc{} || end != digits.data() + digits.size() || !std::isfinite(value))
+    return std::nullopt;
   return value;
 }
 
-enum class Field { surface, x, y, z, tip_radius, toward_x, toward_y, toward_z, uncertainty, setting, note, other };
+enum class Field {
+  surface,
+  x,
+  y,
+  z,
+  tip_radius,
+  toward_x,
+  toward_y,
+  toward_z,
+  uncertainty,
+  setting,
+  note,
+  other
+};
 
 struct Column {
   Field field = Field::other;
@@ -60,13 +77,20 @@ struct Column {
 
 Column column_named(const std::string& name) {
   static const std::map<std::string, std::pair<Field, double>> known{
-      {"surface", {Field::surface, 1}},   {"x_mm", {Field::x, 1}},
-      {"y_mm", {Field::y, 1}},            {"z_mm", {Field::z, 1}},
-      {"x_in", {Field::x, mm_per_inch}},  {"y_in", {Field::y, mm_per_inch}},
-      {"z_in", {Field::z, mm_per_inch}},  {"tip_radius_mm", {Field::tip_radius, 1}},
-      {"toward_x", {Field::toward_x, 1}}, {"toward_y", {Field::toward_y, 1}},
-      {"toward_z", {Field::toward_z, 1}}, {"uncertainty_mm", {Field::uncertainty, 1}},
-      {"setting", {Field::setting, 1}},   {"note", {Field::note, 1}},
+      {"surface", {Field::surface, 1}},
+      {"x_mm", {Field::x, 1}},
+      {"y_mm", {Field::y, 1}},
+      {"z_mm", {Field::z, 1}},
+      {"x_in", {Field::x, mm_per_inch}},
+      {"y_in", {Field::y, mm_per_inch}},
+      {"z_in", {Field::z, mm_per_inch}},
+      {"tip_radius_mm", {Field::tip_radius, 1}},
+      {"toward_x", {Field::toward_x, 1}},
+      {"toward_y", {Field::toward_y, 1}},
+      {"toward_z", {Field::toward_z, 1}},
+      {"uncertainty_mm", {Field::uncertainty, 1}},
+      {"setting", {Field::setting, 1}},
+      {"note", {Field::note, 1}},
   };
   const auto found = known.find(lower_case(name));
   if (found == known.end()) return {Field::other, 1, name};
@@ -100,7 +124,8 @@ public:
         read_line(line, number_of_line);
       }
     }
-    if (!header) return refuse("the file is empty; its first line names the columns: surface, x_mm, y_mm, z_mm");
+    if (!header)
+      return refuse("the file is empty; its first line names the columns: surface, x_mm, y_mm, z_mm");
     return std::move(out_);
   }
 
@@ -134,7 +159,8 @@ private:
       if (field == Field::other) {
         if (!name.empty()) out_.kept_as_notes.push_back(name);
       } else if (const auto [entry, fresh] = seen.emplace(field, name); !fresh) {
-        return fail(fmt::format("the columns \"{}\" and \"{}\" state the same thing; keep one", entry->second, name));
+        return fail(
+            fmt::format("the columns \"{}\" and \"{}\" state the same thing; keep one", entry->second, name));
       }
     }
     if (!seen.count(Field::surface))
@@ -153,7 +179,8 @@ private:
     const auto fields = split(text, separator_);
     if (!fields) return bad(at, {}, "a quote is not closed");
     if (fields->size() > columns_.size())
-      return bad(at, {}, fmt::format("there are {} fields under {} columns", fields->size(), columns_.size()));
+      return bad(at, {},
+                 fmt::format("there are {} fields under {} columns", fields->size(), columns_.size()));
     SurveyLine line;
     line.line = at;
     bool have_surface = false, have[3] = {false, false, false};
@@ -165,7 +192,8 @@ private:
       if (column.field == Field::surface) {
         const auto found = by_name_.find(slug(field));
         if (found == by_name_.end())
-          return bad(at, column.name, fmt::format("no surface is called \"{}\"{}", field, did_you_mean(field, names_)));
+          return bad(at, column.name,
+                     fmt::format("no surface is called \"{}\"{}", field, did_you_mean(field, names_)));
         line.surface = line.touch.surface = found->second;
         have_surface = true;
       } else if (column.field == Field::setting) {
@@ -184,7 +212,8 @@ private:
     for (int k = 0; k < 3; ++k)
       if (!have[k]) return bad(at, std::string(1, "xyz"[k]), "is empty");
     if (line.touch.tip_radius > 0 && line.touch.toward.norm() < 1e-12)
-      return bad(at, "toward_x", "a tip radius needs the direction the tip travelled (toward_x, toward_y, toward_z)");
+      return bad(at, "toward_x",
+                 "a tip radius needs the direction the tip travelled (toward_x, toward_y, toward_z)");
     if (!notes.empty()) line.touch.note += (line.touch.note.empty() ? "" : "; ") + notes;
     out_.good.push_back(std::move(line));
   }
@@ -199,12 +228,23 @@ private:
       have[k] = true;
       return true;
     }
-    case Field::toward_x: touch.toward.x() = value; return true;
-    case Field::toward_y: touch.toward.y() = value; return true;
-    case Field::toward_z: touch.toward.z() = value; return true;
-    case Field::tip_radius: touch.tip_radius = value; return value >= 0;
-    case Field::uncertainty: touch.uncertainty = value; return value >= 0;
-    default: return true;
+    case Field::toward_x:
+      touch.toward.x() = value;
+      return true;
+    case Field::toward_y:
+      touch.toward.y() = value;
+      return true;
+    case Field::toward_z:
+      touch.toward.z() = value;
+      return true;
+    case Field::tip_radius:
+      touch.tip_radius = value;
+      return value >= 0;
+    case Field::uncertainty:
+      touch.uncertainty = value;
+      return value >= 0;
+    default:
+      return true;
     }
   }
 
@@ -245,11 +285,12 @@ SurveyCsv read_survey_csv_file(const std::string& path, const SurfaceNames& surf
 
 std::string write_survey_csv(const std::vector<build::Touch>& touches, const SurfaceNames& surfaces) {
   std::map<build::Id, std::string> names(surfaces.begin(), surfaces.end());
-  std::string text = "surface,x_mm,y_mm,z_mm,tip_radius_mm,toward_x,toward_y,toward_z,uncertainty_mm,setting,note\n";
+  std::string text =
+      "surface,x_mm,y_mm,z_mm,tip_radius_mm,toward_x,toward_y,toward_z,uncertainty_mm,setting,note\n";
   for (const auto& t : touches)
-    text += fmt::format("{},{},{},{},{},{},{},{},{},{},{}\n", csv_field(names[t.surface]), t.centre.x(), t.centre.y(),
-                        t.centre.z(), t.tip_radius, t.toward.x(), t.toward.y(), t.toward.z(), t.uncertainty,
-                        csv_field(t.setting), csv_field(t.note));
+    text += fmt::format("{},{},{},{},{},{},{},{},{},{},{}\n", csv_field(names[t.surface]), t.centre.x(),
+                        t.centre.y(), t.centre.z(), t.tip_radius, t.toward.x(), t.toward.y(), t.toward.z(),
+                        t.uncertainty, csv_field(t.setting), csv_field(t.note));
   return text;
 }
 

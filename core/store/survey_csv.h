@@ -1,8 +1,8 @@
 #pragma once
-// Surveys as CSV. UTF-8, a header line, comma, semicolon or tab; `#` starts a comment line. Columns: `surface`; `x`,
-// `y`, `z` with the unit in the name (`x_mm` or `x_in`); optional `tip_radius_mm`, `toward_x`, `toward_y`, `toward_z`,
-// `uncertainty_mm`, `setting`, `note`. Other columns are kept in the note. A decimal comma is read only where the
-// separator is a semicolon.
+// Surveys as CSV. UTF-8, a header line, comma, semicolon or tab; `#` starts a comment line. Columns:
+// `surface`; `x`, `y`, `z` with the unit in the name (`x_mm` or `x_in`); optional `tip_radius_mm`,
+// `toward_x`, `toward_y`, `toward_z`, `uncertainty_mm`, `setting`, `note`. Other columns are kept in the
+// note. A decimal comma is read only where the separator is a semicolon.
 
 #include "build/records.h"
 
@@ -14,9 +14,9 @@
 namespace datrin::store {
 
 struct SurveyLine {
-  std::size_t line = 0;  ///< in the file, from 1
+  std::size_t line = 0; ///< in the file, from 1
   build::Id surface = 0;
-  build::Touch touch;    ///< piece is left 0
+  build::Touch touch; ///< piece is left 0
 };
 
 struct BadLine {
@@ -25,8 +25,8 @@ struct BadLine {
 };
 
 struct SurveyCsv {
-  bool refused = false;      ///< nothing could be read at all
-  std::string message;       ///< why
+  bool refused = false; ///< nothing could be read at all
+  std::string message;  ///< why
   std::vector<SurveyLine> good;
   std::vector<BadLine> bad;
   std::vector<std::string> kept_as_notes; ///< names of columns not known

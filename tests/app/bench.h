@@ -1,5 +1,6 @@
 #pragma once
-// What every interface test stands on: a folder of its own, a window with settings of its own, the demo as a file.
+// What every interface test stands on: a folder of its own, a window with settings of its own, the demo as a
+// file.
 
 #include "app/shell/main_window.h"
 #include "demo/mill_engine.h"
@@ -22,7 +23,8 @@ protected:
 
   void open_window() {
     window.reset();
-    window = std::make_unique<app::MainWindow>(std::make_unique<QSettings>(folder.filePath("settings.ini"), QSettings::IniFormat));
+    window = std::make_unique<app::MainWindow>(
+        std::make_unique<QSettings>(folder.filePath("settings.ini"), QSettings::IniFormat));
     window->resize(1280, 800);
     window->show();
     (void)QTest::qWaitForWindowActive(window.get());
@@ -53,11 +55,12 @@ protected:
     QTest::keyClick(field, key);
   }
 
-  /// A key pressed in the window, as the person would: to whatever has the keyboard. A button's shortcut shows the
-  /// press for a tenth of a second before it acts.
+  /// A key pressed in the window, as the person would: to whatever has the keyboard. A button's shortcut
+  /// shows the press for a tenth of a second before it acts.
   void press(int key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) {
     window->activateWindow();
     (void)QTest::qWaitForWindowActive(window.get());
+    QTest::qWait(5); // what was just put into a layout is shown when events are next looked at
     auto* to = QApplication::focusWidget() ? QApplication::focusWidget() : window.get();
     QTest::keyClick(to, static_cast<Qt::Key>(key), modifiers);
     if (modifiers.testFlag(Qt::ShiftModifier) && modifiers.testFlag(Qt::ControlModifier)) QTest::qWait(150);

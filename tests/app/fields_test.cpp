@@ -16,13 +16,16 @@ protected:
     WindowTest::SetUp();
     open_demo();
   }
-  const build::PartSurface& shown() { return *window->document().build().find<build::PartSurface>(window->drawing_page()->form()->surface()); }
+  const build::PartSurface& shown() {
+    return *window->document().build().find<build::PartSurface>(window->drawing_page()->form()->surface());
+  }
 };
 
 TEST_F(Fields, WhatIsNotUnderstoodIsMarkedAndTheOldValueStands) {
   auto* field = window->drawing_page()->form()->field("Width");
   enter(field->edit(), "12 furlongs");
-  EXPECT_EQ(field->message(), "Column 4: \"furlongs\" is not a unit; write mm, cm, \u00B5m, in, \" or thou. It stays 98 mm.");
+  EXPECT_EQ(field->message(),
+            "Column 4: \"furlongs\" is not a unit; write mm, cm, \u00B5m, in, \" or thou. It stays 98 mm.");
   EXPECT_EQ(shown().width, 98);
   EXPECT_EQ(field->edit()->text(), "12 furlongs"); // what was typed is there to be mended
   enter(field->edit(), "3 7/8 in");
@@ -58,7 +61,8 @@ TEST_F(Fields, ADirectionThatIsNone) {
   enter(form->direction_box()->lineEdit(), "sideways");
   EXPECT_EQ(shown().direction, Vec3(0, 0, -1));
   bool told = false;
-  for (auto* label : form->findChildren<QLabel*>()) told = told || label->text().contains("\"sideways\" is not a direction");
+  for (auto* label : form->findChildren<QLabel*>())
+    told = told || label->text().contains("\"sideways\" is not a direction");
   EXPECT_TRUE(told);
 }
 
@@ -95,8 +99,10 @@ TEST_F(Fields, TouchTableRefusesInPlace) {
   const auto before = z.data();
   EXPECT_FALSE(page->model()->setData(z, "one", Qt::EditRole));
   EXPECT_EQ(z.data(), before);
-  EXPECT_TRUE(page->entry()->message().startsWith("Touch 1, z: \"one\" is not a length")) << page->entry()->message().toStdString();
-  EXPECT_FALSE(page->model()->setData(page->model()->index(0, app::TouchModel::surface), "foott", Qt::EditRole));
+  EXPECT_TRUE(page->entry()->message().startsWith("Touch 1, z: \"one\" is not a length"))
+      << page->entry()->message().toStdString();
+  EXPECT_FALSE(
+      page->model()->setData(page->model()->index(0, app::TouchModel::surface), "foott", Qt::EditRole));
   EXPECT_TRUE(page->entry()->message().contains("did you mean \"foot\"?"));
   EXPECT_TRUE(page->model()->setData(z, "-4.25", Qt::EditRole));
   EXPECT_EQ(z.data(), "\u22124.25");

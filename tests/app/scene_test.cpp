@@ -13,7 +13,9 @@ namespace {
 
 SceneInput block() {
   SceneInput input;
-  const auto plane = [&](const char* name, Vec3 at, Vec3 n) { input.surfaces.push_back({name, {SurfaceKind::plane, at, n, 0}, 0, 0, true}); };
+  const auto plane = [&](const char* name, Vec3 at, Vec3 n) {
+    input.surfaces.push_back({name, {SurfaceKind::plane, at, n, 0}, 0, 0, true});
+  };
   plane("foot", {0, 0, 0}, -Vec3::UnitZ());
   plane("top", {0, 0, 30}, Vec3::UnitZ());
   plane("left", {-40, 0, 15}, -Vec3::UnitX());
@@ -25,7 +27,8 @@ SceneInput block() {
 }
 
 int count(const Scene& scene, Role role) {
-  return static_cast<int>(std::count_if(scene.paths.begin(), scene.paths.end(), [&](const ScenePath& p) { return p.role == role; }));
+  return static_cast<int>(std::count_if(scene.paths.begin(), scene.paths.end(),
+                                        [&](const ScenePath& p) { return p.role == role; }));
 }
 
 } // namespace
@@ -66,8 +69,11 @@ TEST(Scene, RawMetalIsDrawnBetweenFinishedAndTouched) {
 
 TEST(ThreeViews, ProjectionsLieWhereTheAngleSays) {
   const Box box{{-40, -10, 0}, {40, 10, 30}};
-  const auto first = lay_out(box, {0, 0, 800, 480}, false, 30, 30), third = lay_out(box, {0, 0, 800, 480}, true, 30, 30);
-  const auto y = [](const ThreeViews& v, View view) { return v.frame[static_cast<std::size_t>(view)].middle_px.y(); };
+  const auto first = lay_out(box, {0, 0, 800, 480}, false, 30, 30),
+             third = lay_out(box, {0, 0, 800, 480}, true, 30, 30);
+  const auto y = [](const ThreeViews& v, View view) {
+    return v.frame[static_cast<std::size_t>(view)].middle_px.y();
+  };
   EXPECT_GT(y(first, View::plan), y(first, View::front)); // first angle: the plan below
   EXPECT_LT(y(third, View::plan), y(third, View::front)); // third angle: above
   for (const auto& v : {first, third}) {
@@ -76,7 +82,8 @@ TEST(ThreeViews, ProjectionsLieWhereTheAngleSays) {
     EXPECT_DOUBLE_EQ(v.frame[0].scale, v.frame[2].scale);
     for (const auto& axes : v.axes) EXPECT_NEAR((axes.right.cross(axes.up) - axes.toward).norm(), 0, 1e-12);
   }
-  // ISO 128-30, first angle: the view from the left stands to the right, so the rear of the part is next to the front view.
+  // ISO 128-30, first angle: the view from the left stands to the right, so the rear of the part is next to
+  // the front view.
   EXPECT_EQ(first.axes[2].toward, Vec3(-1, 0, 0));
   EXPECT_EQ(third.axes[2].toward, Vec3(1, 0, 0));
 }

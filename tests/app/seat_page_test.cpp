@@ -53,7 +53,8 @@ TEST_F(Seating, ArrowsNudgeAndBracketsTurnInTheChosenView) {
   EXPECT_EQ(page().canvas()->active_view(), sheets::View::plan);
   const auto nudged = page().state().pose;
   QTest::keyClick(page().canvas(), Qt::Key_BracketLeft);
-  EXPECT_NEAR(vector_from_rotation(page().state().pose.rotation * nudged.rotation.transpose()).norm(), radians(0.05), 1e-9);
+  EXPECT_NEAR(vector_from_rotation(page().state().pose.rotation * nudged.rotation.transpose()).norm(),
+              radians(0.05), 1e-9);
   EXPECT_FALSE(page().state().best);
   for (int n = 0; n < 2; ++n) press(Qt::Key_Z, Qt::ControlModifier);
   EXPECT_EQ(page().state().pose.translation, before.translation);
@@ -63,7 +64,8 @@ TEST_F(Seating, AltDragTurns) {
   seat_best();
   const auto before = page().state().pose;
   const auto& views = page().canvas()->views();
-  const QPoint middle(static_cast<int>(views.frame[0].middle_px.x()), static_cast<int>(views.frame[0].middle_px.y()));
+  const QPoint middle(static_cast<int>(views.frame[0].middle_px.x()),
+                      static_cast<int>(views.frame[0].middle_px.y()));
   QTest::mousePress(page().canvas(), Qt::LeftButton, Qt::AltModifier, middle + QPoint(80, 0));
   QTest::mouseMove(page().canvas(), middle + QPoint(80, -8));
   QTest::mouseRelease(page().canvas(), Qt::LeftButton, Qt::AltModifier, middle + QPoint(80, -8));
@@ -75,7 +77,8 @@ TEST_F(Seating, AltDragTurns) {
 TEST_F(Seating, WhatDoesNotCleanUpIsNamedWithItsShortfall) {
   seat_best();
   for (int n = 0; n < 5; ++n) QTest::keyClick(page().canvas(), Qt::Key_Up, Qt::ShiftModifier);
-  EXPECT_TRUE(page().verdict_text().contains("it does not clean up here: ")) << page().verdict_text().toStdString();
+  EXPECT_TRUE(page().verdict_text().contains("it does not clean up here: "))
+      << page().verdict_text().toStdString();
   EXPECT_TRUE(page().verdict_text().contains("short by"));
   bool gone = false;
   for (const auto* row : page().room_rows()) gone = gone || row->state() == app::RoomState::gone;
@@ -89,7 +92,8 @@ TEST_F(Seating, TwoTouchesShowWhatIsMissingInsteadOfNumbers) {
   drop.resize(drop.size() - 2);
   ASSERT_TRUE(document.apply(build::remove_touches(document.build(), drop)));
   EXPECT_EQ(page().least_text(), "\u2013");
-  EXPECT_TRUE(page().verdict_text().contains("foot: touch 3 places, well apart (0 so far)")) << page().verdict_text().toStdString();
+  EXPECT_TRUE(page().verdict_text().contains("foot: touch 3 places, well apart (0 so far)"))
+      << page().verdict_text().toStdString();
   EXPECT_FALSE(page().best_button()->isEnabled());
   EXPECT_TRUE(page().comb()->combs().empty());
 }

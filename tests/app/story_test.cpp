@@ -1,4 +1,5 @@
-// The whole slice as a person goes through it: state the drawing, import the survey, seat, drag, undo, restart, print.
+// The whole slice as a person goes through it: state the drawing, import the survey, seat, drag, undo,
+// restart, print.
 
 #include "tests/app/bench.h"
 
@@ -37,8 +38,10 @@ protected:
         QTest::keyClick(form->finish_box(), Qt::Key_Return);
         emit form->finish_box()->activated(form->finish_box()->currentIndex());
       }
-      for (int k = 0; k < 3; ++k) enter(form->field(QString(QChar('x' + k)))->edit(), QString::number(s.point[k]) + " mm");
-      enter(form->direction_box()->lineEdit(), QString::fromStdString(direction_text(s.direction)).replace(QChar(0x2212), "-"));
+      for (int k = 0; k < 3; ++k)
+        enter(form->field(QString(QChar('x' + k)))->edit(), QString::number(s.point[k]) + " mm");
+      enter(form->direction_box()->lineEdit(),
+            QString::fromStdString(direction_text(s.direction)).replace(QChar(0x2212), "-"));
       if (s.round()) {
         enter(form->field("Diameter")->edit(), QString::number(s.diameter));
         enter(form->field("Length")->edit(), QString::number(s.height));
@@ -167,7 +170,7 @@ TEST_F(Story, FromAnEmptyBuildToThePrintedSheet) {
   ASSERT_TRUE(to_text.waitForFinished(20000)) << "pdftotext (poppler-utils) is needed for this test";
   const auto text = QString::fromUtf8(to_text.readAllStandardOutput());
   EXPECT_TRUE(text.contains("77.75")) << text.toStdString(); // the bore's centre line
-  EXPECT_TRUE(text.contains("3.0610")); // the same in inches
+  EXPECT_TRUE(text.contains("3.0610"));                      // the same in inches
   EXPECT_TRUE(text.contains("marking out, foot down"));
   QProcess info;
   info.start("pdfinfo", {pdf});
@@ -242,6 +245,7 @@ TEST_F(Story, KeyboardAlone) {
 
   key(Qt::Key_4, Qt::ControlModifier);
   ASSERT_TRUE(window->marking_page()->can_print());
+  QTest::qWait(5);
   auto* row = window->marking_page()->figure_rows().front();
   row->setFocus(Qt::TabFocusReason);
   key(Qt::Key_F1);
@@ -267,8 +271,10 @@ TEST_F(Story, ThreeBadLinesOfFourHundredTakeNothingUntilToldTo) {
       auto* dialog = qobject_cast<app::ImportDialog*>(QApplication::activeModalWidget());
       ASSERT_NE(dialog, nullptr);
       EXPECT_EQ(dialog->take_button()->text(), "Take the other 397");
-      if (take) QTest::mouseClick(dialog->take_button(), Qt::LeftButton);
-      else QTest::keyClick(dialog, Qt::Key_Escape);
+      if (take)
+        QTest::mouseClick(dialog->take_button(), Qt::LeftButton);
+      else
+        QTest::keyClick(dialog, Qt::Key_Escape);
     });
   };
   answer(false);

@@ -28,7 +28,8 @@ TEST_F(Window, UndoAndRedoNameWhatTheyDo) {
   open_demo();
   auto info = window->document().build().info();
   info.name = "Other";
-  ASSERT_TRUE(window->document().apply(build::replace(window->document().build(), build::Build::info_id, info, "Name of the build")));
+  ASSERT_TRUE(window->document().apply(
+      build::replace(window->document().build(), build::Build::info_id, info, "Name of the build")));
   EXPECT_EQ(window->undo_action()->text(), "Undo: Name of the build");
   press(Qt::Key_Z, Qt::ControlModifier);
   EXPECT_EQ(window->message(), "Undone: Name of the build");
@@ -42,11 +43,16 @@ TEST_F(Window, EveryWidgetThatTakesTheKeyboardHasAName) {
   for (int step = 0; step < MainWindow::step_count; ++step) {
     window->go_to(step);
     for (auto* widget : window->findChildren<QWidget*>()) {
-      if (!widget->isVisible() || !(widget->focusPolicy() & Qt::TabFocus) || widget->objectName().startsWith("qt_")) continue;
+      if (!widget->isVisible() || !(widget->focusPolicy() & Qt::TabFocus) ||
+          widget->objectName().startsWith("qt_"))
+        continue;
       const auto* button = qobject_cast<QAbstractButton*>(widget);
       const auto* proxied = widget->focusProxy();
-      const bool inner = qobject_cast<QLineEdit*>(widget) && (qobject_cast<QComboBox*>(widget->parentWidget()) || qobject_cast<QAbstractSpinBox*>(widget->parentWidget()));
-      EXPECT_TRUE(!widget->accessibleName().isEmpty() || (button && !button->text().isEmpty()) || proxied || inner)
+      const bool inner =
+          qobject_cast<QLineEdit*>(widget) && (qobject_cast<QComboBox*>(widget->parentWidget()) ||
+                                               qobject_cast<QAbstractSpinBox*>(widget->parentWidget()));
+      EXPECT_TRUE(!widget->accessibleName().isEmpty() || (button && !button->text().isEmpty()) || proxied ||
+                  inner)
           << "step " << step << ": " << widget->metaObject()->className();
     }
   }

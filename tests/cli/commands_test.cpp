@@ -24,7 +24,9 @@ Run call(std::vector<std::string> words) {
   return {status, out.str(), err.str()};
 }
 
-std::string case_path(const std::string& name) { return std::string(DATRIN_TEST_CASES) + "/" + name + ".json"; }
+std::string case_path(const std::string& name) {
+  return std::string(DATRIN_TEST_CASES) + "/" + name + ".json";
+}
 
 } // namespace
 
@@ -46,18 +48,21 @@ TEST(CliSeat, YesAndNoByExitStatus) {
 TEST(CliSeat, TextForPeople) {
   const auto text = call({"seat", "--text", case_path("seat-3-short-stock")});
   EXPECT_EQ(text.status, 1);
-  EXPECT_NE(text.out.find("It does not clean up: the least margin is \u22120.229 mm"), std::string::npos) << text.out;
+  EXPECT_NE(text.out.find("It does not clean up: the least margin is \u22120.229 mm"), std::string::npos)
+      << text.out;
   EXPECT_NE(text.out.find("Checked: what holds it is in balance"), std::string::npos);
 }
 
 TEST(CliSeat, RefusedInputPrintsNothingOnStandardOutput) {
   const auto path = std::filesystem::temp_directory_path() / "datrin-cli-bad.json";
-  std::ofstream(path) << R"({"format":"datrin-seat-case","version":1,"unit":"furlong","surfaces":[],"points":[]})";
+  std::ofstream(path)
+      << R"({"format":"datrin-seat-case","version":1,"unit":"furlong","surfaces":[],"points":[]})";
   const auto run = call({"seat", path.string()});
   std::filesystem::remove(path);
   EXPECT_EQ(run.status, 2);
   EXPECT_TRUE(run.out.empty());
-  EXPECT_EQ(run.err, path.string() + ": /unit: there is no unit called \"furlong\"; it is \"mm\" or \"in\"\n");
+  EXPECT_EQ(run.err,
+            path.string() + ": /unit: there is no unit called \"furlong\"; it is \"mm\" or \"in\"\n");
 }
 
 TEST(CliSeat, TwoTouchesAreJudgedUndetermined) {

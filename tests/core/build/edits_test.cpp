@@ -33,7 +33,8 @@ Made make() {
   touch.piece = m.piece;
   touch.surface = m.foot;
   m.touch = keep(touch);
-  EXPECT_TRUE(m.build.apply(set_marking(m.build, Marking{m.piece, Vec3::UnitZ(), m.foot, 25, {m.touch, 0, 0}}, "mark")));
+  EXPECT_TRUE(m.build.apply(
+      set_marking(m.build, Marking{m.piece, Vec3::UnitZ(), m.foot, 25, {m.touch, 0, 0}}, "mark")));
   EXPECT_TRUE(m.build.apply(set_seat(m.build, m.piece, Pose{}, true, "seat")));
   return m;
 }

@@ -9,7 +9,7 @@ TEST(FreeMotion, PlainMotionsAreNamedFirst) {
   Columns6 free = Columns6::Zero(6, 2);
   free(0, 0) = free(1, 0) = std::sqrt(0.5); // x and y together…
   free(0, 1) = std::sqrt(0.5);
-  free(1, 1) = -std::sqrt(0.5);             // …span both axes
+  free(1, 1) = -std::sqrt(0.5); // …span both axes
   const auto motions = name_motions(free, 30);
   ASSERT_EQ(motions.size(), 2U);
   EXPECT_EQ(motions[0].name(), "moving along x");

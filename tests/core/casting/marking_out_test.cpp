@@ -15,8 +15,8 @@ using namespace datrin::casting;
 
 namespace {
 
-/// A slab with its foot at z = 0, a bore along y at z = 40, and four touches under the foot at the corners of a
-/// rectangle 80 × 30, on a raw underside that is flat in the survey frame.
+/// A slab with its foot at z = 0, a bore along y at z = 40, and four touches under the foot at the corners of
+/// a rectangle 80 × 30, on a raw underside that is flat in the survey frame.
 MarkingInput slab(const Pose& seat, double raw = -2) {
   MarkingInput input;
   input.part.surfaces = {{"foot", {SurfaceKind::plane, Vec3::Zero(), -Vec3::UnitZ(), 0}, true, 0.5},
@@ -55,7 +55,8 @@ TEST(MarkingOut, LinesStandWhereTheDrawingSaysAboveTheBase) {
   EXPECT_TRUE(result.caution.empty()) << result.caution;
 }
 
-// Closed form: where the raw underside lies tilted in the drawing by t, jacks a span s apart differ by s · sin t.
+// Closed form: where the raw underside lies tilted in the drawing by t, jacks a span s apart differ by s ·
+// sin t.
 TEST(MarkingOut, TiltedBaseDiffersBySpanTimesSine) {
   const double tilt = radians(1.5);
   const auto result = mark_out(slab({rotation_from_vector({0, tilt, 0}), Vec3::Zero()}));
@@ -117,7 +118,8 @@ TEST(MarkingOut, SaysWhyItCannotStand) {
   input.jacks = {-1, -1, -1};
   auto result = mark_out(input);
   EXPECT_EQ(result.status, MarkingStatus::too_few_underneath);
-  EXPECT_EQ(result.message, "only 2 of the touches are on the underside this way up; touch at least three places there, well apart, for the jacks to stand under");
+  EXPECT_EQ(result.message, "only 2 of the touches are on the underside this way up; touch at least three "
+                            "places there, well apart, for the jacks to stand under");
 
   input = slab({});
   for (auto& point : input.part.points) point.xyz.y() = 0;

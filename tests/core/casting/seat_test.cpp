@@ -35,7 +35,10 @@ SeatInput block(const std::array<double, 6>& stock) {
     const Vec3 u = Vec3::Unit((axis + 1) % 3), v = Vec3::Unit((axis + 2) % 3);
     for (const double a : {-0.8, 0.8})
       for (const double b : {-0.8, 0.8})
-        input.points.push_back({k, (half[axis] + stock[static_cast<std::size_t>(k)]) * normal + a * half[(axis + 1) % 3] * u + b * half[(axis + 2) % 3] * v, 0});
+        input.points.push_back({k,
+                                (half[axis] + stock[static_cast<std::size_t>(k)]) * normal +
+                                    a * half[(axis + 1) % 3] * u + b * half[(axis + 2) % 3] * v,
+                                0});
   }
   return input;
 }
@@ -88,7 +91,9 @@ TEST_P(SeatCases, LeastMarginAndOrderAsWorked) {
   }
 }
 
-INSTANTIATE_TEST_SUITE_P(Seat, SeatCases, testing::Values("seat-1-clean", "seat-2-shifted-core", "seat-3-short-stock", "seat-4-few-points", "seat-5-dense"));
+INSTANTIATE_TEST_SUITE_P(Seat, SeatCases,
+                         testing::Values("seat-1-clean", "seat-2-shifted-core", "seat-3-short-stock",
+                                         "seat-4-few-points", "seat-5-dense"));
 
 // Closed form: of two opposite faces each gets half of the whole stock.
 TEST(Seat, TwoFacesShareEvenly) {
@@ -113,14 +118,15 @@ TEST(Seat, EqualStockIsTheIdentity) {
   EXPECT_NEAR(vector_from_rotation(result.pose.rotation).norm(), 0, 1e-8);
 }
 
-// Closed form: a cored bore drifted by d in a boss. Bore stock s − e on the drift's side and wall w − (d − e) opposite
-// are evened out at e = d / 2 when s and w are the same.
+// Closed form: a cored bore drifted by d in a boss. Bore stock s − e on the drift's side and wall w − (d − e)
+// opposite are evened out at e = d / 2 when s and w are the same.
 TEST(Seat, DriftedCoreIsHalvedBetweenBoreAndWall) {
   SeatInput input;
   const double drift = 0.8;
   input.surfaces = {{"bore", {SurfaceKind::bore, Vec3::Zero(), Vec3::UnitY(), 24}, true, 0},
                     {"boss", {SurfaceKind::boss, Vec3::Zero(), Vec3::UnitY(), 44}, false, 0},
-                    plane("near", {0, -20, 0}, -Vec3::UnitY()), plane("far", {0, 20, 0}, Vec3::UnitY())};
+                    plane("near", {0, -20, 0}, -Vec3::UnitY()),
+                    plane("far", {0, 20, 0}, Vec3::UnitY())};
   input.walls = {{1, 0, 8.5}}; // wall 10, so 1.5 to spare; bore stock 1.5
   for (int k = 0; k < 36; ++k)
     for (const double y : {-18.0, 0.0, 18.0}) {
@@ -173,7 +179,8 @@ TEST(Seat, MovingTheCastingMovesThePoseAndNothingElse) {
   const auto a = sorted_margins(here.margins), b = sorted_margins(there.margins);
   for (std::size_t k = 0; k < a.size(); ++k) EXPECT_NEAR(a[k], b[k], k == 0 ? 1e-7 : 5e-4);
   const Pose back = then(motion, there.pose);
-  for (const auto& point : pedestal.input.points) EXPECT_NEAR((back.apply(point.xyz) - here.pose.apply(point.xyz)).norm(), 0, 0.02);
+  for (const auto& point : pedestal.input.points)
+    EXPECT_NEAR((back.apply(point.xyz) - here.pose.apply(point.xyz)).norm(), 0, 0.02);
 }
 
 TEST(Seat, AddingATouchNeverRaisesTheLeastMargin) {
@@ -193,7 +200,8 @@ TEST(Seat, AddingATouchNeverRaisesTheLeastMargin) {
   }
 }
 
-// A general library, given one programme with every touch in it and repeated until it settles, finds no better seat.
+// A general library, given one programme with every touch in it and repeated until it settles, finds no
+// better seat.
 TEST(Seat, AgreesWithGlpkOnRandomCastings) {
   for (std::uint64_t seed = 1; seed <= 60; ++seed) {
     const auto pedestal = sim::random_pedestal({.touches = 9, .tightness = 0.6, .seed = seed});
@@ -214,9 +222,12 @@ TEST(Seat, RecoversTheKnownPoseOfAGeneratedCasting) {
     std::mt19937 random(static_cast<unsigned>(seed));
     std::normal_distribution<double> normal;
     const double uncertainty = 0.02;
-    const Pose truth{rotation_from_vector(0.03 * Vec3(normal(random), normal(random), normal(random))), 4 * Vec3(normal(random), normal(random), normal(random))};
+    const Pose truth{rotation_from_vector(0.03 * Vec3(normal(random), normal(random), normal(random))),
+                     4 * Vec3(normal(random), normal(random), normal(random))};
     for (auto& point : input.points)
-      point.xyz = truth.inverse().apply(point.xyz) + uncertainty / 2 * Vec3(normal(random), normal(random), normal(random)).cwiseMax(-1).cwiseMin(1);
+      point.xyz =
+          truth.inverse().apply(point.xyz) +
+          uncertainty / 2 * Vec3(normal(random), normal(random), normal(random)).cwiseMax(-1).cwiseMin(1);
     const auto result = seat(input);
     ASSERT_TRUE(result.usable());
     for (const auto& point : input.points)
@@ -226,10 +237,13 @@ TEST(Seat, RecoversTheKnownPoseOfAGeneratedCasting) {
 
 TEST(Seat, RoundPartIsLeftUnturned) {
   SeatInput input;
-  input.surfaces = {{"bore", {SurfaceKind::bore, Vec3::Zero(), Vec3::UnitZ(), 20}, true, 0}, plane("top", {0, 0, 10}, Vec3::UnitZ()), plane("under", {0, 0, -10}, -Vec3::UnitZ())};
+  input.surfaces = {{"bore", {SurfaceKind::bore, Vec3::Zero(), Vec3::UnitZ(), 20}, true, 0},
+                    plane("top", {0, 0, 10}, Vec3::UnitZ()),
+                    plane("under", {0, 0, -10}, -Vec3::UnitZ())};
   for (int k = 0; k < 8; ++k) {
     const double a = 2 * pi * k / 8;
-    for (const double z : {-8.0, 8.0}) input.points.push_back({0, {9 * std::cos(a) + 0.3, 9 * std::sin(a), z}, 0});
+    for (const double z : {-8.0, 8.0})
+      input.points.push_back({0, {9 * std::cos(a) + 0.3, 9 * std::sin(a), z}, 0});
     input.points.push_back({1, {15 * std::cos(a), 15 * std::sin(a), 11}, 0});
     input.points.push_back({2, {15 * std::cos(a), 15 * std::sin(a), -12}, 0});
   }
@@ -241,11 +255,13 @@ TEST(Seat, RoundPartIsLeftUnturned) {
   EXPECT_NEAR(result.margins.groups[1].margin, 1.5, 1e-7);
 }
 
-// The foot is touched and nothing above it: how high the part sits is not for the touches to say. It is moved no
-// further than the least margin of the rest asks for.
+// The foot is touched and nothing above it: how high the part sits is not for the touches to say. It is moved
+// no further than the least margin of the rest asks for.
 TEST(Seat, OneSidedMotionIsNamedAndLeft) {
   auto input = block({1, 1, 1, 1, 1, 5});
-  input.points.erase(std::remove_if(input.points.begin(), input.points.end(), [](const SeatPoint& p) { return p.surface == 4; }), input.points.end());
+  input.points.erase(std::remove_if(input.points.begin(), input.points.end(),
+                                    [](const SeatPoint& p) { return p.surface == 4; }),
+                     input.points.end());
   const auto result = seat(input);
   ASSERT_TRUE(result.usable()) << result.message;
   ASSERT_EQ(result.undetermined.size(), 1U);
@@ -257,13 +273,16 @@ TEST(Seat, OneSidedMotionIsNamedAndLeft) {
 
 TEST(Seat, NothingLimitsSoNothingIsSaid) {
   auto input = block({1, 1, 1, 1, 1, 1});
-  input.points.erase(std::remove_if(input.points.begin(), input.points.end(), [](const SeatPoint& p) { return p.surface % 2 == 1; }), input.points.end());
+  input.points.erase(std::remove_if(input.points.begin(), input.points.end(),
+                                    [](const SeatPoint& p) { return p.surface % 2 == 1; }),
+                     input.points.end());
   const Pose start{rotation_from_vector({0.1, 0, 0}), {3, 2, 1}};
   SeatOptions options;
   options.start = start;
   const auto result = seat(input, options);
   EXPECT_EQ(result.status, SeatStatus::undetermined);
-  EXPECT_EQ(result.message, "nothing limits the least margin: touch the surfaces opposite those touched so far");
+  EXPECT_EQ(result.message,
+            "nothing limits the least margin: touch the surfaces opposite those touched so far");
   EXPECT_EQ(result.pose.translation, start.translation);
   std::vector<std::string> names;
   for (const auto& motion : result.undetermined) names.push_back(motion.name());

@@ -31,7 +31,8 @@ TEST(MillEngine, EditsMakeIt) {
   EXPECT_EQ(again.records(), demo.build.records());
 }
 
-// The castings lie in poses the generator knows; the seat finds them within what stock, draft and roughness allow.
+// The castings lie in poses the generator knows; the seat finds them within what stock, draft and roughness
+// allow.
 TEST(MillEngine, SeatsAreNearTheTruePoses) {
   const auto demo = demo::mill_engine();
   ASSERT_EQ(demo.pieces.size(), 3U);

@@ -78,5 +78,7 @@ TEST(DirectionText, ReadsAndWrites) {
   EXPECT_FALSE(parse_direction("up"));
   EXPECT_FALSE(parse_direction(""));
   EXPECT_EQ(direction_text({0, -1, 0}), "\u2212y");
-  EXPECT_NEAR((*parse_direction(direction_text(Vec3(1, -2, 2).normalized())) - Vec3(1, -2, 2).normalized()).norm(), 0, 1e-4);
+  EXPECT_NEAR(
+      (*parse_direction(direction_text(Vec3(1, -2, 2).normalized())) - Vec3(1, -2, 2).normalized()).norm(), 0,
+      1e-4);
 }

@@ -29,7 +29,8 @@ TEST(Lexicographic, NoRandomPointIsBetterInOrder) {
   std::uniform_real_distribution<double> uniform(-1, 1);
   for (int n = 0; n < 10; ++n) {
     LinearMargins margins(3);
-    for (int i = 0; i < 24; ++i) margins.add_row(i % 6, normal(random), {{0, normal(random)}, {1, normal(random)}, {2, normal(random)}});
+    for (int i = 0; i < 24; ++i)
+      margins.add_row(i % 6, normal(random), {{0, normal(random)}, {1, normal(random)}, {2, normal(random)}});
     margins.lower.setConstant(-1);
     margins.upper.setConstant(1);
     const auto result = lexicographic({&margins, {}});

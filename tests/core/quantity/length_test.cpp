@@ -14,7 +14,9 @@ double mm_of(const char* text, std::optional<Unit> unit = std::nullopt) {
   return length.mm;
 }
 
-double inches_of(const char* text) { return mm_of(text) / 25.4; }
+double inches_of(const char* text) {
+  return mm_of(text) / 25.4;
+}
 
 } // namespace
 
@@ -61,7 +63,8 @@ TEST(Length, SumsInMixedUnits) {
   EXPECT_DOUBLE_EQ(inches_of("1 in \u2212 12 thou"), 0.988);
   EXPECT_DOUBLE_EQ(mm_of("-0.5 mm"), -0.5);
   EXPECT_DOUBLE_EQ(inches_of("3/32 in - 3/64 in"), 0.046875);
-  EXPECT_DOUBLE_EQ(inches_of("1 in - 3/8 in"), 0.625); // blanks on both sides: a difference, not a mixed number
+  EXPECT_DOUBLE_EQ(inches_of("1 in - 3/8 in"),
+                   0.625); // blanks on both sides: a difference, not a mixed number
 }
 
 TEST(Length, SaysWhatItUnderstood) {
@@ -72,18 +75,23 @@ TEST(Length, SaysWhatItUnderstood) {
   EXPECT_DOUBLE_EQ(length.terms[1].mm, -0.3048);
 }
 
-// ASME B94.11M, number and letter sizes, written from memory; millimetre columns from handbook tables, from memory.
+// ASME B94.11M, number and letter sizes, written from memory; millimetre columns from handbook tables, from
+// memory.
 TEST(Length, NumberAndLetterDrills) {
   const std::pair<const char*, double> inch[] = {
-      {"#1", .2280},  {"#7", .2010},  {"#21", .1590}, {"#29", .1360}, {"#30", .1285}, {"#36", .1065}, {"#43", .0890},
-      {"#50", .0700}, {"#60", .0400}, {"#61", .0390}, {"#69", .0292}, {"#80", .0135}, {"A", .234},    {"E", .250},
-      {"F", .257},    {"I", .272},    {"Q", .332},    {"R", .339},    {"U", .368},    {"Z", .413},
+      {"#1", .2280},  {"#7", .2010},  {"#21", .1590}, {"#29", .1360}, {"#30", .1285},
+      {"#36", .1065}, {"#43", .0890}, {"#50", .0700}, {"#60", .0400}, {"#61", .0390},
+      {"#69", .0292}, {"#80", .0135}, {"A", .234},    {"E", .250},    {"F", .257},
+      {"I", .272},    {"Q", .332},    {"R", .339},    {"U", .368},    {"Z", .413},
   };
   for (const auto& [name, value] : inch) EXPECT_NEAR(inches_of(name), value, 1e-12) << name;
-  const std::pair<const char*, double> metric[] = {{"R", 8.611}, {"#1", 5.791}, {"#43", 2.261}, {"#80", 0.343}, {"Z", 10.490}};
+  const std::pair<const char*, double> metric[] = {
+      {"R", 8.611}, {"#1", 5.791}, {"#43", 2.261}, {"#80", 0.343}, {"Z", 10.490}};
   for (const auto& [name, value] : metric) EXPECT_NEAR(mm_of(name), value, 5e-4) << name;
-  for (const char* spelling : {"#30", "# 30", "no 30", "No. 30", "number 30"}) EXPECT_DOUBLE_EQ(inches_of(spelling), .1285) << spelling;
-  for (const char* spelling : {"F", "f", "letter F", "Letter f"}) EXPECT_DOUBLE_EQ(inches_of(spelling), .257) << spelling;
+  for (const char* spelling : {"#30", "# 30", "no 30", "No. 30", "number 30"})
+    EXPECT_DOUBLE_EQ(inches_of(spelling), .1285) << spelling;
+  for (const char* spelling : {"F", "f", "letter F", "Letter f"})
+    EXPECT_DOUBLE_EQ(inches_of(spelling), .257) << spelling;
 }
 
 TEST(Length, DrillsRunInOrderWithoutGaps) {

@@ -31,9 +31,11 @@ TEST(LengthText, WhatGoesIntoAFieldComesBackTheSame) {
 }
 
 TEST(Reckoning, AddsUpAndReadsAsAColumn) {
-  const Reckoning why{"jack under touch 3", {{"foot stands at", 25, "chosen"}, {"above foot", -1.9, "survey"}}};
+  const Reckoning why{"jack under touch 3",
+                      {{"foot stands at", 25, "chosen"}, {"above foot", -1.9, "survey"}}};
   EXPECT_DOUBLE_EQ(why.total(), 23.1);
   const auto text = reckoning_text(why, Unit::mm);
-  EXPECT_NE(text.find("+25.000\u2009mm \u00B7 +0.98425\u2009in  foot stands at (chosen)"), std::string::npos) << text;
+  EXPECT_NE(text.find("+25.000\u2009mm \u00B7 +0.98425\u2009in  foot stands at (chosen)"), std::string::npos)
+      << text;
   EXPECT_NE(text.find("= +23.100\u2009mm"), std::string::npos) << text;
 }

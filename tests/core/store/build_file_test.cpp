@@ -19,7 +19,8 @@ namespace {
 class BuildFileTest : public testing::Test {
 protected:
   void SetUp() override {
-    folder_ = fs::temp_directory_path() / ("datrin-test-" + std::to_string(::getpid()) + "-" + testing::UnitTest::GetInstance()->current_test_info()->name());
+    folder_ = fs::temp_directory_path() / ("datrin-test-" + std::to_string(::getpid()) + "-" +
+                                           testing::UnitTest::GetInstance()->current_test_info()->name());
     fs::remove_all(folder_);
     fs::create_directories(folder_);
     path_ = (folder_ / "engine.datrin").string();
@@ -109,7 +110,8 @@ TEST_F(BuildFileTest, IdsOfRemovedRecordsAreNotUsedAgainAfterARestart) {
     auto file = made();
     ASSERT_TRUE(file.apply(build::add_part(file.build(), "Gone")).ok());
     next = file.build().next_id();
-    ASSERT_TRUE(file.apply(build::remove(file.build(), file.build().parts().front().first, "Remove Gone")).ok());
+    ASSERT_TRUE(
+        file.apply(build::remove(file.build(), file.build().parts().front().first, "Remove Gone")).ok());
   }
   auto file = opened();
   EXPECT_EQ(file.build().next_id(), next);
@@ -158,10 +160,12 @@ TEST_F(BuildFileTest, RefusesANewerFormatUnwritten) {
 TEST_F(BuildFileTest, AFileCutShortIsRefusedUnwritten) {
   {
     auto file = made();
-    for (int n = 0; n < 30; ++n) ASSERT_TRUE(file.apply(build::add_part(file.build(), "Part " + std::to_string(n))).ok());
+    for (int n = 0; n < 30; ++n)
+      ASSERT_TRUE(file.apply(build::add_part(file.build(), "Part " + std::to_string(n))).ok());
   }
   const auto whole = bytes();
-  for (const std::size_t size : {std::size_t{10}, std::size_t{100}, std::size_t{4096}, whole.size() / 2, whole.size() - 4096}) {
+  for (const std::size_t size :
+       {std::size_t{10}, std::size_t{100}, std::size_t{4096}, whole.size() / 2, whole.size() - 4096}) {
     const auto cut = whole.substr(0, size);
     std::ofstream(path_, std::ios::binary | std::ios::trunc) << cut;
     FileOutcome outcome;
@@ -183,11 +187,17 @@ TEST_F(BuildFileTest, AnEditThatDoesNotFitChangesNothing) {
 TEST(RecordJson, EveryKindComesBackTheSame) {
   using namespace build;
   const Pose pose{rotation_from_vector({0.1, 0.2, 0.3}), {1, 2, 3}};
-  const std::vector<Record> records{Info{"Engine", Unit::inch, true}, Part{"Pedestal", "iron", 2, 1.5},
-                                    PartSurface{7, "bore", SurfaceKind::bore, {1, 2, 3}, Vec3::UnitY(), 24.5, 0, 40, true, 0.75, 3},
-                                    Wall{7, 8, 9, 5.5}, Piece{7, 2}, Touch{3, 8, {1, 2, 3}, 1.5, {0, 0, -1}, 0.02, "on its foot", "a \"note\"", 4},
-                                    Seat{3, pose, true}, Marking{3, -Vec3::UnitX(), 8, 25.4, {1, 0, 2}}};
-  for (const auto& record : records) EXPECT_EQ(record_from_json(record_kind(record), record_body(record)), record) << record_kind(record);
+  const std::vector<Record> records{
+      Info{"Engine", Unit::inch, true},
+      Part{"Pedestal", "iron", 2, 1.5},
+      PartSurface{7, "bore", SurfaceKind::bore, {1, 2, 3}, Vec3::UnitY(), 24.5, 0, 40, true, 0.75, 3},
+      Wall{7, 8, 9, 5.5},
+      Piece{7, 2},
+      Touch{3, 8, {1, 2, 3}, 1.5, {0, 0, -1}, 0.02, "on its foot", "a \"note\"", 4},
+      Seat{3, pose, true},
+      Marking{3, -Vec3::UnitX(), 8, 25.4, {1, 0, 2}}};
+  for (const auto& record : records)
+    EXPECT_EQ(record_from_json(record_kind(record), record_body(record)), record) << record_kind(record);
 }
 
 TEST(RecordJson, NamesTheFieldThatIsOff) {
@@ -200,7 +210,8 @@ TEST(RecordJson, NamesTheFieldThatIsOff) {
     return std::string("accepted");
   };
   EXPECT_EQ(message("wall", R"({"part":1,"from":2,"to":3})"), "wall: /least: is missing");
-  EXPECT_EQ(message("wall", R"({"part":1.5,"from":2,"to":3,"least":1})"), "wall: /part: must be a whole number");
+  EXPECT_EQ(message("wall", R"({"part":1.5,"from":2,"to":3,"least":1})"),
+            "wall: /part: must be a whole number");
   EXPECT_EQ(message("piece", R"({"part":1,"number":0})"), "piece: /number: must be above 0");
   EXPECT_EQ(message("wheel", "{}"), "there is no kind of record called \"wheel\"");
 }

@@ -11,7 +11,9 @@ namespace {
 
 const SurfaceNames names{{1, "foot"}, {2, "Cheek left"}, {3, "bore"}};
 
-SurveyCsv read(const std::string& text) { return read_survey_csv(text, "s.csv", names); }
+SurveyCsv read(const std::string& text) {
+  return read_survey_csv(text, "s.csv", names);
+}
 
 } // namespace
 
@@ -35,8 +37,10 @@ TEST(SurveyCsv, SeparatorsAndTheDecimalComma) {
 }
 
 TEST(SurveyCsv, OptionalColumnsQuotesAndNotes) {
-  const auto survey = read("\xEF\xBB\xBFsurface,x_mm,y_mm,z_mm,tip_radius_mm,toward_x,toward_y,toward_z,uncertainty_mm,setting,note,operator,temp\r\n"
-                           "bore,1,2,3,1.5,0,0,-1,0.02,\"on its side, clamped\",\"a \"\"pore\"\" here\",K,21\r\n");
+  const auto survey =
+      read("\xEF\xBB\xBFsurface,x_mm,y_mm,z_mm,tip_radius_mm,toward_x,toward_y,toward_z,uncertainty_mm,"
+           "setting,note,operator,temp\r\n"
+           "bore,1,2,3,1.5,0,0,-1,0.02,\"on its side, clamped\",\"a \"\"pore\"\" here\",K,21\r\n");
   ASSERT_FALSE(survey.refused) << survey.message;
   ASSERT_EQ(survey.good.size(), 1U);
   const auto& touch = survey.good[0].touch;
@@ -63,20 +67,27 @@ TEST(SurveyCsv, BadLinesAreListedWithPlaceAndReason) {
   EXPECT_EQ(survey.good.size(), 1U);
   std::vector<std::string> messages;
   for (const auto& line : survey.bad) messages.push_back(line.message);
-  EXPECT_EQ(messages, (std::vector<std::string>{
-                          "line 3, surface: no surface is called \"boor\" (did you mean \"bore\"?)", "line 4, x_mm: \"one\" is not a number",
-                          "line 5, z: is empty", "line 6: there are 6 fields under 5 columns",
-                          "line 7, toward_x: a tip radius needs the direction the tip travelled (toward_x, toward_y, toward_z)",
-                          "line 8, x_mm: \"nan\" is not a number", "line 9, tip_radius_mm: must not be negative", "line 10, surface: is empty",
-                          "line 11: a quote is not closed"}));
+  EXPECT_EQ(messages,
+            (std::vector<std::string>{
+                "line 3, surface: no surface is called \"boor\" (did you mean \"bore\"?)",
+                "line 4, x_mm: \"one\" is not a number", "line 5, z: is empty",
+                "line 6: there are 6 fields under 5 columns",
+                "line 7, toward_x: a tip radius needs the direction the tip travelled (toward_x, toward_y, "
+                "toward_z)",
+                "line 8, x_mm: \"nan\" is not a number", "line 9, tip_radius_mm: must not be negative",
+                "line 10, surface: is empty", "line 11: a quote is not closed"}));
 }
 
 TEST(SurveyCsv, RefusesAFileThatCannotBeASurvey) {
-  EXPECT_EQ(read("").message, "s.csv: the file is empty; its first line names the columns: surface, x_mm, y_mm, z_mm");
-  EXPECT_EQ(read("surfice,x_mm,y_mm,z_mm\n").message, "s.csv: line 1: there is no column \"surface\" (did you mean \"surfice\"?)");
+  EXPECT_EQ(read("").message,
+            "s.csv: the file is empty; its first line names the columns: surface, x_mm, y_mm, z_mm");
+  EXPECT_EQ(read("surfice,x_mm,y_mm,z_mm\n").message,
+            "s.csv: line 1: there is no column \"surface\" (did you mean \"surfice\"?)");
   EXPECT_EQ(read("surface,x,y_mm,z_mm\n").message, "s.csv: line 1: there is no column \"x_mm\" or \"x_in\"");
-  EXPECT_EQ(read("surface,x_mm,x_in,y_mm,z_mm\n").message, "s.csv: line 1: the columns \"x_mm\" and \"x_in\" state the same thing; keep one");
-  EXPECT_EQ(read("surface,x_mm\xFF\n").message, "s.csv: the text is not UTF-8; save it as UTF-8 and try again");
+  EXPECT_EQ(read("surface,x_mm,x_in,y_mm,z_mm\n").message,
+            "s.csv: line 1: the columns \"x_mm\" and \"x_in\" state the same thing; keep one");
+  EXPECT_EQ(read("surface,x_mm\xFF\n").message,
+            "s.csv: the text is not UTF-8; save it as UTF-8 and try again");
   EXPECT_TRUE(read_survey_csv_file("/no/such/file.csv", names).refused);
 }
 
@@ -84,7 +95,8 @@ TEST(SurveyCsv, ExportThenImportGivesTheSameSurvey) {
   const auto demo = demo::mill_engine();
   const auto piece = demo.pieces[0].piece;
   SurfaceNames surfaces;
-  for (const auto& [id, s] : demo.build.surfaces_of(demo.build.find<build::Piece>(piece)->part)) surfaces.emplace_back(id, s.name);
+  for (const auto& [id, s] : demo.build.surfaces_of(demo.build.find<build::Piece>(piece)->part))
+    surfaces.emplace_back(id, s.name);
   std::vector<build::Touch> touches;
   for (auto [id, touch] : demo.build.touches_of(piece)) {
     touch.note = touches.empty() ? "flash; \"here\", ground off" : "";
