@@ -1,4 +1,5 @@
-// datrin [FILE.datrin] [--empty FILE] [--step N] [--piece N] [--picture FILE.png] …
+// datrin [FILE.datrin] [--empty FILE] [--step N] [--piece N] [--seat] [--picture FILE.png] [--sheet FILE.pdf]
+// …
 
 #include "app/shell/main_window.h"
 #include "app/theme.h"
@@ -33,7 +34,9 @@ int main(int argc, char** argv) {
   const QCommandLineOption dark("dark", "dark paper");
   const QCommandLineOption scale("text-scale", "text size, 1 to 2", "X");
   const QCommandLineOption picture("picture", "write a picture of the window to FILE and close", "FILE");
-  parser.addOptions({empty, step, piece, best, dark, scale, picture});
+  const QCommandLineOption sheet("sheet", "write the marking-out sheet of the chosen piece to FILE as PDF",
+                                 "FILE");
+  parser.addOptions({empty, step, piece, best, dark, scale, picture, sheet});
   parser.process(application);
 
   // A picture is the same on every machine: it reads and keeps no settings.
@@ -59,20 +62,32 @@ int main(int argc, char** argv) {
     if (n >= 1 && n <= items.size()) window.document().choose(items[n - 1]->part(), items[n - 1]->piece());
   }
   window.show();
-  window.go_to(std::max(1, parser.value(step).toInt()) - 1);
+  const int first_step = std::max(1, parser.value(step).toInt()) - 1;
+  window.go_to(first_step);
+
+  int status = 0;
+  const auto finish = [&] { // the picture and the sheet, once everything has come to rest
+    window.go_to(first_step);
+    if (parser.isSet(sheet)) {
+      window.go_to(app::MainWindow::marking);
+      const auto wrong = window.marking_page()->save_pdf(parser.value(sheet));
+      if (!wrong.isEmpty()) std::fprintf(stderr, "%s\n", qPrintable(wrong));
+      status = wrong.isEmpty() ? 0 : 1;
+      window.go_to(first_step);
+    }
+    if (!parser.isSet(picture)) return;
+    QTimer::singleShot(500, &window, [&] {
+      if (!window.grab().save(parser.value(picture))) status = 1;
+      QApplication::exit(status);
+    });
+  };
   if (parser.isSet(best)) {
     window.go_to(app::MainWindow::seat);
+    QObject::connect(window.seat_page(), &app::SeatPage::settled, &window, finish, Qt::SingleShotConnection);
     window.seat_page()->seat_best();
-  }
-  if (parser.isSet(picture)) {
-    const int wait = parser.isSet(best) ? 1200 : 700; // long enough for a search and its glide
-    QTimer::singleShot(wait, &window, [&] {
-      if (parser.isSet(step) && parser.isSet(best)) window.go_to(parser.value(step).toInt() - 1);
-      QTimer::singleShot(400, &window, [&] {
-        window.grab().save(parser.value(picture));
-        QApplication::quit();
-      });
-    });
+    if (!window.seat_page()->busy()) finish(); // too few touches to seat it
+  } else {
+    QTimer::singleShot(0, &window, finish);
   }
   return QApplication::exec();
 }

@@ -21,6 +21,8 @@ struct Theme {
   /// Text so large that what stood side by side goes below each other.
   bool large() const { return text_scale > 1.4; }
   double px(double pixels) const { return pixels * text_scale; }
+  /// For pictures beside text: they need not grow as far as the text does.
+  double picture_px(double pixels) const { return pixels * (large() ? 1.0 : text_scale); }
   int ipx(double pixels) const { return static_cast<int>(pixels * text_scale + 0.5); }
   QFont text(bool bold = false) const { return sheets::font(px(13), bold); }
   QFont small(bool bold = false) const { return sheets::font(px(11.5), bold); }

@@ -166,7 +166,7 @@ void paint_marking(QPainter& painter, const QRectF& area, const MarkingPicture& 
 
 namespace {
 
-constexpr double left_edge = 150, right_edge = 1950, page_bottom = 2970;
+constexpr double left_edge = 150, right_edge = 1950, figure_edge = 1480, page_bottom = 2970;
 
 class SheetPainter {
 public:
@@ -177,17 +177,16 @@ public:
     const auto ink = paper_print();
     const auto& marking = in_.picture.marking;
     p_.setPen(Qt::black);
-    text(left_edge, 130, 74, true, in_.part);
-    text(left_edge, 218, 46, false, QString("%1 \u00B7 marking out, %2").arg(in_.build, in_.way_up));
-    text(left_edge, 282, 38, false,
-         QString("Heights above the plate. Set the jacks, read the checks, then scribe. %1")
-             .arg(in_.seat_line));
-    rule(348);
+    on_line(left_edge, 200, 74, true, in_.part);
+    on_line(left_edge, 268, 46, false, QString("%1 \u00B7 marking out, %2").arg(in_.build, in_.way_up));
+    on_line(left_edge, 326, 38, false,
+            "Heights above the plate. Set the jacks, read the checks, then scribe. " + in_.seat_line);
+    rule(352);
     const int rows = static_cast<int>(marking.lines.size() + marking.checks.size()) + 3;
-    const double picture_bottom = std::max(1000.0, page_bottom - 430 - 92.0 * rows - 3 * 90);
-    paint_marking(p_, QRectF(left_edge, 370, right_edge - left_edge, std::min(picture_bottom, 1480.0) - 370),
-                  in_.picture, ink, 44);
-    y_ = std::min(picture_bottom, 1480.0) + 30;
+    const double picture_bottom = std::clamp(page_bottom - 430 - 92.0 * rows - 3 * 90, 1000.0, 1480.0);
+    paint_marking(p_, QRectF(left_edge, 370, right_edge - left_edge, picture_bottom - 370), in_.picture, ink,
+                  44);
+    y_ = picture_bottom + 30;
     jacks();
     checks();
     lines();
@@ -195,13 +194,14 @@ public:
   }
 
 private:
-  void text(double x, double y, double size, bool bold, const QString& words,
-            Qt::Alignment align = Qt::AlignLeft) {
+  /// Words whose capitals stand on the line `base`; `x` is their left end, or their right when `right` is
+  /// set.
+  void on_line(double x, double base, double size, bool bold, const QString& words, bool right = false,
+               double room = right_edge - left_edge) {
     p_.setFont(font(size, bold));
-    const QRectF box = align & Qt::AlignRight ? QRectF(x - 1200, y, 1200, 1.5 * size)
-                                              : QRectF(x, y, right_edge - x, 1.5 * size);
-    const auto shown = p_.fontMetrics().elidedText(words, Qt::ElideRight, static_cast<int>(box.width()));
-    p_.drawText(box, align | Qt::AlignVCenter, shown);
+    const auto shown = p_.fontMetrics().elidedText(words, Qt::ElideRight, static_cast<int>(room));
+    const double width = QFontMetricsF(p_.font()).horizontalAdvance(shown);
+    p_.drawText(QPointF(right ? x - width : x, base), shown);
   }
   void rule(double y) {
     p_.setPen(QPen(Qt::black, 3));
@@ -210,17 +210,18 @@ private:
   }
   void heading(const QString& words) {
     rule(y_);
-    text(left_edge, y_ + 8, 40, true, words);
-    text(1480, y_ + 8, 38, false, qt(unit_name(unit_)), Qt::AlignRight);
-    text(right_edge, y_ + 8, 38, false, qt(unit_name(other(unit_))), Qt::AlignRight);
+    on_line(left_edge, y_ + 54, 40, true, words);
+    on_line(figure_edge, y_ + 54, 38, false, qt(unit_name(unit_)), true);
+    on_line(right_edge, y_ + 54, 38, false, qt(unit_name(other(unit_))), true);
     y_ += 74;
   }
   void row(const QString& mark, const QString& words, double mm, const QString& after = {}) {
-    text(left_edge, y_ + 6, 56, true, mark);
-    text(left_edge + 130, y_ + 10, 46, false, words);
-    text(1480, y_, 68, true, figure(mm, unit_), Qt::AlignRight);
-    text(right_edge, y_ + 8, 52, false, figure(mm, other(unit_)), Qt::AlignRight);
-    if (!after.isEmpty()) text(1110, y_ + 14, 36, false, after, Qt::AlignRight);
+    const double base = y_ + 70;
+    on_line(left_edge, base, 56, true, mark);
+    on_line(left_edge + 130, base, 46, false, words, false, 720);
+    on_line(figure_edge, base, 68, true, figure(mm, unit_), true);
+    on_line(right_edge, base, 52, false, figure(mm, other(unit_)), true);
+    if (!after.isEmpty()) on_line(1150, base, 36, false, after, true);
     y_ += 92;
   }
   QString touch_words(int point) const {
@@ -254,13 +255,13 @@ private:
   void foot() {
     const double y = page_bottom - 190;
     rule(y);
-    QString words =
-        "If a check reads more than 0.1 mm (4 thou) off, do not scribe: look at the jacks and touches again.";
-    text(left_edge, y + 14, 36, false, words);
-    words = "A casting on three jacks can tip: lower it on gently, keep fingers clear, steady it before "
-            "scribing.";
-    text(left_edge, y + 66, 36, false,
-         in_.picture.marking.caution.empty() ? words : qt(in_.picture.marking.caution) + ". " + words);
+    on_line(left_edge, y + 54, 36, false,
+            "If a check reads more than 0.1 mm (4 thou) off, do not scribe: look at the jacks and touches "
+            "again.");
+    const QString tip = "A casting on three jacks can tip: lower it on gently, keep fingers clear, steady it "
+                        "before scribing.";
+    const auto& caution = in_.picture.marking.caution;
+    on_line(left_edge, y + 106, 36, false, caution.empty() ? tip : qt(caution) + ". " + tip);
   }
 
   QPainter& p_;

@@ -65,7 +65,8 @@ SeatPage::SeatPage(Document& document)
   rows->setContentsMargins(0, 0, 0, 0);
   rows->setSpacing(0);
   side->addWidget(rows_box_);
-  best_->setToolTip("S");
+  best_->setToolTip("S. By hand: drag, Alt-drag to turn; arrows 0.05 mm, [ ] 0.05\u00B0, with Shift ten "
+                    "times; 1 2 3 choose the view");
   side->addSpacing(4);
   side->addWidget(best_);
   side->addSpacing(6);

@@ -8,6 +8,7 @@
 #include <QPainterPath>
 #include <QToolTip>
 
+#include <algorithm>
 #include <cmath>
 
 namespace datrin::app {
@@ -67,7 +68,7 @@ void PartCanvas::set_active_view(sheets::View view) {
 }
 
 void PartCanvas::lay_out() {
-  const double margin = theme().px(36);
+  const double margin = std::min(theme().px(36), 48.0);
   views_ = sheets::lay_out(box_, {0, theme().px(8), static_cast<double>(width()), height() - theme().px(8)},
                            third_angle_, margin, margin);
 }
@@ -136,16 +137,18 @@ void PartCanvas::paintEvent(QPaintEvent*) {
     painter.setFont(t.text(active));
     painter.setPen(active ? t.blue.brass : t.blue.label);
     painter.drawText(QPointF(cell.left + t.px(16), cell.top + t.px(22)),
-                     active ? QString(sheets::view_names[k]) + " \u00B7 arrows"
-                            : QString(sheets::view_names[k]));
+                     active && !t.large() ? QString(sheets::view_names[k]) + " \u00B7 arrows"
+                                          : QString(sheets::view_names[k]));
   }
   painter.setFont(t.text());
   painter.setPen(t.blue.label);
   painter.drawText(angle_label(), Qt::AlignRight | Qt::AlignVCenter,
                    third_angle_ ? "third angle" : "first angle");
   painter.setFont(t.small());
-  double y = third_angle_ ? t.px(42) : height() - t.px(12) - t.px(18) * static_cast<double>(hints_.size());
-  for (const auto& hint : hints_) {
+  // Large text leaves no quarter free; the keys are then in the tool tip of the button beside.
+  const auto hints = t.large() ? QStringList() : hints_;
+  double y = third_angle_ ? t.px(42) : height() - t.px(12) - t.px(18) * static_cast<double>(hints.size());
+  for (const auto& hint : hints) {
     painter.drawText(QRectF(width() / 2.0, y, width() / 2.0 - t.px(16), t.px(18)),
                      Qt::AlignRight | Qt::AlignVCenter, hint);
     y += t.px(18);

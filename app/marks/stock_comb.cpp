@@ -49,7 +49,7 @@ StockComb::StockComb(QWidget* parent) : QWidget(parent) {
 }
 
 QSize StockComb::sizeHint() const {
-  return {600, theme().ipx(196)};
+  return {600, theme().large() ? theme().ipx(108) : theme().ipx(196)};
 }
 
 void StockComb::set_combs(std::vector<Comb> combs, Unit unit) {
@@ -80,8 +80,8 @@ void StockComb::paintEvent(QPaintEvent*) {
                      "Touch the casting and the metal over each face stands here.");
     return;
   }
-  const double gap = t.px(14), names = t.px(40);
-  const double top = t.px(40), bottom = height() - names;
+  const double gap = t.px(14), names = t.px(t.large() ? 21 : 40);
+  const double top = t.px(t.large() ? 30 : 40), bottom = height() - names;
   double tallest = 0.1;
   for (const auto& comb : combs_)
     if (!comb.wall) tallest = std::max(tallest, comb.most);
@@ -126,6 +126,10 @@ void StockComb::paintEvent(QPaintEvent*) {
     painter.drawText(QRectF(x, bottom + t.px(3), wide, t.px(18)), Qt::AlignLeft | Qt::AlignVCenter,
                      painter.fontMetrics().elidedText(comb.name, Qt::ElideRight, static_cast<int>(wide)));
     painter.setPen(t.muted);
+    if (t.large()) { // the ranges are in the rows beside
+      x += wide + gap;
+      continue;
+    }
     const auto range = QString("%1 to %2").arg(figure(comb.least, unit_), figure(comb.most, unit_));
     painter.drawText(QRectF(x, bottom + t.px(20), wide, t.px(18)), Qt::AlignLeft | Qt::AlignVCenter,
                      painter.fontMetrics().elidedText(range, Qt::ElideRight, static_cast<int>(wide)));

@@ -21,6 +21,7 @@ public:
   explicit NextButton(QWidget* parent = nullptr);
   void set_words(const QString& title, const QString& line1, const QString& line2, const QString& key);
   QSize sizeHint() const override;
+  QSize minimumSizeHint() const override { return {80, sizeHint().height()}; }
 
 protected:
   void paintEvent(QPaintEvent*) override;

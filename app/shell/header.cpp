@@ -114,12 +114,13 @@ Header::Header(Document& document, QMenu* menu, QWidget* parent)
   row->addWidget(build_);
   auto* mark = new QLabel("\u203A");
   colour_label(mark, theme().muted);
+  mark->setVisible(!theme().large());
   row->addWidget(mark);
   piece_->setFont(sheets::font(theme().px(14)));
   row->addWidget(piece_);
   row->addStretch(1);
-  path_->setMinimumWidth(300);
-  path_->setMaximumWidth(theme().ipx(440));
+  path_->setMinimumWidth(theme().large() ? 540 : 300);
+  path_->setMaximumWidth(theme().large() ? 620 : theme().ipx(440));
   row->addWidget(path_, 4);
   row->addSpacing(12);
   row->addWidget(unit_);
@@ -134,7 +135,8 @@ Header::Header(Document& document, QMenu* menu, QWidget* parent)
 
 void Header::refresh() {
   const auto name = document_.is_open() ? qt(document_.build().info().name) : QString("Datrin");
-  build_->setText(build_->fontMetrics().elidedText(name, Qt::ElideRight, 300) + " \u25BE");
+  build_->setText(build_->fontMetrics().elidedText(name, Qt::ElideRight, theme().large() ? 200 : 300) +
+                  " \u25BE");
   build_->setAccessibleName("Menu of the build " + name);
   const auto title = piece_title(document_.build(), document_.piece());
   piece_->setText(title.isEmpty() ? QString("no part yet") : title);

@@ -43,7 +43,7 @@ void PathRuler::paintEvent(QPaintEvent*) {
     painter.drawLine(QPointF(x, base), QPointF(x, base - high));
   }
   for (int k = 0; k < static_cast<int>(steps_.size()); ++k) {
-    painter.setFont(t.text(k == step_));
+    painter.setFont(sheets::font(t.px(t.large() ? 10.5 : 13), k == step_));
     painter.setPen(k == step_ ? t.brass : t.ink);
     painter.drawText(
         QRectF(1 + wide * k + t.px(5), 0, wide, base - t.px(11)), Qt::AlignLeft | Qt::AlignVCenter,

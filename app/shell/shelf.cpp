@@ -75,7 +75,9 @@ ShelfItem::ShelfItem(Document& document, build::Id part, build::Id piece, QWidge
   const QString state = seated ? "seated" : touches > 0 ? QString("%1 touches").arg(touches) : "not begun";
   below_ = count > 1 && one ? QString("no. %1 \u00B7 %2").arg(one->number).arg(state) : state;
   setAccessibleName(QString("%1, %2").arg(name_, below_));
-  silhouette_ = silhouette_of(b, part, {theme().ipx(42), theme().ipx(34)}, devicePixelRatioF());
+  silhouette_ = silhouette_of(
+      b, part, {static_cast<int>(theme().picture_px(42)), static_cast<int>(theme().picture_px(34))},
+      devicePixelRatioF());
 }
 
 QSize ShelfItem::sizeHint() const {
@@ -93,8 +95,8 @@ void ShelfItem::paintEvent(QPaintEvent*) {
     painter.setBrush(here ? QBrush(t.raised) : QBrush(Qt::NoBrush));
     painter.drawRoundedRect(area, 5, 5);
   }
-  painter.drawPixmap(QPointF(t.px(8), (height() - t.px(34)) / 2), silhouette_);
-  const double left = t.px(58), right = width() - t.px(34);
+  painter.drawPixmap(QPointF(t.picture_px(8), (height() - t.picture_px(34)) / 2), silhouette_);
+  const double left = t.picture_px(58), right = width() - t.picture_px(34);
   painter.setFont(t.text(here));
   painter.setPen(t.ink);
   painter.drawText(QRectF(left, t.px(9), right - left, t.px(20)), Qt::AlignLeft | Qt::AlignVCenter,
@@ -103,11 +105,12 @@ void ShelfItem::paintEvent(QPaintEvent*) {
   painter.setPen(t.muted);
   painter.drawText(QRectF(left, t.px(29), right - left, t.px(18)), Qt::AlignLeft | Qt::AlignVCenter,
                    painter.fontMetrics().elidedText(below_, Qt::ElideRight, static_cast<int>(right - left)));
-  const QRectF ring(width() - t.px(28), (height() - t.px(17)) / 2, t.px(17), t.px(17));
+  const QRectF ring(width() - t.picture_px(28), (height() - t.picture_px(17)) / 2, t.picture_px(17),
+                    t.picture_px(17));
   painter.setBrush(Qt::NoBrush);
-  painter.setPen(QPen(t.track, t.px(3)));
+  painter.setPen(QPen(t.track, t.picture_px(3)));
   painter.drawEllipse(ring);
-  painter.setPen(QPen(t.brass, t.px(3), Qt::SolidLine, Qt::FlatCap));
+  painter.setPen(QPen(t.brass, t.picture_px(3), Qt::SolidLine, Qt::FlatCap));
   painter.drawArc(ring, 90 * 16, static_cast<int>(-360 * 16 * done_));
 }
 

@@ -2,11 +2,16 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 namespace datrin::casting {
 
 std::string group_name(const SeatInput& input, const GroupMargin& group) {
   if (group.wall < 0) return input.surfaces[static_cast<std::size_t>(group.surface)].id;
   const auto& wall = input.walls[static_cast<std::size_t>(group.wall)];
+  const auto alike = std::count_if(input.walls.begin(), input.walls.end(),
+                                   [&](const SeatWall& w) { return w.from == wall.from; });
+  if (alike == 1) return "wall at " + input.surfaces[static_cast<std::size_t>(wall.from)].id;
   return fmt::format("wall {} to {}", input.surfaces[static_cast<std::size_t>(wall.from)].id,
                      input.surfaces[static_cast<std::size_t>(wall.to)].id);
 }

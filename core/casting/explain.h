@@ -8,7 +8,7 @@
 
 namespace datrin::casting {
 
-/// "bore", or "wall boss to bore".
+/// "bore"; of a wall "wall at boss", or "wall boss to bore" where several begin at that boss.
 std::string group_name(const SeatInput& input, const GroupMargin& group);
 
 /// Stock at the worst touch, less what is needed, less the touch's uncertainty. No lines when nothing was

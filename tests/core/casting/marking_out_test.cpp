@@ -172,5 +172,7 @@ TEST(Explain, TheSumIsTheMargin) {
     EXPECT_NEAR(why.total(), group.margin, 1e-12);
     EXPECT_EQ(why.lines.size(), 3U);
   }
+  EXPECT_EQ(group_name(input, margins.groups.back()), "wall at boss");
+  input.walls.push_back({6, 0, 3});
   EXPECT_EQ(group_name(input, margins.groups.back()), "wall boss to bore");
 }

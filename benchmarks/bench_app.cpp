@@ -1,0 +1,118 @@
+// What a person waits for in the window: a drag from mouse to paint, an edit shown and on disk, a big build
+// opened. Runs on Qt's offscreen platform, so painting is by the processor, as it is on a plain desktop.
+
+#include "app/shell/main_window.h"
+#include "app/theme.h"
+#include "build/edits.h"
+#include "demo/mill_engine.h"
+#include "sim/rough_casting.h"
+
+#include <QApplication>
+#include <QMouseEvent>
+#include <QTemporaryDir>
+
+#include <benchmark/benchmark.h>
+
+#include <cmath>
+
+using namespace datrin;
+
+namespace {
+
+struct Bench {
+  QTemporaryDir folder;
+  app::MainWindow window{std::make_unique<QSettings>(folder.filePath("s.ini"), QSettings::IniFormat)};
+
+  /// The demo's first pedestal with `touches` touches.
+  explicit Bench(int touches) {
+    window.resize(1280, 800);
+    const auto demo = demo::mill_engine();
+    window.new_build(folder.filePath("b.datrin"));
+    auto& document = window.document();
+    for (auto edit : demo.edits) {
+      for (auto& change : edit.changes)
+        if (change.id == build::Build::info_id) change.before = document.build().records().at(change.id);
+      document.apply(edit);
+    }
+    const auto piece = demo.pieces[0].piece;
+    document.choose(demo.build.find<build::Piece>(piece)->part, piece);
+    std::vector<build::Record> more;
+    const auto all = document.build().touches_of(piece);
+    for (int n = static_cast<int>(all.size()); n < touches; ++n) {
+      auto touch = all[static_cast<std::size_t>(n) % all.size()].second;
+      touch.centre += Vec3(0.002 * n, 0.001 * n, 0).unaryExpr([](double v) { return std::fmod(v, 0.4); });
+      more.emplace_back(touch);
+    }
+    document.apply(build::add_all(document.build(), std::move(more), "More touches"));
+    window.show();
+    window.go_to(app::MainWindow::seat);
+    QApplication::processEvents();
+  }
+};
+
+void drag_among_touches(benchmark::State& state) {
+  Bench bench(static_cast<int>(state.range(0)));
+  auto* canvas = bench.window.seat_page()->canvas();
+  const auto send = [&](QEvent::Type type, QPointF at) {
+    QMouseEvent event(type, at, canvas->mapToGlobal(at), Qt::LeftButton, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(canvas, &event);
+  };
+  send(QEvent::MouseButtonPress, {250, 200});
+  double x = 250;
+  for (auto _ : state) {
+    x = x > 260 ? 250 : x + 0.5;
+    send(QEvent::MouseMove, {x, 200});
+    QApplication::processEvents(); // layout and paint, as the event loop would
+  }
+  send(QEvent::MouseButtonRelease, {x, 200});
+}
+
+void one_edit_shown_and_on_disk(benchmark::State& state) {
+  Bench bench(72);
+  for (auto _ : state) {
+    bench.window.seat_page()->nudge({0.05, 0, 0}, Vec3::Zero());
+    QApplication::processEvents();
+  }
+}
+
+void open_ten_thousand_surfaces(benchmark::State& state) {
+  QTemporaryDir folder;
+  const auto path = folder.filePath("big.datrin").toStdString();
+  {
+    store::FileOutcome outcome;
+    auto file = store::BuildFile::create(path, "Big", outcome);
+    std::vector<build::Record> records;
+    build::Id id = file->build().next_id();
+    for (int p = 0; p < 500; ++p) {
+      build::Part part;
+      part.name = "Part " + std::to_string(p);
+      const auto part_id = id++;
+      records.emplace_back(part);
+      for (int n = 0; n < 20; ++n, ++id) {
+        build::PartSurface surface;
+        surface.part = part_id;
+        surface.name = "surface " + std::to_string(n);
+        records.emplace_back(surface);
+      }
+    }
+    file->apply(build::add_all(file->build(), std::move(records), "Many"));
+  }
+  for (auto _ : state) {
+    store::FileOutcome outcome;
+    benchmark::DoNotOptimize(store::BuildFile::open(path, outcome));
+  }
+}
+
+} // namespace
+
+BENCHMARK(drag_among_touches)->Arg(72)->Arg(1000)->Unit(benchmark::kMillisecond);
+BENCHMARK(one_edit_shown_and_on_disk)->Unit(benchmark::kMillisecond);
+BENCHMARK(open_ten_thousand_surfaces)->Unit(benchmark::kMillisecond);
+
+int main(int argc, char** argv) {
+  if (qgetenv("QT_QPA_PLATFORM").isEmpty()) qputenv("QT_QPA_PLATFORM", "offscreen");
+  QApplication application(argc, argv);
+  benchmark::Initialize(&argc, argv);
+  benchmark::RunSpecifiedBenchmarks();
+  return 0;
+}
