@@ -103,10 +103,11 @@ void ShelfItem::paintEvent(QPaintEvent*) {
                    painter.fontMetrics().elidedText(name_, Qt::ElideRight, static_cast<int>(right - left)));
   painter.setFont(t.small());
   painter.setPen(t.muted);
-  painter.drawText(QRectF(left, t.px(29), right - left, t.px(18)), Qt::AlignLeft | Qt::AlignVCenter,
-                   painter.fontMetrics().elidedText(below_, Qt::ElideRight, static_cast<int>(right - left)));
-  const QRectF ring(width() - t.picture_px(28), (height() - t.picture_px(17)) / 2, t.picture_px(17),
-                    t.picture_px(17));
+  const double wide = width() - left - t.picture_px(8); // below the ring
+  painter.drawText(QRectF(left, t.px(31), wide, t.px(18)), Qt::AlignLeft | Qt::AlignVCenter,
+                   painter.fontMetrics().elidedText(below_, Qt::ElideRight, static_cast<int>(wide)));
+  const double round = t.picture_px(15);
+  const QRectF ring(width() - round - t.picture_px(11), t.px(19) - round / 2, round, round);
   painter.setBrush(Qt::NoBrush);
   painter.setPen(QPen(t.track, t.picture_px(3)));
   painter.drawEllipse(ring);
