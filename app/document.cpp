@@ -2,6 +2,8 @@
 
 #include "sheets/figures.h"
 
+#include <QFileInfo>
+
 namespace datrin::app {
 
 using sheets::qt;
@@ -20,12 +22,24 @@ void Document::take(store::BuildFile file) {
   emit changed();
 }
 
-QString Document::open(const QString& path) {
+QString Document::open(const QString& path, bool* opened) {
+  if (opened) *opened = false;
+  // The same file again: let go of it first, or it would be found held by this very window.
+  if (file_ && QFileInfo(path).canonicalFilePath() == QFileInfo(this->path()).canonicalFilePath() &&
+      QFileInfo::exists(path) && file_->read_only().empty()) {
+    if (opened) *opened = true;
+    return {};
+  }
   store::FileOutcome outcome;
   auto file = store::BuildFile::open(path.toStdString(), outcome);
   if (!file) return qt(outcome.message);
   take(std::move(*file));
-  return {};
+  if (opened) *opened = true;
+  return qt(outcome.message);
+}
+
+QString Document::read_only() const {
+  return file_ ? qt(file_->read_only()) : QString();
 }
 
 QString Document::create(const QString& path, const QString& name) {

@@ -16,9 +16,13 @@ class Document : public QObject {
 public:
   explicit Document(QObject* parent = nullptr) : QObject(parent) {}
 
-  /// Opens or makes a file; says what was wrong otherwise and keeps the one that was open.
-  QString open(const QString& path);
+  /// Opens a file, or keeps the one that was open; says what was found when all was not well. Whether it was
+  /// opened all the same (for reading, or what could be recovered of it) is in `opened`.
+  QString open(const QString& path, bool* opened = nullptr);
   QString create(const QString& path, const QString& name);
+
+  /// Why nothing can be changed; empty when it can.
+  QString read_only() const;
 
   bool is_open() const { return file_.has_value(); }
   QString path() const;

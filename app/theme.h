@@ -8,6 +8,8 @@
 #include <QFont>
 #include <QString>
 
+#include <cmath>
+
 class QApplication;
 
 namespace datrin::app {
@@ -23,7 +25,7 @@ struct Theme {
   double px(double pixels) const { return pixels * text_scale; }
   /// For pictures beside text: they need not grow as far as the text does.
   double picture_px(double pixels) const { return pixels * (large() ? 1.0 : text_scale); }
-  int ipx(double pixels) const { return static_cast<int>(pixels * text_scale + 0.5); }
+  int ipx(double pixels) const { return static_cast<int>(std::lround(pixels * text_scale)); }
   QFont text(bool bold = false) const { return sheets::font(px(13), bold); }
   QFont small(bool bold = false) const { return sheets::font(px(11.5), bold); }
   QFont heading() const; ///< small capitals' place: headings of groups

@@ -2,10 +2,10 @@
 # As root, or as a user with sudo. A second call with nothing missing takes a fraction of a second.
 
 needed_build="g++ cmake ninja-build pkg-config qt6-base-dev libgl-dev coinor-libclp-dev libeigen3-dev nlohmann-json3-dev
-  libfmt-dev libcli11-dev libsqlitecpp-dev libsqlite3-dev libgtest-dev libgmock-dev libbenchmark-dev libglpk-dev"
+  libfmt-dev libcli11-dev libboost-dev libassimp-dev libdxflib-dev qt6-svg-dev libsqlitecpp-dev libsqlite3-dev libgtest-dev libgmock-dev libbenchmark-dev libglpk-dev"
 needed_run="fontconfig libqt6gui6 qt6-qpa-plugins"
 needed_headless="xvfb xauth"
-needed_test="clang-format python3 poppler-utils"
+needed_test="clang-format python3 python3-jsonschema poppler-utils"
 
 install_needed() {
   local set name list="" missing=""

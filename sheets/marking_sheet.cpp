@@ -31,8 +31,7 @@ Vec3 first_eye(const MarkingPicture& picture) {
   for (const auto& s : picture.part.surfaces)
     if (s.shape.kind == SurfaceKind::bore && std::abs(s.shape.direction.dot(picture.up)) < 1e-3) {
       const Vec3 d = s.shape.direction;
-      const Vec3 front = std::abs(d.y()) > 0.9 ? Vec3(-Vec3::UnitY()) : d;
-      return front;
+      return std::abs(d.y()) > 0.9 ? Vec3(-Vec3::UnitY()) : d;
     }
   return std::abs(picture.up.y()) < 0.9 ? Vec3(-Vec3::UnitY()) : Vec3(Vec3::UnitX());
 }

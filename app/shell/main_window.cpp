@@ -197,8 +197,7 @@ void MainWindow::set_look(bool dark, double text_scale) {
 }
 
 void MainWindow::tell(const QString& words, bool wrong) {
-  const auto undo = wrong || !document_.undo_label() || words.startsWith("Undone") ? QString() : QString();
-  message_->setText(words + undo);
+  message_->setText(words);
   message_->setToolTip(words);
   colour_label(message_, wrong ? theme().gone : theme().muted);
 }
@@ -225,13 +224,20 @@ void MainWindow::go_to(int step) {
 }
 
 bool MainWindow::open_build(const QString& path) {
-  const auto wrong = document_.open(path);
-  if (!wrong.isEmpty()) {
-    tell(wrong, true);
+  bool opened = false;
+  const auto found = document_.open(path, &opened);
+  if (!opened) {
+    tell(found, true);
     return false;
   }
-  setWindowTitle(QString("%1 \u2013 Datrin").arg(QFileInfo(path).completeBaseName()));
-  remember(path);
+  setWindowTitle(QString("%1%2 \u2013 Datrin")
+                     .arg(QFileInfo(document_.path()).completeBaseName(),
+                          document_.read_only().isEmpty() ? "" : " (for reading)"));
+  remember(document_.path());
+  if (!found.isEmpty()) {
+    tell(found, true);
+    return true;
+  }
   const auto undo = document_.undo_label();
   tell(undo ? QString("Opened as it was left. Last: %1.").arg(*undo) : QString("Opened."), false);
   return true;

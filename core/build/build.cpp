@@ -19,18 +19,44 @@ std::vector<std::pair<Id, Piece>> Build::pieces_of(Id part) const {
                    [](const auto& a, const auto& b) { return a.second.number < b.second.number; });
   return pieces;
 }
+namespace {
+
+template <class T>
+std::optional<std::pair<Id, T>> first_of(const std::vector<std::pair<Id, T>>& found) {
+  return found.empty() ? std::nullopt : std::optional(found.front());
+}
+
+} // namespace
+
 std::vector<std::pair<Id, Touch>> Build::touches_of(Id piece) const {
-  return list<Touch>([=](const Touch& t) { return t.piece == piece; });
+  return of_piece<Touch>(piece);
 }
 std::optional<std::pair<Id, Seat>> Build::seat_of(Id piece) const {
-  const auto found = list<Seat>([=](const Seat& s) { return s.piece == piece; });
-  if (found.empty()) return std::nullopt;
-  return found.front();
+  return first_of(of_piece<Seat>(piece));
 }
 std::optional<std::pair<Id, Marking>> Build::marking_of(Id piece) const {
-  const auto found = list<Marking>([=](const Marking& m) { return m.piece == piece; });
-  if (found.empty()) return std::nullopt;
-  return found.front();
+  return first_of(of_piece<Marking>(piece));
+}
+std::vector<std::pair<Id, Setting>> Build::settings_of(Id piece) const {
+  return of_piece<Setting>(piece);
+}
+std::vector<std::pair<Id, Mark>> Build::marks_of(Id piece) const {
+  return of_piece<Mark>(piece);
+}
+std::vector<std::pair<Id, SizeReading>> Build::sizes_of(Id piece) const {
+  return of_piece<SizeReading>(piece);
+}
+std::vector<std::pair<Id, Spot>> Build::spots_of(Id piece) const {
+  return of_piece<Spot>(piece);
+}
+std::vector<std::pair<Id, Scan>> Build::scans_of(Id piece) const {
+  return of_piece<Scan>(piece);
+}
+std::optional<std::pair<Id, Judgement>> Build::judgement_of(Id piece) const {
+  return first_of(of_piece<Judgement>(piece));
+}
+std::vector<std::pair<Id, Decision>> Build::decisions_of(Id part) const {
+  return list<Decision>([=](const Decision& d) { return d.part == part; });
 }
 
 bool Build::apply(const Edit& edit) {

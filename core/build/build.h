@@ -61,9 +61,22 @@ public:
   std::vector<std::pair<Id, Touch>> touches_of(Id piece) const;
   std::optional<std::pair<Id, Seat>> seat_of(Id piece) const;
   std::optional<std::pair<Id, Marking>> marking_of(Id piece) const;
+  std::vector<std::pair<Id, Setting>> settings_of(Id piece) const;
+  std::vector<std::pair<Id, Mark>> marks_of(Id piece) const;
+  std::vector<std::pair<Id, SizeReading>> sizes_of(Id piece) const;
+  std::vector<std::pair<Id, Spot>> spots_of(Id piece) const;
+  std::vector<std::pair<Id, Scan>> scans_of(Id piece) const;
+  std::optional<std::pair<Id, Judgement>> judgement_of(Id piece) const;
+  std::vector<std::pair<Id, Decision>> decisions_of(Id part) const;
 
   /// Applies the rows as they stand. False, and nothing changed, when a row's `before` is not what is here.
   bool apply(const Edit& edit);
+
+  /// All records of type T that belong to `piece`.
+  template <class T>
+  std::vector<std::pair<Id, T>> of_piece(Id piece) const {
+    return list<T>([=](const T& t) { return t.piece == piece; });
+  }
 
   /// Puts a record in without asking what was there: for loading.
   void load(Id id, Record record);

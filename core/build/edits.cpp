@@ -1,5 +1,7 @@
 #include "build/edits.h"
 
+#include "build/references.h"
+
 #include <fmt/format.h>
 
 #include <set>
@@ -54,45 +56,23 @@ Edit set_quantity(const Build& build, Id part_id, int quantity) {
 
 namespace {
 
-/// Whether `record` cannot stand without one of `gone`. A marking only loses the name of what it pointed to.
-bool refers_to(const Record& record, const std::set<Id>& gone) {
-  const auto in = [&](Id id) { return id != 0 && gone.count(id) > 0; };
-  return std::visit(
-      [&](const auto& r) {
-        using T = std::decay_t<decltype(r)>;
-        if constexpr (std::is_same_v<T, PartSurface> || std::is_same_v<T, Piece>)
-          return in(r.part);
-        else if constexpr (std::is_same_v<T, Wall>)
-          return in(r.part) || in(r.from) || in(r.to);
-        else if constexpr (std::is_same_v<T, Touch>)
-          return in(r.piece) || in(r.surface);
-        else if constexpr (std::is_same_v<T, Seat> || std::is_same_v<T, Marking>)
-          return in(r.piece);
-        else
-          return false;
-      },
-      record);
-}
-
 Edit remove_set(const Build& build, std::set<Id> gone, std::string label) {
   for (bool grew = true; grew;) {
     grew = false;
     for (const auto& [id, record] : build.records())
-      if (!gone.count(id) && refers_to(record, gone)) grew = gone.insert(id).second || grew;
+      if (!gone.contains(id))
+        for (const auto needed : needs(record))
+          if (gone.contains(needed)) grew = gone.insert(id).second || grew;
   }
   Edit edit{std::move(label), {}};
+  const std::vector<Id> list(gone.begin(), gone.end());
   for (const auto& [id, record] : build.records()) {
-    if (gone.count(id)) {
+    if (gone.contains(id)) {
       edit.changes.push_back({id, record, std::nullopt});
       continue;
     }
-    const auto* marking = std::get_if<Marking>(&record);
-    if (marking == nullptr) continue;
-    Marking changed = *marking;
-    if (gone.count(changed.reference)) changed.reference = 0;
-    for (auto& jack : changed.jacks)
-      if (gone.count(jack)) jack = 0;
-    if (!(changed == *marking)) edit.changes.push_back({id, record, changed});
+    Record changed = record;
+    if (forget(changed, list)) edit.changes.push_back({id, record, changed});
   }
   return edit;
 }
@@ -102,6 +82,14 @@ Edit remove_set(const Build& build, std::set<Id> gone, std::string label) {
 Edit remove(const Build& build, Id id, std::string label) {
   if (id == Build::info_id || !build.records().count(id)) return {};
   return remove_set(build, {id}, std::move(label));
+}
+
+Edit remove_all(const Build& build, const std::vector<Id>& ids, std::string label) {
+  std::set<Id> gone;
+  for (const auto id : ids)
+    if (id != Build::info_id && build.records().contains(id)) gone.insert(id);
+  if (gone.empty()) return {};
+  return remove_set(build, gone, std::move(label));
 }
 
 Edit remove_touches(const Build& build, const std::vector<Id>& touches) {
@@ -118,6 +106,12 @@ Edit set_seat(const Build& build, Id piece, const Pose& pose, bool best, std::st
   const Seat seat{piece, pose, best};
   if (const auto old = build.seat_of(piece)) return replace(build, old->first, seat, std::move(label));
   return add(build, seat, std::move(label));
+}
+
+Edit set_judgement(const Build& build, const Judgement& judgement, std::string label) {
+  if (const auto old = build.judgement_of(judgement.piece))
+    return replace(build, old->first, judgement, std::move(label));
+  return add(build, judgement, std::move(label));
 }
 
 Edit set_marking(const Build& build, const Marking& marking, std::string label) {

@@ -30,11 +30,17 @@ Edit set_quantity(const Build& build, Id part, int quantity);
 /// a surface with its walls and touches; a piece with its touches, seat and marking.
 Edit remove(const Build& build, Id id, std::string label);
 
+/// Removes several records and everything that refers to them.
+Edit remove_all(const Build& build, const std::vector<Id>& ids, std::string label);
+
 /// Removes several touches.
 Edit remove_touches(const Build& build, const std::vector<Id>& touches);
 
 /// Sets the seat of a piece.
 Edit set_seat(const Build& build, Id piece, const Pose& pose, bool best, std::string label);
+
+/// Sets what is wanted of the seat of a piece.
+Edit set_judgement(const Build& build, const Judgement& judgement, std::string label);
 
 /// Sets how a piece is marked out.
 Edit set_marking(const Build& build, const Marking& marking, std::string label);

@@ -1,15 +1,21 @@
 #include "store/build_file.h"
 
+#include "store/build_header.h"
+#include "store/build_recovery.h"
 #include "store/json_reader.h"
 #include "store/record_json.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <fmt/chrono.h>
 #include <fmt/format.h>
+#include <sqlite3.h>
 
 #include <chrono>
 #include <filesystem>
-#include <fstream>
+#include <stdexcept>
+
+#include <fcntl.h>
+#include <unistd.h>
 
 namespace datrin::store {
 
@@ -19,42 +25,79 @@ using nlohmann::json;
 
 namespace {
 
-constexpr int application_id = 0x44617472; // "Datr"
-constexpr int format_version = 1;
+enum State { done = 0, undone = 1, superseded = 2, elsewhere = 3 }; // elsewhere: done, in another file
 
-enum State { done = 0, undone = 1, superseded = 2 };
+bool is_undone(int state) {
+  return state == undone || state == superseded;
+}
 
 std::string now_text() {
   return fmt::format("{:%Y-%m-%dT%H:%M:%SZ}", fmt::gmtime(std::time(nullptr)));
 }
 
-bool is_sqlite(const std::string& path) {
-  std::ifstream file(path, std::ios::binary);
-  char head[16] = {};
-  file.read(head, sizeof head);
-  return file.gcount() == sizeof head && std::string_view(head, 15) == "SQLite format 3";
+bool may_write(const std::string& path) {
+  return ::faccessat(AT_FDCWD, path.c_str(), W_OK, AT_EACCESS) == 0;
 }
+
+/// A path beside `path` at which nothing is: "engine-recovered.datrin", "engine-recovered-2.datrin" …
+std::string free_path_beside(const std::string& path, const std::string& word) {
+  const std::filesystem::path whole(path);
+  for (int n = 1;; ++n) {
+    auto beside =
+        whole.parent_path() / fmt::format("{}-{}{}{}", whole.stem().string(), word,
+                                          n > 1 ? fmt::format("-{}", n) : "", whole.extension().string());
+    std::error_code error;
+    if (!std::filesystem::exists(beside, error)) return beside.string();
+  }
+}
+
+/// A copy of a database and its journal in a folder of its own, which goes with it.
+class WorkingCopy {
+public:
+  explicit WorkingCopy(const std::string& path) {
+    std::string pattern = (std::filesystem::temp_directory_path() / "datrin-XXXXXX").string();
+    if (::mkdtemp(pattern.data()) == nullptr) throw std::runtime_error("no folder for a copy could be made");
+    folder_ = pattern;
+    std::filesystem::copy_file(path, this->path());
+    if (std::filesystem::exists(path + "-journal"))
+      std::filesystem::copy_file(path + "-journal", this->path() + "-journal");
+  }
+  ~WorkingCopy() {
+    std::error_code error;
+    std::filesystem::remove_all(folder_, error);
+  }
+  WorkingCopy(const WorkingCopy&) = delete;
+  WorkingCopy& operator=(const WorkingCopy&) = delete;
+  std::string path() const { return folder_ + "/copy.datrin"; }
+
+private:
+  std::string folder_;
+};
 
 } // namespace
 
 struct BuildFile::Database {
-  explicit Database(const std::string& path, int flags) : db(path, flags, 2000) {
+  explicit Database(const std::string& path, int flags) : db(path, flags, 100) {
     db.exec("PRAGMA synchronous = FULL");
-    db.exec("PRAGMA foreign_keys = ON");
+  }
+
+  /// Keeps every other window from writing until this one closes.
+  void hold() {
+    db.exec("PRAGMA locking_mode = EXCLUSIVE");
+    db.exec("BEGIN EXCLUSIVE");
+    db.exec("COMMIT");
   }
 
   void make_tables() {
-    SQLite::Transaction transaction(db);
     db.exec("CREATE TABLE records(id INTEGER PRIMARY KEY, kind TEXT NOT NULL, body TEXT NOT NULL)");
     db.exec(
         "CREATE TABLE changes(seq INTEGER PRIMARY KEY AUTOINCREMENT, at TEXT NOT NULL, label TEXT NOT NULL, "
         "rows TEXT NOT NULL, state INTEGER NOT NULL)");
     db.exec("CREATE INDEX changes_by_state ON changes(state, seq)");
     db.exec("CREATE TABLE metadata(key TEXT PRIMARY KEY, value TEXT NOT NULL)");
-    db.exec(fmt::format("PRAGMA application_id = {}", application_id));
-    db.exec(fmt::format("PRAGMA user_version = {}", format_version));
-    db.exec(fmt::format("INSERT INTO metadata VALUES('format_version', '{}')", format_version));
-    transaction.commit();
+    db.exec(fmt::format("PRAGMA application_id = {}", build_application_id));
+    db.exec(fmt::format("PRAGMA user_version = {}", build_format_version));
+    db.exec(fmt::format("INSERT INTO metadata VALUES('format_version', '{}')", build_format_version));
   }
 
   void write_rows(const std::vector<build::Change>& changes) {
@@ -76,6 +119,15 @@ struct BuildFile::Database {
     }
   }
 
+  void write_log(const std::string& at, const std::string& label, const std::string& rows, State state) {
+    SQLite::Statement log(db, "INSERT INTO changes(at, label, rows, state) VALUES(?, ?, ?, ?)");
+    log.bind(1, at);
+    log.bind(2, label);
+    log.bind(3, rows);
+    log.bind(4, state);
+    log.exec();
+  }
+
   void write_next_id(build::Id id) {
     SQLite::Statement put(db,
                           "INSERT INTO metadata VALUES('next_id', ?) ON CONFLICT(key) DO UPDATE SET value = "
@@ -95,29 +147,108 @@ BuildFile& BuildFile::operator=(BuildFile&&) noexcept = default;
 
 std::optional<BuildFile> BuildFile::create(const std::string& path, const std::string& name,
                                            FileOutcome& outcome) {
+  Build build;
+  auto info = build.info();
+  info.name = name;
+  build.load(Build::info_id, info);
+  return create(path, build, {}, outcome);
+}
+
+std::optional<BuildFile> BuildFile::create(const std::string& path, const Build& build,
+                                           const std::vector<LogLine>& log, FileOutcome& outcome) {
   std::error_code error;
   if (std::filesystem::exists(path, error)) {
     outcome = {FileStatus::refused,
                fmt::format("{} is there already; open it, or choose another name", path)};
     return std::nullopt;
   }
+  const std::string part = fmt::format("{}.new-{}", path, ::getpid());
   try {
-    auto database = std::make_unique<Database>(path, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
-    database->make_tables();
+    std::filesystem::remove(part, error);
+    {
+      Database database(part, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+      SQLite::Transaction transaction(database.db);
+      database.make_tables();
+      std::vector<build::Change> rows;
+      rows.reserve(build.records().size());
+      for (const auto& [id, record] : build.records()) rows.push_back({id, std::nullopt, record});
+      database.write_rows(rows);
+      database.write_next_id(build.next_id());
+      for (const auto& line : log)
+        database.write_log(line.at, line.label, "[]", line.undone ? superseded : elsewhere);
+      transaction.commit();
+    }
+    std::filesystem::rename(part, path);
+    auto database = std::make_unique<Database>(path, SQLite::OPEN_READWRITE);
+    database->hold();
     BuildFile file(path, std::move(database));
-    build::Info info;
-    info.name = name;
-    file.build_.load(Build::info_id, info);
-    file.database_->write_rows({{Build::info_id, std::nullopt, build::Record(info)}});
-    file.database_->write_next_id(file.build_.next_id());
+    file.build_ = build;
     outcome = {};
     return file;
   } catch (const std::exception& error_text) {
+    std::filesystem::remove(part, error);
     outcome = {FileStatus::refused,
                fmt::format("{} could not be made: {}; check the folder and the space on the disk", path,
                            error_text.what())};
     return std::nullopt;
   }
+}
+
+void BuildFile::load(bool skip_unknown) {
+  auto& db = database_->db;
+  SQLite::Statement rows(db, "SELECT id, kind, body FROM records");
+  while (rows.executeStep()) {
+    try {
+      build_.load(rows.getColumn(0).getInt64(), record_from_json(rows.getColumn(1).getString(),
+                                                                 json::parse(rows.getColumn(2).getString())));
+    } catch (const std::exception&) {
+      if (!skip_unknown) throw;
+    }
+  }
+  SQLite::Statement next(db, "SELECT value FROM metadata WHERE key = 'next_id'");
+  if (next.executeStep()) build_.reserve(std::stoll(next.getColumn(0).getString()));
+}
+
+std::optional<BuildFile> BuildFile::open_for_reading(const std::string& path, FileStatus status,
+                                                     const std::string& why, FileOutcome& outcome) {
+  try {
+    const WorkingCopy copy(path); // the database stays usable when the copy's name is gone
+    BuildFile file(path, std::make_unique<Database>(copy.path(), SQLite::OPEN_READWRITE));
+    file.database_->hold();
+    file.load(true);
+    file.read_only_ = fmt::format("{} {}; it is open for reading only", path, why);
+    outcome = {status, file.read_only_};
+    return file;
+  } catch (const std::exception& error) {
+    outcome = {status, fmt::format("{} {}, and cannot be read here ({}); nothing was written to it", path,
+                                   why, error.what())};
+    return std::nullopt;
+  }
+}
+
+std::optional<BuildFile> BuildFile::open_recovered(const std::string& path, const std::string& why,
+                                                   FileOutcome& outcome) {
+  RecoveredBuild recovered;
+  try {
+    const WorkingCopy copy(path);
+    recovered = recover_build(copy.path());
+  } catch (const std::exception& error) {
+    recovered.message = error.what();
+  }
+  if (recovered.records == 0) {
+    outcome = {
+        FileStatus::not_a_build,
+        fmt::format("{} is not a Datrin build that can be read ({}); nothing was written to it", path, why)};
+    return std::nullopt;
+  }
+  const auto beside = free_path_beside(path, "recovered");
+  auto file = create(beside, recovered.build, recovered.log, outcome);
+  if (!file) return std::nullopt;
+  outcome = {FileStatus::damaged,
+             fmt::format("{} is damaged ({}) and was left as it is; {} of its records could be read and are "
+                         "now in {}",
+                         path, why, recovered.records, beside)};
+  return file;
 }
 
 std::optional<BuildFile> BuildFile::open(const std::string& path, FileOutcome& outcome) {
@@ -126,48 +257,50 @@ std::optional<BuildFile> BuildFile::open(const std::string& path, FileOutcome& o
     outcome = {FileStatus::not_there, fmt::format("{} is not there", path)};
     return std::nullopt;
   }
-  const auto not_a_build = [&](const std::string& why) {
+  const auto not_a_build = [&](const std::string& what) {
     outcome = {FileStatus::not_a_build,
-               fmt::format("{} is not a Datrin build{}; nothing was written to it", path, why)};
+               fmt::format("{} is not a Datrin build{}; nothing was written to it", path, what)};
     return std::nullopt;
   };
   if (std::filesystem::is_directory(path, error)) return not_a_build(", it is a folder");
-  if (!is_sqlite(path)) return not_a_build("");
+  const auto header = read_build_header(path);
+  if (!header.database) return not_a_build(header.size == 0 ? ", it is empty" : "");
+  if (header.application_id != build_application_id) return not_a_build(", but another program's database");
+  if (header.user_version > build_format_version)
+    return open_for_reading(path, FileStatus::newer,
+                            fmt::format("was written by a newer version of Datrin (format {}, this one reads "
+                                        "up to {})",
+                                        header.user_version, build_format_version),
+                            outcome);
+  if (!may_write(path) || !may_write(std::filesystem::absolute(path, error).parent_path().string()))
+    return open_for_reading(path, FileStatus::read_only, "may not be written to", outcome);
+  if (header.cut_short())
+    return open_recovered(
+        path, fmt::format("cut short: {} of {} bytes are there", header.size, header.stated_size), outcome);
   try {
-    { // Looked at without the right to write first, so that a file of someone else's is left as it is.
-      SQLite::Database look(path, SQLite::OPEN_READONLY);
-      const int id = look.execAndGet("PRAGMA application_id").getInt();
-      const int version = look.execAndGet("PRAGMA user_version").getInt();
-      if (id != application_id) return not_a_build(", but another program's database");
-      if (version > format_version) {
-        outcome = {FileStatus::newer,
-                   fmt::format("{} was written by a newer version of Datrin (format {}, this one "
-                               "reads up to {}); nothing was written to it",
-                               path, version, format_version)};
-        return std::nullopt;
-      }
-    }
-    auto database = std::make_unique<Database>(path, SQLite::OPEN_READWRITE);
-    BuildFile file(path, std::move(database));
-    auto& db = file.database_->db;
-    if (const std::string check = db.execAndGet("PRAGMA quick_check(1)").getString(); check != "ok")
-      return not_a_build(fmt::format(" that can be read whole ({})", check));
-    SQLite::Statement rows(db, "SELECT id, kind, body FROM records");
-    while (rows.executeStep())
-      file.build_.load(
-          rows.getColumn(0).getInt64(),
-          record_from_json(rows.getColumn(1).getString(), json::parse(rows.getColumn(2).getString())));
-    SQLite::Statement next(db, "SELECT value FROM metadata WHERE key = 'next_id'");
-    if (next.executeStep()) file.build_.reserve(std::stoll(next.getColumn(0).getString()));
+    BuildFile file(path, std::make_unique<Database>(path, SQLite::OPEN_READWRITE));
+    file.database_->hold();
+    if (const std::string check = file.database_->db.execAndGet("PRAGMA quick_check(1)").getString();
+        check != "ok")
+      throw std::runtime_error(check);
+    file.load(false);
+    if (header.user_version < build_format_version)
+      file.database_->db.exec(fmt::format("PRAGMA user_version = {}", build_format_version));
     outcome = {};
     return file;
-  } catch (const std::exception& error_text) {
-    return not_a_build(fmt::format(" that can be read whole ({})", error_text.what()));
+  } catch (const SQLite::Exception& why) {
+    if (why.getErrorCode() == SQLITE_BUSY)
+      return open_for_reading(path, FileStatus::held, "is open in another window", outcome);
+    return open_recovered(path, why.what(), outcome);
+  } catch (const std::exception& why) {
+    return open_recovered(path, why.what(), outcome);
   }
 }
 
 FileOutcome BuildFile::apply(const Edit& edit) {
   if (edit.empty()) return {};
+  if (!read_only_.empty())
+    return {FileStatus::read_only, fmt::format("{}; \"{}\" was not done", read_only_, edit.label)};
   // In memory first, without a copy of the whole; taken back there should the disk refuse.
   if (!build_.apply(edit)) return {FileStatus::refused, "the build has changed meanwhile; nothing was done"};
   try {
@@ -178,12 +311,7 @@ FileOutcome BuildFile::apply(const Edit& edit) {
     supersede.bind(1, superseded);
     supersede.bind(2, undone);
     supersede.exec();
-    SQLite::Statement log(db, "INSERT INTO changes(at, label, rows, state) VALUES(?, ?, ?, ?)");
-    log.bind(1, now_text());
-    log.bind(2, edit.label);
-    log.bind(3, changes_json(edit.changes).dump());
-    log.bind(4, done);
-    log.exec();
+    database_->write_log(now_text(), edit.label, changes_json(edit.changes).dump(), done);
     database_->write_next_id(build_.next_id());
     transaction.commit();
   } catch (const std::exception& error) {
@@ -204,12 +332,14 @@ constexpr const char* oldest_undone =
 } // namespace
 
 std::optional<std::string> BuildFile::undo_label() const {
+  if (!read_only_.empty()) return std::nullopt;
   SQLite::Statement newest(database_->db, newest_done);
   if (!newest.executeStep()) return std::nullopt;
   return newest.getColumn(1).getString();
 }
 
 std::optional<std::string> BuildFile::redo_label() const {
+  if (!read_only_.empty()) return std::nullopt;
   SQLite::Statement oldest(database_->db, oldest_undone);
   if (!oldest.executeStep()) return std::nullopt;
   return oldest.getColumn(1).getString();
@@ -217,6 +347,7 @@ std::optional<std::string> BuildFile::redo_label() const {
 
 FileOutcome BuildFile::step_back_or_forth(bool back) {
   Edit taken;
+  if (!read_only_.empty()) return {FileStatus::read_only, read_only_};
   try {
     auto& db = database_->db;
     SQLite::Transaction transaction(db);
@@ -258,7 +389,7 @@ std::vector<LogLine> BuildFile::log(int most) const {
   rows.bind(1, most);
   while (rows.executeStep())
     lines.push_back({rows.getColumn(0).getInt64(), rows.getColumn(1).getString(),
-                     rows.getColumn(2).getString(), rows.getColumn(3).getInt() != done});
+                     rows.getColumn(2).getString(), is_undone(rows.getColumn(3).getInt())});
   return lines;
 }
 

@@ -3,8 +3,11 @@
 // counts as done; undo and redo live in the same file and so reach back across restarts.
 //
 //   records(id, kind, body)           the build as it stands, one JSON body a record
-//   changes(seq, at, label, rows, state)  every edit in order: rows before and after; done, undone or
-//   superseded metadata(key, value)              format_version, next_id
+//   changes(seq, at, label, rows, state)  every edit in order: rows before and after; done, undone,
+//                                     superseded, or done in the file this one was made from
+//   metadata(key, value)              format_version, next_id
+//
+// One window at a time writes to a file: it holds SQLite's exclusive lock as long as it is open.
 
 #include "build/build.h"
 
@@ -18,8 +21,11 @@ namespace datrin::store {
 enum class FileStatus {
   ok,
   not_there,
-  not_a_build, ///< the file is something else, or cut short
-  newer,       ///< written by a later version of the program
+  not_a_build, ///< the file is something else, or nothing in it can be read
+  damaged,     ///< cut short or spoilt; what could be read was put in a file beside it
+  newer,       ///< written by a later version; opened for reading as far as this one understands it
+  held,        ///< another window has it open; opened for reading
+  read_only,   ///< may not be written to; opened for reading
   refused      ///< the disk or the database said no; the message says what
 };
 
@@ -35,6 +41,7 @@ struct LogLine {
   std::string at; ///< UTC, ISO 8601
   std::string label;
   bool undone = false;
+  bool operator==(const LogLine&) const = default;
 };
 
 class BuildFile {
@@ -43,15 +50,25 @@ public:
   BuildFile(BuildFile&&) noexcept;
   BuildFile& operator=(BuildFile&&) noexcept;
 
-  /// Makes a new build file; refused when there is a file already.
+  /// Makes a new build file; refused when there is a file already. The file appears whole or not at all.
   static std::optional<BuildFile> create(const std::string& path, const std::string& name,
                                          FileOutcome& outcome);
 
-  /// Opens one. A file that is not a build, or from a newer version, is not written to.
+  /// The same, holding `build` and the lines of a log (oldest first; they cannot be undone).
+  static std::optional<BuildFile> create(const std::string& path, const build::Build& build,
+                                         const std::vector<LogLine>& log, FileOutcome& outcome);
+
+  /// Opens one. Whatever is wrong with the file, it is not written over: a build comes back whenever anything
+  /// can be read, and `outcome` says what was found. One that is held, newer or read-only comes back for
+  /// reading (`read_only`); of a damaged one, what can be read is put in a new file beside it and that is
+  /// opened.
   static std::optional<BuildFile> open(const std::string& path, FileOutcome& outcome);
 
-  const std::string& path() const { return path_; }
+  const std::string& path() const { return path_; } ///< of a damaged file: of the new one beside it
   const build::Build& build() const { return build_; }
+
+  /// Why nothing can be changed; empty when it can.
+  const std::string& read_only() const { return read_only_; }
 
   /// Carries out `edit` in memory and on disk, or neither. An empty edit does nothing.
   FileOutcome apply(const build::Edit& edit);
@@ -69,10 +86,16 @@ private:
   struct Database;
   BuildFile(std::string path, std::unique_ptr<Database> database);
   FileOutcome step_back_or_forth(bool back);
+  void load(bool skip_unknown);
+  static std::optional<BuildFile> open_for_reading(const std::string& path, FileStatus status,
+                                                   const std::string& why, FileOutcome& outcome);
+  static std::optional<BuildFile> open_recovered(const std::string& path, const std::string& why,
+                                                 FileOutcome& outcome);
 
   std::string path_;
   std::unique_ptr<Database> database_;
   build::Build build_;
+  std::string read_only_;
 };
 
 } // namespace datrin::store

@@ -1,11 +1,17 @@
 #include "store/record_json.h"
 
+#include "store/base64.h"
 #include "store/json_reader.h"
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <Eigen/LU>
+
+#include <bit>
 #include <cmath>
+#include <cstring>
+#include <span>
 
 namespace datrin::store {
 
@@ -53,6 +59,25 @@ bool bool_from(const JsonAt& at) {
   return value != 0;
 }
 
+constexpr std::string_view standings[] = {"counted", "confirmed", "set aside"};
+constexpr std::string_view frames[] = {"survey", "own", "heights"};
+constexpr std::string_view spot_kinds[] = {"draft", "flash", "pore", "chill", "defect", "repair"};
+
+template <std::size_t N, class E>
+std::string_view word(const std::string_view (&words)[N], E value) {
+  return words[static_cast<std::size_t>(value)];
+}
+
+template <class E, std::size_t N>
+E value_of(const std::string_view (&words)[N], const JsonAt& at) {
+  const auto text = at.text();
+  for (std::size_t k = 0; k < N; ++k)
+    if (words[k] == text) return static_cast<E>(k);
+  at.refuse(fmt::format("must be one of \"{}\"", fmt::join(words, "\", \"")));
+}
+
+static_assert(std::endian::native == std::endian::little, "scans are written little-endian");
+
 struct ToJson {
   json operator()(const Info& r) const {
     return {{"name", r.name}, {"unit", unit_name(r.unit)}, {"third_angle", r.third_angle ? 1 : 0}};
@@ -86,7 +111,9 @@ struct ToJson {
             {"uncertainty", r.uncertainty},
             {"setting", r.setting},
             {"note", r.note},
-            {"order", r.order}};
+            {"order", r.order},
+            {"standing", word(standings, r.standing)},
+            {"corrected", r.corrected}};
   }
   json operator()(const Seat& r) const {
     return {{"piece", r.piece}, {"pose", pose_json(r.pose)}, {"best", r.best ? 1 : 0}};
@@ -97,6 +124,46 @@ struct ToJson {
             {"reference", r.reference},
             {"base_height", r.base_height},
             {"jacks", json::array({r.jacks[0], r.jacks[1], r.jacks[2]})}};
+  }
+  json operator()(const Setting& r) const {
+    return {{"piece", r.piece}, {"name", r.name}, {"frame", word(frames, r.frame)}, {"order", r.order}};
+  }
+  json operator()(const Mark& r) const {
+    return {{"piece", r.piece},        {"setting", r.setting},         {"name", r.name},
+            {"at", vector_json(r.at)}, {"uncertainty", r.uncertainty}, {"order", r.order}};
+  }
+  json operator()(const SizeReading& r) const {
+    return {{"piece", r.piece}, {"surface", r.surface},         {"other", r.other},
+            {"size", r.size},   {"uncertainty", r.uncertainty}, {"note", r.note},
+            {"order", r.order}};
+  }
+  json operator()(const Spot& r) const {
+    return {{"piece", r.piece},        {"surface", r.surface}, {"kind", word(spot_kinds, r.kind)},
+            {"at", vector_json(r.at)}, {"size", r.size},       {"note", r.note}};
+  }
+  json operator()(const Scan& r) const {
+    json body{{"piece", r.piece},
+              {"name", r.name},
+              {"pose", pose_json(r.pose)},
+              {"uncertainty", r.uncertainty},
+              {"surfaces", json::array()},
+              {"points", ""},
+              {"given_to", ""}};
+    if (!r.points) return body;
+    body["surfaces"] = r.points->surfaces;
+    body["points"] = base64(std::as_bytes(std::span(r.points->at)));
+    body["given_to"] = base64(std::as_bytes(std::span(r.points->surface)));
+    return body;
+  }
+  json operator()(const Judgement& r) const {
+    json weights = json::array(), locked = json::array();
+    for (const auto& [id, weight] : r.weight) weights.push_back({{"surface", id}, {"weight", weight}});
+    for (const bool is_locked : r.locked) locked.push_back(is_locked ? 1 : 0);
+    return {{"piece", r.piece}, {"locked", locked}, {"weights", weights}, {"central_bore", r.central_bore}};
+  }
+  json operator()(const Decision& r) const {
+    return {{"part", r.part}, {"piece", r.piece},   {"surface", r.surface},
+            {"what", r.what}, {"reason", r.reason}, {"at", r.at}};
   }
 };
 
@@ -145,7 +212,86 @@ Touch touch_from(const JsonAt& at) {
   r.setting = at.at("setting").text();
   r.note = at.at("note").text();
   r.order = at.at("order").number();
+  if (at.has("standing")) r.standing = value_of<TouchStanding>(standings, at.at("standing"));
+  if (at.has("corrected")) r.corrected = at.at("corrected").text();
   return r;
+}
+
+Setting setting_from(const JsonAt& at) {
+  return {id_from(at.at("piece")), at.at("name").text(), value_of<SettingFrame>(frames, at.at("frame")),
+          at.at("order").number()};
+}
+
+Mark mark_from(const JsonAt& at) {
+  return {id_from(at.at("piece")),
+          at.at("setting").text(),
+          at.at("name").text(),
+          at.at("at").vector(),
+          at.at("uncertainty").not_negative(),
+          at.at("order").number()};
+}
+
+SizeReading size_from(const JsonAt& at) {
+  return {id_from(at.at("piece")),  id_from(at.at("surface")),           id_from(at.at("other")),
+          at.at("size").positive(), at.at("uncertainty").not_negative(), at.at("note").text(),
+          at.at("order").number()};
+}
+
+Spot spot_from(const JsonAt& at) {
+  return {
+      id_from(at.at("piece")), id_from(at.at("surface")),    value_of<SpotKind>(spot_kinds, at.at("kind")),
+      at.at("at").vector(),    at.at("size").not_negative(), at.at("note").text()};
+}
+
+template <class T>
+std::vector<T> numbers_from(const JsonAt& at) {
+  const auto bytes = from_base64(at.text());
+  if (!bytes) at.refuse("must be base64 (RFC 4648)");
+  if (bytes->size() % sizeof(T) != 0) at.refuse("is cut short");
+  std::vector<T> values(bytes->size() / sizeof(T));
+  if (!values.empty()) std::memcpy(values.data(), bytes->data(), bytes->size());
+  return values;
+}
+
+Scan scan_from(const JsonAt& at) {
+  Scan r;
+  r.piece = id_from(at.at("piece"));
+  r.name = at.at("name").text();
+  r.pose = pose_from(at.at("pose"));
+  r.uncertainty = at.at("uncertainty").not_negative();
+  auto points = std::make_shared<ScanPoints>();
+  points->at = numbers_from<std::array<float, 3>>(at.at("points"));
+  points->surface = numbers_from<std::uint16_t>(at.at("given_to"));
+  const auto surfaces = at.at("surfaces");
+  for (std::size_t k = 0; k < surfaces.size(); ++k) points->surfaces.push_back(id_from(surfaces.at(k)));
+  if (points->surface.size() != points->at.size())
+    at.at("given_to").refuse("must name a surface for every point");
+  for (const auto k : points->surface)
+    if (k != ScanPoints::no_surface && k >= points->surfaces.size())
+      at.at("given_to").refuse("names a surface that is not listed");
+  for (const auto& p : points->at)
+    for (const float c : p)
+      if (!std::isfinite(c)) at.at("points").refuse("must be finite numbers");
+  r.points = std::move(points);
+  return r;
+}
+
+Judgement judgement_from(const JsonAt& at) {
+  Judgement r;
+  r.piece = id_from(at.at("piece"));
+  const auto locked = at.at("locked");
+  if (locked.size() != 6) locked.refuse("must be six");
+  for (std::size_t k = 0; k < 6; ++k) r.locked[k] = bool_from(locked.at(k));
+  const auto weights = at.at("weights");
+  for (std::size_t k = 0; k < weights.size(); ++k)
+    r.weight[id_from(weights.at(k).at("surface"))] = weights.at(k).at("weight").positive();
+  r.central_bore = id_from(at.at("central_bore"));
+  return r;
+}
+
+Decision decision_from(const JsonAt& at) {
+  return {id_from(at.at("part")), id_from(at.at("piece")), id_from(at.at("surface")),
+          at.at("what").text(),   at.at("reason").text(),  at.at("at").text()};
 }
 
 Marking marking_from(const JsonAt& at) {
@@ -163,8 +309,9 @@ Marking marking_from(const JsonAt& at) {
 } // namespace
 
 std::string_view record_kind(const Record& record) {
-  static constexpr std::string_view kinds[] = {"build", "part",  "surface", "wall",
-                                               "piece", "touch", "seat",    "marking"};
+  static constexpr std::string_view kinds[] = {"build", "part", "surface", "wall",      "piece",
+                                               "touch", "seat", "marking", "setting",   "mark",
+                                               "size",  "spot", "scan",    "judgement", "decision"};
   static_assert(std::size(kinds) == std::variant_size_v<Record>);
   return kinds[record.index()];
 }
@@ -187,6 +334,13 @@ Record record_from_json(std::string_view kind, const json& body) {
   if (kind == "seat")
     return Seat{id_from(at.at("piece")), pose_from(at.at("pose")), bool_from(at.at("best"))};
   if (kind == "marking") return marking_from(at);
+  if (kind == "setting") return setting_from(at);
+  if (kind == "mark") return mark_from(at);
+  if (kind == "size") return size_from(at);
+  if (kind == "spot") return spot_from(at);
+  if (kind == "scan") return scan_from(at);
+  if (kind == "judgement") return judgement_from(at);
+  if (kind == "decision") return decision_from(at);
   throw Refusal(fmt::format("there is no kind of record called \"{}\"", kind));
 }
 

@@ -10,7 +10,8 @@
 
 namespace datrin::store {
 
-/// "build", "part", "surface", "wall", "piece", "touch", "seat" or "marking".
+/// "build", "part", "surface", "wall", "piece", "touch", "seat", "marking", "setting", "mark", "size",
+/// "spot", "scan", "judgement" or "decision".
 std::string_view record_kind(const build::Record& record);
 
 nlohmann::json record_body(const build::Record& record);

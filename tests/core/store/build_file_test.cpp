@@ -1,14 +1,19 @@
 #include "store/build_file.h"
 
 #include "build/edits.h"
+#include "build/references.h"
 #include "demo/mill_engine.h"
 #include "store/json_reader.h"
 #include "store/record_json.h"
 
 #include <gtest/gtest.h>
 
+#include <csignal>
 #include <filesystem>
 #include <fstream>
+
+#include <sys/resource.h>
+#include <unistd.h>
 
 using namespace datrin;
 using namespace datrin::store;
@@ -146,33 +151,154 @@ TEST_F(BuildFileTest, RefusesToMakeOneWhereSomethingIs) {
   EXPECT_EQ(outcome.status, FileStatus::refused);
 }
 
-TEST_F(BuildFileTest, RefusesANewerFormatUnwritten) {
-  made();
+TEST_F(BuildFileTest, ANewerFormatIsOpenedForReadingAndLeftUnwritten) {
+  {
+    auto file = made();
+    ASSERT_TRUE(file.apply(build::add_part(file.build(), "Pedestal")).ok());
+  }
   auto whole = bytes();
   whole[63] = 9; // user_version, big-endian at byte 60: SQLite database file format, section 1.3
   std::ofstream(path_, std::ios::binary) << whole;
   FileOutcome outcome;
-  EXPECT_FALSE(BuildFile::open(path_, outcome));
+  auto file = BuildFile::open(path_, outcome);
+  ASSERT_TRUE(file);
   EXPECT_EQ(outcome.status, FileStatus::newer);
+  EXPECT_EQ(outcome.message,
+            path_ + " was written by a newer version of Datrin (format 9, this one reads up to 2); "
+                    "it is open for reading only");
+  EXPECT_EQ(file->build().parts().size(), 1U);
+  EXPECT_FALSE(file->apply(build::add_part(file->build(), "Another")).ok());
+  EXPECT_EQ(file->build().parts().size(), 1U);
+  EXPECT_FALSE(file->undo_label());
+  EXPECT_FALSE(file->undo().ok());
   EXPECT_EQ(bytes(), whole);
 }
 
-TEST_F(BuildFileTest, AFileCutShortIsRefusedUnwritten) {
+TEST_F(BuildFileTest, CutShortAtEveryPageItIsLeftAndWhatCanBeReadIsOpenedBesideIt) {
+  const auto demo = demo::mill_engine();
   {
     auto file = made();
-    for (int n = 0; n < 30; ++n)
-      ASSERT_TRUE(file.apply(build::add_part(file.build(), "Part " + std::to_string(n))).ok());
+    for (auto edit : demo.edits) {
+      for (auto& change : edit.changes)
+        if (change.id == build::Build::info_id) change.before = file.build().records().at(change.id);
+      ASSERT_TRUE(file.apply(edit).ok());
+    }
   }
   const auto whole = bytes();
-  for (const std::size_t size :
-       {std::size_t{10}, std::size_t{100}, std::size_t{4096}, whole.size() / 2, whole.size() - 4096}) {
+  std::size_t most = 0;
+  for (std::size_t size = 0; size < whole.size(); size += 4096) {
     const auto cut = whole.substr(0, size);
     std::ofstream(path_, std::ios::binary | std::ios::trunc) << cut;
     FileOutcome outcome;
-    EXPECT_FALSE(BuildFile::open(path_, outcome)) << size;
-    EXPECT_EQ(outcome.status, FileStatus::not_a_build) << size << outcome.message;
+    auto file = BuildFile::open(path_, outcome);
     EXPECT_EQ(bytes(), cut) << size;
+    if (!file) {
+      EXPECT_EQ(outcome.status, FileStatus::not_a_build) << size << outcome.message;
+      continue;
+    }
+    EXPECT_EQ(outcome.status, FileStatus::damaged) << size;
+    EXPECT_NE(file->path(), path_);
+    EXPECT_NE(outcome.message.find("cut short: "), std::string::npos) << outcome.message;
+    EXPECT_EQ(build::first_dangling(file->build()), "") << size;
+    // Everything that came back is as it was entered.
+    std::size_t same = 0;
+    for (const auto& [id, record] : demo.build.records()) {
+      const auto found = file->build().records().find(id);
+      same += found != file->build().records().end() && found->second == record ? 1 : 0;
+    }
+    EXPECT_GE(same, most) << size; // a longer stump never gives less
+    most = std::max(most, same);
+    ASSERT_TRUE(file->apply(build::add_part(file->build(), "Goes on")).ok());
+    const auto beside = file->path();
+    file.reset();
+    fs::remove(beside);
   }
+  EXPECT_GT(most, demo.build.records().size() * 9 / 10); // all but what was in the last page
+}
+
+TEST_F(BuildFileTest, ASpoiltPageCostsWhatWasInItAndTheLogGivesItBack) {
+  const auto demo = demo::mill_engine();
+  {
+    auto file = made();
+    for (auto edit : demo.edits) {
+      for (auto& change : edit.changes)
+        if (change.id == build::Build::info_id) change.before = file.build().records().at(change.id);
+      ASSERT_TRUE(file.apply(edit).ok());
+    }
+  }
+  auto whole = bytes();
+  const auto place = whole.find("\"name\":\"foot\""); // some page of the records
+  ASSERT_NE(place, std::string::npos);
+  for (std::size_t k = place / 4096 * 4096; k < (place / 4096 + 1) * 4096; ++k) whole[k] = 'x';
+  std::ofstream(path_, std::ios::binary | std::ios::trunc) << whole;
+  FileOutcome outcome;
+  auto file = BuildFile::open(path_, outcome);
+  ASSERT_TRUE(file) << outcome.message;
+  EXPECT_EQ(outcome.status, FileStatus::damaged);
+  EXPECT_EQ(bytes(), whole);
+  std::size_t lost = 0;
+  for (const auto& [id, record] : demo.build.records())
+    if (const auto found = file->build().records().find(id);
+        found == file->build().records().end() || !(found->second == record))
+      ++lost;
+  EXPECT_EQ(lost, 0U);
+}
+
+TEST_F(BuildFileTest, ASecondWindowReadsAndDoesNotWrite) {
+  auto first = made();
+  ASSERT_TRUE(first.apply(build::add_part(first.build(), "Pedestal")).ok());
+  {
+    FileOutcome outcome;
+    auto second = BuildFile::open(path_, outcome);
+    ASSERT_TRUE(second) << outcome.message;
+    EXPECT_EQ(outcome.status, FileStatus::held);
+    EXPECT_EQ(outcome.message, path_ + " is open in another window; it is open for reading only");
+    EXPECT_EQ(second->build().records(), first.build().records());
+    EXPECT_EQ(second->apply(build::add_part(second->build(), "x")).message,
+              path_ + " is open in another window; it is open for reading only; \"Add part x\" was not done");
+    EXPECT_EQ(second->log(10).size(), 1U);
+  }
+  ASSERT_TRUE(first.apply(build::add_part(first.build(), "Cylinder")).ok()); // the first goes on
+}
+
+TEST_F(BuildFileTest, AFileThatMayNotBeWrittenIsOpenedForReading) {
+  { made(); }
+  using fs::perms;
+  fs::permissions(folder_, perms::owner_all | perms::group_read | perms::group_exec | perms::others_read |
+                               perms::others_exec);
+  fs::permissions(path_, perms::owner_read | perms::group_read | perms::others_read);
+  const bool root = ::geteuid() == 0;
+  if (root) {
+    ASSERT_EQ(::seteuid(65534), 0); // root may write everything; nobody may not
+  }
+  FileOutcome outcome;
+  auto file = BuildFile::open(path_, outcome);
+  EXPECT_TRUE(file) << outcome.message;
+  EXPECT_EQ(outcome.message, path_ + " may not be written to; it is open for reading only");
+  if (file) {
+    EXPECT_FALSE(file->apply(build::add_part(file->build(), "x")).ok());
+  }
+  if (root) {
+    ASSERT_EQ(::seteuid(0), 0);
+  }
+}
+
+TEST_F(BuildFileTest, AFullDiskRefusesTheEditAndKeepsEverything) {
+  auto file = made();
+  ASSERT_TRUE(file.apply(build::add_part(file.build(), "Pedestal")).ok());
+  const auto before = file.build().records();
+  rlimit old{};
+  ASSERT_EQ(::getrlimit(RLIMIT_FSIZE, &old), 0);
+  std::signal(SIGXFSZ, SIG_IGN);
+  rlimit full = old;
+  full.rlim_cur = fs::file_size(path_); // no file may grow beyond this: the disk is full
+  ASSERT_EQ(::setrlimit(RLIMIT_FSIZE, &full), 0);
+  const auto outcome = file.apply(build::add_part(file.build(), std::string(100000, 'x')));
+  ASSERT_EQ(::setrlimit(RLIMIT_FSIZE, &old), 0);
+  EXPECT_EQ(outcome.status, FileStatus::refused);
+  EXPECT_NE(outcome.message.find("could not be kept in " + path_), std::string::npos) << outcome.message;
+  EXPECT_EQ(file.build().records(), before);
+  ASSERT_TRUE(file.apply(build::add_part(file.build(), "Room again")).ok());
 }
 
 TEST_F(BuildFileTest, AnEditThatDoesNotFitChangesNothing) {
@@ -193,7 +319,26 @@ TEST(RecordJson, EveryKindComesBackTheSame) {
       PartSurface{7, "bore", SurfaceKind::bore, {1, 2, 3}, Vec3::UnitY(), 24.5, 0, 40, true, 0.75, 3},
       Wall{7, 8, 9, 5.5},
       Piece{7, 2},
-      Touch{3, 8, {1, 2, 3}, 1.5, {0, 0, -1}, 0.02, "on its foot", "a \"note\"", 4},
+      Touch{3,
+            8,
+            {1, 2, 3},
+            1.5,
+            {0, 0, -1},
+            0.02,
+            "on its foot",
+            "a \"note\"",
+            4,
+            TouchStanding::set_aside,
+            "x was 4"},
+      Setting{3, "on its side", SettingFrame::heights, 1},
+      Mark{3, "on its side", "A", {1, 2, 3}, 0.02, 2},
+      SizeReading{3, 8, 9, 38.25, 0.05, "calliper", 1},
+      Spot{3, 8, SpotKind::pore, {1, 2, 3}, 0.8, "near the edge"},
+      Scan{3, "scan.ply", pose, 0.05,
+           std::make_shared<ScanPoints>(
+               ScanPoints{{{1.5F, 2, 3}, {4, 5, 6}}, {0, ScanPoints::no_surface}, {8}})},
+      Judgement{3, {true, false, false, false, false, true}, {{8, 2.5}}, 9},
+      Decision{2, 3, 8, "bore moved", "short by 0.3", "2020-01-01T00:00:00Z"},
       Seat{3, pose, true},
       Marking{3, -Vec3::UnitX(), 8, 25.4, {1, 0, 2}}};
   for (const auto& record : records)

@@ -1,0 +1,53 @@
+#include "build/references.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace datrin::build {
+
+std::vector<Id> needs(const Record& record) {
+  std::vector<Id> ids;
+  std::visit(
+      [&](const auto& r) {
+        using T = std::decay_t<decltype(r)>;
+        if constexpr (requires { r.part; }) ids.push_back(r.part);
+        if constexpr (requires { r.piece; }) ids.push_back(r.piece);
+        if constexpr (std::is_same_v<T, Touch> || std::is_same_v<T, SizeReading>) ids.push_back(r.surface);
+        if constexpr (std::is_same_v<T, SizeReading>) ids.push_back(r.other);
+        if constexpr (std::is_same_v<T, Wall>) ids.insert(ids.end(), {r.from, r.to});
+      },
+      record);
+  std::erase(ids, 0);
+  return ids;
+}
+
+bool forget(Record& record, const std::vector<Id>& gone) {
+  bool changed = false;
+  const auto drop = [&](Id& id) {
+    if (id == 0 || std::find(gone.begin(), gone.end(), id) == gone.end()) return;
+    id = 0;
+    changed = true;
+  };
+  if (auto* marking = std::get_if<Marking>(&record)) {
+    drop(marking->reference);
+    for (auto& jack : marking->jacks) drop(jack);
+  }
+  if (auto* spot = std::get_if<Spot>(&record)) drop(spot->surface);
+  if (auto* decision = std::get_if<Decision>(&record)) drop(decision->surface);
+  if (auto* judgement = std::get_if<Judgement>(&record)) {
+    drop(judgement->central_bore);
+    for (const auto id : gone) changed = judgement->weight.erase(id) > 0 || changed;
+  }
+  return changed;
+}
+
+std::string first_dangling(const Build& build) {
+  for (const auto& [id, record] : build.records())
+    for (const auto needed : needs(record))
+      if (!build.records().contains(needed))
+        return fmt::format("record {} needs record {}, which is not there", id, needed);
+  return {};
+}
+
+} // namespace datrin::build

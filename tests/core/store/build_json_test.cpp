@@ -1,0 +1,60 @@
+#include "store/build_json.h"
+
+#include "demo/mill_engine.h"
+
+#include <gtest/gtest.h>
+#include <nlohmann/json.hpp>
+
+using namespace datrin;
+using namespace datrin::store;
+
+namespace {
+
+std::string document(const std::string& records) {
+  return R"({"format": "datrin-build", "version": 1, "next_id": 9, "records": [)" + records + "]}";
+}
+
+std::string refusal(const std::string& text) {
+  return read_build_json(text, "b.json").message;
+}
+
+constexpr const char* part =
+    R"({"id": 2, "kind": "part", "body": {"name": "p", "material": "", "quantity": 1, "order": 0}})";
+
+} // namespace
+
+TEST(BuildJson, ComesBackTheSameWithItsLog) {
+  const auto demo = demo::mill_engine();
+  const std::vector<LogLine> log{{1, "2020-02-03T04:05:06Z", "Add part \"A\"", false},
+                                 {2, "2020-02-03T04:05:07Z", "Move it", true}};
+  const auto text = write_build_json(demo.build, log);
+  const auto read = read_build_json(text, "b.json");
+  ASSERT_TRUE(read.ok) << read.message;
+  EXPECT_EQ(read.build.records(), demo.build.records());
+  EXPECT_EQ(read.build.next_id(), demo.build.next_id());
+  EXPECT_EQ(read.log, log);
+  EXPECT_EQ(write_build_json(read.build, read.log), text);
+}
+
+TEST(BuildJson, OneRecordALineSoThatTwoVersionsCompare) {
+  const auto demo = demo::mill_engine();
+  const auto text = write_build_json(demo.build, {});
+  EXPECT_EQ(static_cast<std::size_t>(std::count(text.begin(), text.end(), '\n')),
+            demo.build.records().size() + 8);
+}
+
+TEST(BuildJson, RefusalsNameThePlaceAndTheRule) {
+  EXPECT_EQ(refusal("{"),
+            "b.json: line 1, column 2: this is not JSON: unexpected end of input; expected string literal");
+  EXPECT_EQ(refusal(R"({"format": "other", "version": 1, "next_id": 2, "records": []})"),
+            "b.json: /format: must be \"datrin-build\"");
+  EXPECT_EQ(refusal(R"({"format": "datrin-build", "version": 2, "next_id": 2, "records": []})"),
+            "b.json: /version: must be 1");
+  EXPECT_EQ(refusal(document(std::string(part) + "," + part)), "b.json: /records/1/id: stands twice");
+  EXPECT_EQ(refusal(document(R"({"id": 2, "kind": "wheel", "body": {}})")),
+            "b.json: /records/0: there is no kind of record called \"wheel\"");
+  EXPECT_EQ(refusal(document(R"({"id": 2, "kind": "piece", "body": {"part": 7, "number": 1}})")),
+            "b.json: /records: record 2 needs record 7, which is not there");
+  EXPECT_EQ(refusal(document(R"({"id": 1, "kind": "piece", "body": {"part": 7, "number": 1}})")),
+            "b.json: /records/0/id: the build itself, and nothing else, has id 1; it comes first");
+}
