@@ -29,6 +29,7 @@ Pedestal random_pedestal(const PedestalOptions& options) {
   std::vector<RoughSurface> rough;
   for (const auto& plan : plans) {
     pedestal.input.surfaces.push_back({plan.id, plan.shape, plan.machined, plan.required});
+    pedestal.extent.push_back({plan.width, plan.height});
     RoughSurface surface;
     surface.finished = plan.shape;
     surface.stock =
@@ -46,7 +47,7 @@ Pedestal random_pedestal(const PedestalOptions& options) {
                     options.most_shift * Vec3(uniform(random), uniform(random), uniform(random))};
   RoughOptions touching;
   touching.touches = options.touches;
-  touching.roughness = 0.2;
+  touching.roughness = options.roughness;
   touching.seed = options.seed;
   for (const auto& touch : touch_all(rough, pedestal.truth, touching))
     pedestal.input.points.push_back({touch.surface, touch.xyz, 0});

@@ -8,6 +8,7 @@ namespace datrin::sim {
 
 struct PedestalOptions {
   int touches = 12;        ///< a surface; there are seven
+  double roughness = 0.2;  ///< mm, standard deviation of a surface about its form
   double tightness = 0;    ///< mm taken off every stock: more makes a casting that may not clean up
   double core_drift = 0.4; ///< mm, standard deviation of the core's drift in each direction
   double most_turn = 0.05; ///< radians, about each axis, of the pose it lies in
@@ -17,6 +18,7 @@ struct PedestalOptions {
 
 struct Pedestal {
   casting::SeatInput input;
+  std::vector<Eigen::Vector2d> extent; ///< per surface: width and height touched, (0, length) of round ones
   Pose truth; ///< survey frame → the frame it was made in (not the best seat, but near it)
 };
 
