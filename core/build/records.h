@@ -170,7 +170,7 @@ struct Scan {
 struct Judgement {
   Id piece = 0;
   std::array<bool, 6> locked{}; ///< moving along x, y, z, turning about x, y, z (drawing frame): not allowed
-  std::map<Id, double> weight;  ///< surfaces whose room counts for more (above 1) or less; 1 where not named
+  std::map<Id, double> favour;  ///< mm of room a surface is to have before any other has some
   Id central_bore = 0;          ///< this bore is kept central in the rough boss around it; 0: none
   bool operator==(const Judgement&) const = default;
 };

@@ -37,7 +37,7 @@ bool forget(Record& record, const std::vector<Id>& gone) {
   if (auto* decision = std::get_if<Decision>(&record)) drop(decision->surface);
   if (auto* judgement = std::get_if<Judgement>(&record)) {
     drop(judgement->central_bore);
-    for (const auto id : gone) changed = judgement->weight.erase(id) > 0 || changed;
+    for (const auto id : gone) changed = judgement->favour.erase(id) > 0 || changed;
   }
   return changed;
 }

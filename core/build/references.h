@@ -9,7 +9,7 @@
 namespace datrin::build {
 
 /// Ids of the records without which `record` means nothing; 0 is left out. What it only points to (a
-/// marking's jacks, a judgement's weights) is not among them.
+/// marking's jacks, a judgement's favours) is not among them.
 std::vector<Id> needs(const Record& record);
 
 /// Takes the names of what is `gone` out of what only points to it.

@@ -38,6 +38,11 @@ public:
       return finish();
     }
     begin();
+    if (start_.held.cols() == 0) { // every motion that could help is locked: it stays where it is
+      result_.status = SeatStatus::seated;
+      result_.pose = pose_;
+      return finish();
+    }
     while (std::find(held_.begin(), held_.end(), 0) != held_.end()) {
       const auto outcome = climb();
       if (outcome == Outcome::stopped) {
@@ -71,7 +76,8 @@ private:
   enum class Outcome { converged, unbounded, stopped, failed };
 
   void begin() {
-    start_ = least_squares_start(input_, groups_, options_.start);
+    start_ = least_squares_start(input_, groups_, options_.start, options_.locked);
+    result_.centre = start_.centre;
     sort_into_buckets(groups_, start_.pose);
     pose_ = start_.pose;
     reach_ = 0.2 * start_.size;
@@ -87,8 +93,10 @@ private:
   SeatResult finish() {
     result_.margins = margins_at(input_, result_.pose, options_.limiting_within);
     if (result_.status == SeatStatus::seated) {
-      weigh_what_holds();
-      result_.check = check_seat(input_, result_.pose, result_.margins.least, result_.held_by);
+      if (!first_.empty()) weigh_what_holds();
+      if (!first_.empty())
+        result_.check = check_seat(input_, result_.pose, result_.margins.least_weighed, result_.held_by,
+                                   {.locked = options_.locked, .centre = start_.centre});
     }
     result_.rows = static_cast<int>(rows_.size());
     return std::move(result_);
@@ -589,8 +597,11 @@ private:
   void weigh_what_holds() {
     const auto rows = static_cast<Eigen::Index>(first_.size());
     Eigen::MatrixXd forces(6, rows);
-    for (Eigen::Index i = 0; i < rows; ++i)
+    for (Eigen::Index i = 0; i < rows; ++i) {
       forces.col(i) = gradient_of(first_[static_cast<std::size_t>(i)].row).rate;
+      for (int k = 0; k < 6; ++k) // what a lock bears need not balance
+        if (options_.locked[static_cast<std::size_t>(k)]) forces(k, i) = 0;
+    }
     // Least squares of the six components under Σ = 1, nearest to the prices found.
     Eigen::VectorXd price(rows);
     for (Eigen::Index i = 0; i < rows; ++i) price[i] = first_[static_cast<std::size_t>(i)].price;

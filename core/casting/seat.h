@@ -20,6 +20,7 @@
 #include "casting/seat_check.h"
 #include "casting/seat_input.h"
 
+#include <array>
 #include <functional>
 #include <string>
 #include <vector>
@@ -27,10 +28,12 @@
 namespace datrin::casting {
 
 struct SeatOptions {
-  Pose start;                        ///< where the part is now: survey frame → drawing frame
-  double tolerance = 1e-9;           ///< mm: a level ends when the next step promises less
-  int most_steps = 200;              ///< linear programmes per level
-  double limiting_within = 1e-6;     ///< mm: margins this close to the least are marked as limiting
+  Pose start;                    ///< where the part is now: survey frame → drawing frame
+  double tolerance = 1e-9;       ///< mm: a level ends when the next step promises less
+  int most_steps = 200;          ///< linear programmes per level
+  double limiting_within = 1e-6; ///< mm: margins this close to the least are marked as limiting
+  std::array<bool, 6> locked{};  ///< motions not allowed from `start`: moving along x, y, z, turning about
+                                 ///< x, y, z of the drawing, the turn being about the middle of the touches
   std::function<bool()> should_stop; ///< asked between steps; may be empty
 };
 
@@ -56,6 +59,7 @@ struct SeatResult {
   SeatStatus status = SeatStatus::not_run;
   std::string message;
   Pose pose;
+  Vec3 centre = Vec3::Zero();  ///< middle of the touches, drawing frame: what locked motions refer to
   SeatMargins margins;         ///< at `pose`
   std::vector<HeldBy> held_by; ///< largest share first
   std::vector<FreeMotion> undetermined;

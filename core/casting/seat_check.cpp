@@ -15,7 +15,7 @@ double margin_of(const SeatInput& input, const HeldBy& hold, const Pose& pose) {
   const Vec3 at = pose.apply(point.xyz);
   if (hold.wall_to < 0) {
     const auto& surface = input.surfaces[static_cast<std::size_t>(hold.surface)];
-    return stock_at(surface.shape, at) - surface.required - point.uncertainty;
+    return stock_at(surface.shape, at) - surface.required - surface.favour - point.uncertainty;
   }
   double least = 0;
   for (const auto& wall : input.walls)
@@ -30,11 +30,12 @@ SeatCheck check_seat(const SeatInput& input, const Pose& pose, double least,
                      const std::vector<HeldBy>& held_by, const SeatCheckOptions& options) {
   SeatCheck check;
   const auto margins = margins_at(input, pose);
-  check.shortfall = std::max(0.0, least - margins.least);
+  check.shortfall = std::max(0.0, least - margins.least_weighed);
 
   Vec3 centre = Vec3::Zero();
   for (const auto& point : input.points) centre += pose.apply(point.xyz);
   centre /= static_cast<double>(std::max<std::size_t>(1, input.points.size()));
+  if (options.centre) centre = *options.centre;
   double size = 0;
   for (const auto& point : input.points) size = std::max(size, (pose.apply(point.xyz) - centre).norm());
   size = std::max(size, 1e-6);
@@ -47,6 +48,7 @@ SeatCheck check_seat(const SeatInput& input, const Pose& pose, double least,
     check.least_share = std::min(check.least_share, hold.share);
     sum += hold.share;
     for (int j = 0; j < 6; ++j) {
+      if (options.locked[static_cast<std::size_t>(j)]) continue;
       const Vec3 unit = Vec3::Unit(j % 3);
       const Vec3 move = j < 3 ? Vec3(step * unit) : Vec3(Vec3::Zero());
       const Vec3 turn = j < 3 ? Vec3(Vec3::Zero()) : Vec3(step / size * unit);

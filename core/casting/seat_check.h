@@ -9,6 +9,8 @@
 
 #include "casting/seat_input.h"
 
+#include <array>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -21,6 +23,8 @@ struct SeatCheckOptions {
   double balance_tolerance =
       1e-3; ///< per component; turns are counted at the touches' own size. Where a seat is held by
             ///< the curve of a bore, losing 1e-6 mm moves it some µm, and its forces turn by as much
+  std::array<bool, 6> locked{}; ///< components a lock bears: they need not balance
+  std::optional<Vec3> centre{}; ///< what turns and locks refer to; nothing: the mean of the touches
 };
 
 struct SeatCheck {
@@ -33,8 +37,8 @@ struct SeatCheck {
   std::string message;     ///< what failed; empty when it holds
 };
 
-/// Checks that `least` is the least margin of `input` at `pose`, and that `held_by` proves it cannot be
-/// bettered by any small motion.
+/// Checks that `least` is the least (weighed) margin of `input` at `pose`, and that `held_by` proves it
+/// cannot be bettered by any small motion.
 SeatCheck check_seat(const SeatInput& input, const Pose& pose, double least,
                      const std::vector<HeldBy>& held_by, const SeatCheckOptions& options = {});
 

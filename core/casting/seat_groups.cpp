@@ -53,7 +53,8 @@ std::vector<Group> make_groups(const SeatInput& input) {
     group.y.resize(n);
     group.z.resize(n);
     group.allowance.resize(n);
-    const double required = group.wall < 0 ? input.surfaces[static_cast<std::size_t>(group.surface)].required
+    const auto& touched = input.surfaces[static_cast<std::size_t>(group.surface)];
+    const double required = group.wall < 0 ? touched.required + touched.favour
                                            : input.walls[static_cast<std::size_t>(group.wall)].least;
     for (int k = 0; k < n; ++k) {
       const auto& p = input.points[static_cast<std::size_t>(group.point[static_cast<std::size_t>(k)])];

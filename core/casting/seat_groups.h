@@ -23,7 +23,7 @@ struct Group {
   Surface target;                ///< the finished surface the margin is measured to
   double sign = 1;               ///< margin = sign × (n·(x−p), or distance to axis − D/2) − allowance
   Eigen::ArrayXd x, y, z;        ///< survey frame, mm
-  Eigen::ArrayXd allowance;      ///< required + uncertainty
+  Eigen::ArrayXd allowance;      ///< required + favour + uncertainty
   std::vector<int> point;        ///< index into SeatInput::points
   std::vector<int> bucket_start; ///< buckets are [bucket_start[b], bucket_start[b+1])
 

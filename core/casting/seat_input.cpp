@@ -19,6 +19,7 @@ std::string validate(const SeatInput& input) {
       return fmt::format("surface {} (\"{}\") has a direction that is not of unit length", i, s.id);
     if (s.shape.round() && !(s.shape.diameter > 0 && std::isfinite(s.shape.diameter)))
       return fmt::format("surface {} (\"{}\") needs a diameter above 0", i, s.id);
+    if (!std::isfinite(s.favour)) return fmt::format("surface {} (\"{}\") is favoured by no number", i, s.id);
     if (!std::isfinite(s.required)) return fmt::format("surface {} (\"{}\") needs a required stock", i, s.id);
   }
   for (std::size_t i = 0; i < input.points.size(); ++i) {
@@ -88,9 +89,15 @@ SeatMargins margins_at(const SeatInput& input, const Pose& pose, double limiting
       take(group, wall, wall - group.required - point.uncertainty, static_cast<int>(i));
     }
   }
-  for (const auto& group : result.groups) result.least = std::min(result.least, group.margin);
+  for (auto& group : result.groups) {
+    group.weighed = group.wall >= 0
+                        ? group.margin
+                        : group.margin - input.surfaces[static_cast<std::size_t>(group.surface)].favour;
+    result.least = std::min(result.least, group.margin);
+    result.least_weighed = std::min(result.least_weighed, group.weighed);
+  }
   for (auto& group : result.groups)
-    group.limiting = group.touches > 0 && group.margin <= result.least + limiting_within;
+    group.limiting = group.touches > 0 && group.weighed <= result.least_weighed + limiting_within;
   return result;
 }
 

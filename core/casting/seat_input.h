@@ -14,6 +14,7 @@ struct SeatSurface {
   Surface shape;        ///< drawing frame
   bool machined = true; ///< false: as cast
   double required = 0;  ///< mm of stock every touch must have (machined surfaces only)
+  double favour = 0;    ///< mm of room it is to have before any other has some: its margin counts less this
 };
 
 struct SeatPoint {
@@ -49,11 +50,14 @@ struct GroupMargin {
   double stock_least = no_margin, stock_most = -no_margin;
   double required = 0;
   double margin = no_margin;
-  bool limiting = false; ///< within SeatOptions::limiting_within of the least of all
+  double weighed = no_margin; ///< margin less what the surface is favoured by; the same for a wall
+  bool limiting = false;      ///< within SeatOptions::limiting_within of the least of all
 };
 
 struct SeatMargins {
-  double least = no_margin;
+  double least = no_margin; ///< mm
+  double least_weighed =
+      no_margin; ///< what a seat makes as large as it can be; `least` where none is favoured
   std::vector<GroupMargin> groups; ///< machined surfaces in input order, then walls in input order
 };
 

@@ -2,6 +2,7 @@
 
 #include <Eigen/Eigenvalues>
 #include <Eigen/Geometry>
+#include <Eigen/SVD>
 
 #include <algorithm>
 #include <cmath>
@@ -88,9 +89,25 @@ void split(const Mat6& sum, SeatStart& start) {
   start.held = zero == 0 ? Columns6(Mat6::Identity()) : Columns6(solver.eigenvectors().rightCols(6 - zero));
 }
 
+/// What is left of the span of `motions` (orthonormal) when the locked components must be 0.
+void take_out(const std::array<bool, 6>& locked, Columns6& motions) {
+  Eigen::MatrixXd rows(0, motions.cols());
+  for (int k = 0; k < 6; ++k)
+    if (locked[static_cast<std::size_t>(k)]) {
+      rows.conservativeResize(rows.rows() + 1, Eigen::NoChange);
+      rows.row(rows.rows() - 1) = motions.row(k);
+    }
+  if (rows.rows() == 0 || motions.cols() == 0) return;
+  const Eigen::JacobiSVD<Eigen::MatrixXd> svd(rows, Eigen::ComputeFullV);
+  Eigen::Index rank = 0;
+  while (rank < svd.singularValues().size() && svd.singularValues()[rank] > 1e-9) ++rank;
+  motions = Columns6(motions * svd.matrixV().rightCols(motions.cols() - rank));
+}
+
 } // namespace
 
-SeatStart least_squares_start(const SeatInput& input, const std::vector<Group>& groups, const Pose& from) {
+SeatStart least_squares_start(const SeatInput& input, const std::vector<Group>& groups, const Pose& from,
+                              const std::array<bool, 6>& locked) {
   const auto samples = samples_of(input, groups);
   SeatStart start;
   start.pose = from;
@@ -106,6 +123,8 @@ SeatStart least_squares_start(const SeatInput& input, const std::vector<Group>& 
       Vec6 rate;
       rate << direction, (x - frame.centre).cross(direction) / frame.size;
       const double r = stock_at(s.pull_to, x) - s.target;
+      for (int k = 0; k < 6; ++k)
+        if (locked[static_cast<std::size_t>(k)]) rate[k] = 0;
       jtj += s.weight * rate * rate.transpose();
       jtr += s.weight * rate * r;
     }
@@ -137,6 +156,8 @@ SeatStart least_squares_start(const SeatInput& input, const std::vector<Group>& 
   start.centre = frame.centre;
   start.size = frame.size;
   split(felt(samples, start.pose, frame), start);
+  take_out(locked, start.held);
+  take_out(locked, start.free);
   return start;
 }
 

@@ -5,6 +5,8 @@
 #include "casting/free_motion.h"
 #include "casting/seat_groups.h"
 
+#include <array>
+
 namespace datrin::casting {
 
 struct SeatStart {
@@ -18,7 +20,9 @@ struct SeatStart {
 /// Gauss–Newton from `start` with damping; each group weighs the same however many touches it has, at most
 /// 400 of a group are used. A touch is pulled to where its machined surface has its required stock, or onto
 /// its as-cast surface. Motions that no touch feels are not moved. `surfaces` are those of the input the
-/// groups came from.
-SeatStart least_squares_start(const SeatInput& input, const std::vector<Group>& groups, const Pose& start);
+/// groups came from. `locked` names motions that are not allowed, as SeatOptions does; they are in neither
+/// `held` nor `free`.
+SeatStart least_squares_start(const SeatInput& input, const std::vector<Group>& groups, const Pose& start,
+                              const std::array<bool, 6>& locked = {});
 
 } // namespace datrin::casting

@@ -237,9 +237,13 @@ PieceInput piece_input(const build::Build& build, Id piece_id) {
   PieceInput input;
   const auto* piece = build.find<build::Piece>(piece_id);
   if (piece == nullptr) return input;
+  const auto judgement = build.judgement_of(piece_id);
   for (const auto& [id, surface] : build.surfaces_of(piece->part)) {
     if (surface.round() && !(surface.diameter > 0)) continue;
     input.seat.surfaces.push_back({surface.name, surface.shape(), surface.machined, surface.required});
+    if (judgement)
+      if (const auto by = judgement->second.favour.find(id); by != judgement->second.favour.end())
+        input.seat.surfaces.back().favour = by->second;
     input.surface_ids.push_back(id);
   }
   for (const auto& [id, wall] : build.walls_of(piece->part)) {

@@ -156,10 +156,10 @@ struct ToJson {
     return body;
   }
   json operator()(const Judgement& r) const {
-    json weights = json::array(), locked = json::array();
-    for (const auto& [id, weight] : r.weight) weights.push_back({{"surface", id}, {"weight", weight}});
+    json favours = json::array(), locked = json::array();
+    for (const auto& [id, favour] : r.favour) favours.push_back({{"surface", id}, {"by", favour}});
     for (const bool is_locked : r.locked) locked.push_back(is_locked ? 1 : 0);
-    return {{"piece", r.piece}, {"locked", locked}, {"weights", weights}, {"central_bore", r.central_bore}};
+    return {{"piece", r.piece}, {"locked", locked}, {"favours", favours}, {"central_bore", r.central_bore}};
   }
   json operator()(const Decision& r) const {
     return {{"part", r.part}, {"piece", r.piece},   {"surface", r.surface},
@@ -282,9 +282,9 @@ Judgement judgement_from(const JsonAt& at) {
   const auto locked = at.at("locked");
   if (locked.size() != 6) locked.refuse("must be six");
   for (std::size_t k = 0; k < 6; ++k) r.locked[k] = bool_from(locked.at(k));
-  const auto weights = at.at("weights");
-  for (std::size_t k = 0; k < weights.size(); ++k)
-    r.weight[id_from(weights.at(k).at("surface"))] = weights.at(k).at("weight").positive();
+  const auto favours = at.at("favours");
+  for (std::size_t k = 0; k < favours.size(); ++k)
+    r.favour[id_from(favours.at(k).at("surface"))] = favours.at(k).at("by").number();
   r.central_bore = id_from(at.at("central_bore"));
   return r;
 }

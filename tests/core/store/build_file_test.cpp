@@ -337,7 +337,7 @@ TEST(RecordJson, EveryKindComesBackTheSame) {
       Scan{3, "scan.ply", pose, 0.05,
            std::make_shared<ScanPoints>(
                ScanPoints{{{1.5F, 2, 3}, {4, 5, 6}}, {0, ScanPoints::no_surface}, {8}})},
-      Judgement{3, {true, false, false, false, false, true}, {{8, 2.5}}, 9},
+      Judgement{3, {true, false, false, false, false, true}, {{8, 0.25}}, 9},
       Decision{2, 3, 8, "bore moved", "short by 0.3", "2020-01-01T00:00:00Z"},
       Seat{3, pose, true},
       Marking{3, -Vec3::UnitX(), 8, 25.4, {1, 0, 2}}};

@@ -1,0 +1,258 @@
+#include "casting/scan_assign.h"
+
+#include "casting/seat_groups.h"
+#include "casting/seat_start.h"
+
+#include <Eigen/Eigenvalues>
+#include <Eigen/Geometry>
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace datrin::casting {
+namespace {
+
+constexpr std::uint16_t none = 0xFFFF;
+
+/// The 24 turns that carry axes onto axes.
+std::vector<Mat3> axis_turns() {
+  std::vector<Mat3> turns;
+  for (int x = 0; x < 3; ++x)
+    for (int y = 0; y < 3; ++y)
+      for (const double sx : {1.0, -1.0})
+        for (const double sy : {1.0, -1.0}) {
+          if (x == y) continue;
+          Mat3 m;
+          m.col(0) = sx * Vec3::Unit(x);
+          m.col(1) = sy * Vec3::Unit(y);
+          m.col(2) = Vec3(m.col(0)).cross(Vec3(m.col(1)));
+          turns.push_back(m);
+        }
+  return turns;
+}
+
+double median(std::vector<double>& values) {
+  if (values.empty()) return 0;
+  const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
+  std::nth_element(values.begin(), middle, values.end());
+  return *middle;
+}
+
+class Assigner {
+public:
+  Assigner(const ScanInput& input, const ScanOptions& options) : in_(input), options_(options) {
+    frames_.reserve(in_.surfaces.size());
+    for (const auto& s : in_.surfaces) frames_.push_back(patch_directions(s.shape.direction));
+    usual_.assign(in_.surfaces.size(), 0.0);
+    for (std::size_t s = 0; s < usual_.size(); ++s) usual_[s] = in_.surfaces[s].machined ? 1.5 : 0.0;
+  }
+
+  ScanResult run() {
+    ScanResult result;
+    if (in_.surfaces.empty() || in_.points == nullptr || in_.points->size() < 20) {
+      result.status = ScanStatus::refused;
+      result.message = in_.surfaces.empty() ? "state the drawing first: a scan is given to its surfaces"
+                                            : "a scan needs twenty points at least";
+      return result;
+    }
+    take_sample();
+    Pose best;
+    double least = std::numeric_limits<double>::infinity();
+    std::vector<double> usual = usual_, best_usual = usual_;
+    for (const auto& start : starts()) {
+      if (stopped()) break;
+      usual_ = usual;
+      const Pose pose = improved(start, 6);
+      const double cost = cost_at(pose);
+      if (cost >= least) continue;
+      least = cost;
+      best = pose;
+      best_usual = usual_;
+    }
+    usual_ = best_usual;
+    result.pose = improved(best, 25);
+    result.spread = spread_at(result.pose);
+    give_all(result);
+    if (stopped()) {
+      result.status = ScanStatus::stopped;
+      result.message = "stopped; nothing was taken from the scan";
+    } else if (static_cast<double>(result.given) < 0.3 * static_cast<double>(in_.points->size())) {
+      result.status = ScanStatus::no_fit;
+      result.message =
+          fmt::format("the scan does not fit the drawing: only {} of its {} points lie near a surface; is "
+                      "its unit right, and is this the part?",
+                      result.given, in_.points->size());
+    } else {
+      result.status = ScanStatus::assigned;
+    }
+    return result;
+  }
+
+private:
+  bool stopped() const { return options_.should_stop && options_.should_stop(); }
+
+  void take_sample() {
+    const auto n = in_.points->size();
+    const auto step = std::max<std::size_t>(1, n / static_cast<std::size_t>(options_.sample));
+    for (std::size_t i = 0; i < n; i += step) sample_.push_back(point(i));
+  }
+
+  Vec3 point(std::size_t i) const {
+    const auto& p = (*in_.points)[i];
+    return {p[0], p[1], p[2]};
+  }
+
+  std::vector<Pose> starts() const {
+    if (in_.start) return {*in_.start};
+    Vec3 low = Vec3::Constant(1e30), high = -low, mean = Vec3::Zero();
+    for (const auto& p : sample_) {
+      low = low.cwiseMin(p);
+      high = high.cwiseMax(p);
+      mean += p / static_cast<double>(sample_.size());
+    }
+    Mat3 scatter = Mat3::Zero();
+    for (const auto& p : sample_) scatter += (p - mean) * (p - mean).transpose();
+    const Mat3 own = Eigen::SelfAdjointEigenSolver<Mat3>(scatter).eigenvectors();
+    const Vec3 middle = drawing_middle();
+    std::vector<Pose> list;
+    for (const auto& turn : axis_turns()) {
+      list.push_back({turn, middle - turn * (low + high) / 2});
+      Mat3 axes = own;
+      if (axes.determinant() < 0) axes.col(0) = -axes.col(0);
+      const Mat3 rotation = turn * axes.transpose();
+      Vec3 from = Vec3::Constant(1e30), to = -from;
+      for (const auto& p : sample_) {
+        from = from.cwiseMin(rotation * p);
+        to = to.cwiseMax(rotation * p);
+      }
+      list.push_back({rotation, middle - (from + to) / 2});
+    }
+    return list;
+  }
+
+  Vec3 drawing_middle() const {
+    Vec3 low = Vec3::Constant(1e30), high = -low;
+    for (std::size_t i = 0; i < in_.surfaces.size(); ++i) {
+      const auto& shape = in_.surfaces[i].shape;
+      const auto& extent = in_.extent[i];
+      const auto& [u, v] = frames_[i];
+      const Vec3 half = shape.round() ? Vec3(shape.direction.cwiseAbs() * extent.y() / 2 +
+                                             (Vec3::Ones() - shape.direction.cwiseAbs()) * shape.diameter / 2)
+                                      : Vec3(u.cwiseAbs() * extent.x() / 2 + v.cwiseAbs() * extent.y() / 2);
+      low = low.cwiseMin(shape.point - half);
+      high = high.cwiseMax(shape.point + half);
+    }
+    return (low + high) / 2;
+  }
+
+  struct Nearest {
+    int surface = -1;
+    double off = 1e30, next = 1e30; ///< mm to it and to the next nearest
+  };
+
+  /// How far `at` (drawing frame) is from each surface as it usually lies: across it, and beyond its edges.
+  Nearest nearest(const Vec3& at) const {
+    Nearest found;
+    for (std::size_t s = 0; s < in_.surfaces.size(); ++s) {
+      const auto& shape = in_.surfaces[s].shape;
+      const Vec3 d = at - shape.point;
+      double across_it = 0, beyond = 0;
+      if (shape.round()) {
+        const double along = d.dot(shape.direction);
+        const double radius = std::sqrt(std::max(0.0, d.squaredNorm() - along * along));
+        across_it = (shape.kind == SurfaceKind::bore ? -1 : 1) * (radius - shape.diameter / 2);
+        beyond = std::max(0.0, std::abs(along) - in_.extent[s].y() / 2);
+      } else {
+        across_it = d.dot(shape.direction);
+        const double a = std::max(0.0, std::abs(d.dot(frames_[s].width)) - in_.extent[s].x() / 2);
+        const double b = std::max(0.0, std::abs(d.dot(frames_[s].height)) - in_.extent[s].y() / 2);
+        beyond = std::max(a, b);
+      }
+      // A little past the edge is still the surface: rough metal stands over there too.
+      const double off = std::hypot(across_it - usual_[s], std::max(0.0, beyond - 2.0));
+      if (off < found.off) {
+        found.next = found.off;
+        found.off = off;
+        found.surface = static_cast<int>(s);
+      } else if (off < found.next) {
+        found.next = off;
+      }
+    }
+    return found;
+  }
+
+  Pose improved(Pose pose, int rounds) {
+    SeatInput seat;
+    seat.surfaces = in_.surfaces;
+    for (auto& s : seat.surfaces) s.machined = true;
+    for (int round = 0; round < rounds; ++round) {
+      const double reach = std::max(2 * options_.reach, 30.0 / (1 + round));
+      seat.points.clear();
+      std::vector<std::vector<double>> stocks(in_.surfaces.size());
+      for (const auto& p : sample_) {
+        const Vec3 at = pose.apply(p);
+        const auto near = nearest(at);
+        if (near.off > reach) continue;
+        seat.points.push_back({near.surface, p, 0});
+        stocks[static_cast<std::size_t>(near.surface)].push_back(
+            stock_at(in_.surfaces[static_cast<std::size_t>(near.surface)].shape, at));
+      }
+      for (std::size_t s = 0; s < stocks.size(); ++s) {
+        if (round > 2 && stocks[s].size() >= 5) usual_[s] = std::clamp(median(stocks[s]), -2.0, 5.0);
+        seat.surfaces[s].required = usual_[s];
+      }
+      const auto groups = make_groups(seat);
+      if (groups.empty()) break;
+      const Pose next = least_squares_start(seat, groups, pose).pose;
+      const double moved_by = (next.translation - pose.translation).norm() +
+                              20 * vector_from_rotation(next.rotation * pose.rotation.transpose()).norm();
+      pose = next;
+      if (moved_by < 1e-3 && round > 4) break;
+    }
+    return pose;
+  }
+
+  double cost_at(const Pose& pose) const {
+    double cost = 0;
+    for (const auto& p : sample_) cost += std::min(nearest(pose.apply(p)).off, 2 * options_.reach);
+    return cost;
+  }
+
+  double spread_at(const Pose& pose) const {
+    std::vector<double> off;
+    for (const auto& p : sample_) off.push_back(nearest(pose.apply(p)).off);
+    return median(off);
+  }
+
+  void give_all(ScanResult& result) const {
+    const auto n = in_.points->size();
+    result.surface.assign(n, none);
+    for (std::size_t i = 0; i < n; ++i) {
+      if (i % 65536 == 0 && stopped()) return;
+      const auto near = nearest(result.pose.apply(point(i)));
+      if (near.off > options_.reach)
+        ++result.elsewhere;
+      else if (near.next - near.off < options_.apart)
+        ++result.doubtful;
+      else {
+        result.surface[i] = static_cast<std::uint16_t>(near.surface);
+        ++result.given;
+      }
+    }
+  }
+
+  const ScanInput& in_;
+  const ScanOptions& options_;
+  std::vector<PatchDirections> frames_;
+  std::vector<double> usual_; ///< stock each surface has on the whole, mm
+  std::vector<Vec3> sample_;
+};
+
+} // namespace
+
+ScanResult assign_scan(const ScanInput& input, const ScanOptions& options) {
+  return Assigner(input, options).run();
+}
+
+} // namespace datrin::casting

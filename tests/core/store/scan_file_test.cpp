@@ -1,0 +1,79 @@
+#include "store/scan_file.h"
+
+#include <gtest/gtest.h>
+
+#include <cstring>
+
+using namespace datrin;
+using namespace datrin::store;
+
+namespace {
+
+const std::string ascii_ply =
+    "ply\nformat ascii 1.0\ncomment made by hand\nelement vertex 3\nproperty float x\n"
+    "property float y\nproperty float z\nend_header\n1 2 3\n4 5 6\n-7 8.5 9\n";
+const std::string ascii_stl =
+    "solid block\nfacet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex 10 0 0\nvertex 0 10 0\n"
+    "endloop\nendfacet\nfacet normal 0 0 1\nouter loop\nvertex 10 0 0\nvertex 10 10 0\n"
+    "vertex 0 10 0\nendloop\nendfacet\nendsolid block\n";
+
+std::string binary_stl(std::uint32_t promised) {
+  std::string bytes(80, ' ');
+  bytes.append(reinterpret_cast<const char*>(&promised), 4);
+  const float triangle[12] = {0, 0, 1, 1, 2, 3, 4, 5, 6, 7, 8, 9};
+  bytes.append(reinterpret_cast<const char*>(triangle), sizeof triangle);
+  bytes.append(2, '\0');
+  return bytes;
+}
+
+} // namespace
+
+// Formats: PLY 1.0 as published by its authors (1994); STL, common practice.
+TEST(ScanFile, ReadsPlyPoints) {
+  const auto scan = read_scan(ascii_ply, "ply", "s.ply", Unit::mm);
+  ASSERT_TRUE(scan.ok) << scan.message;
+  ASSERT_EQ(scan.at.size(), 3U);
+  EXPECT_FALSE(scan.triangles);
+  EXPECT_EQ(scan.at[2], (std::array<float, 3>{-7, 8.5F, 9}));
+  const auto inches = read_scan(ascii_ply, "PLY", "s.ply", Unit::inch);
+  EXPECT_FLOAT_EQ(inches.at[0][0], 25.4F);
+}
+
+TEST(ScanFile, ReadsBinaryPly) {
+  std::string bytes =
+      "ply\nformat binary_little_endian 1.0\nelement vertex 2\nproperty float x\nproperty float y\n"
+      "property float z\nend_header\n";
+  const float at[6] = {1, 2, 3, 4, 5, 6};
+  bytes.append(reinterpret_cast<const char*>(at), sizeof at);
+  const auto scan = read_scan(bytes, "ply", "s.ply", Unit::mm);
+  ASSERT_TRUE(scan.ok) << scan.message;
+  EXPECT_EQ(scan.at[1], (std::array<float, 3>{4, 5, 6}));
+}
+
+TEST(ScanFile, ReadsTrianglesEachCornerOnce) {
+  const auto scan = read_scan(ascii_stl, "stl", "s.stl", Unit::mm);
+  ASSERT_TRUE(scan.ok) << scan.message;
+  EXPECT_TRUE(scan.triangles);
+  EXPECT_EQ(scan.at.size(), 4U);
+  const auto binary = read_scan(binary_stl(1), "stl", "s.stl", Unit::mm);
+  ASSERT_TRUE(binary.ok) << binary.message;
+  EXPECT_EQ(binary.at.size(), 3U);
+}
+
+TEST(ScanFile, RefusesWithTheReason) {
+  const auto why = [](const std::string& bytes, const char* ending) {
+    return read_scan(bytes, ending, "s", Unit::mm).message;
+  };
+  EXPECT_EQ(why("", "ply"), "s: is not a PLY file: it does not begin with \"ply\" and a header");
+  EXPECT_EQ(why("x", "obj"), "s: \".obj\" is not read; scans are PLY or STL files");
+  EXPECT_EQ(why("solid nothing\nendsolid\n", "stl"), "s: is not an STL file: it holds no triangles");
+  EXPECT_EQ(why(binary_stl(4000000000U), "stl"), "s: its header promises 4000000000 triangles, 200000000084 "
+                                                 "bytes; there are 134: it is cut short or not an "
+                                                 "STL file");
+  auto many = ascii_ply;
+  many.replace(many.find("vertex 3"), 8, "vertex 900000000");
+  EXPECT_EQ(why(many, "ply"),
+            "s: its header promises 900000000 of \"vertex\", more than the file can hold: it is cut short");
+  EXPECT_EQ(read_scan_file("/nowhere/s.ply", Unit::mm).message,
+            "/nowhere/s.ply: cannot be read: No such file or directory");
+}
