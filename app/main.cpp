@@ -34,9 +34,10 @@ int main(int argc, char** argv) {
   const QCommandLineOption dark("dark", "dark paper");
   const QCommandLineOption scale("text-scale", "text size, 1 to 2", "X");
   const QCommandLineOption picture("picture", "write a picture of the window to FILE and close", "FILE");
-  const QCommandLineOption sheet("sheet", "write the marking-out sheet of the chosen piece to FILE as PDF",
-                                 "FILE");
-  parser.addOptions({empty, step, piece, best, dark, scale, picture, sheet});
+  const QCommandLineOption sheet(
+      "sheet", "write the marking-out sheet of the chosen piece to FILE (.pdf, .svg or .dxf)", "FILE");
+  const QCommandLineOption tab("tab", "face N of the room column, from 1", "N");
+  parser.addOptions({empty, step, piece, tab, best, dark, scale, picture, sheet});
   parser.process(application);
 
   // A picture is the same on every machine: it reads and keeps no settings.
@@ -70,11 +71,12 @@ int main(int argc, char** argv) {
     window.go_to(first_step);
     if (parser.isSet(sheet)) {
       window.go_to(app::MainWindow::marking);
-      const auto wrong = window.marking_page()->save_pdf(parser.value(sheet));
+      const auto wrong = window.marking_page()->save_sheet(parser.value(sheet));
       if (!wrong.isEmpty()) std::fprintf(stderr, "%s\n", qPrintable(wrong));
       status = wrong.isEmpty() ? 0 : 1;
       window.go_to(first_step);
     }
+    if (parser.isSet(tab)) window.show_tab(parser.value(tab).toInt() - 1);
     if (!parser.isSet(picture)) return;
     QTimer::singleShot(500, &window, [&] {
       if (!window.grab().save(parser.value(picture))) status = 1;

@@ -40,6 +40,13 @@ QString style_sheet(const Theme& t) {
     QPushButton[primary="true"]:disabled { background: %5; color: %4; }
     QPushButton[flat_link="true"] { border: 0; padding: 2px 0; color: %3; text-align: left; font-weight: bold; }
     QPushButton[flat_link="true"]:focus { color: %6; border: 0; }
+    QPushButton[tab="true"] { border: 0; border-bottom: 2px solid transparent; border-radius: 0; padding: 4px 0; color: %4; }
+    QPushButton[tab="true"]:checked { color: %3; border-bottom: 2px solid %6; font-weight: bold; }
+    QPushButton[tab="true"]:focus { color: %6; padding: 4px 0; border: 0; border-bottom: 2px solid %6; }
+    QListWidget { background: transparent; color: %3; border: 0; outline: 0; }
+    QListWidget::item { border-bottom: 1px solid %5; padding: 4px 2px; }
+    QListWidget::item:selected { background: %8; color: %3; }
+    QListWidget:focus { border: 1px solid %6; }
     QTableView { background: transparent; color: %3; border: 0; gridline-color: %5; outline: 0;
       selection-background-color: %8; selection-color: %3; }
     QTableView::item { padding: 0 6px; border: 0; } QTableView::item:focus { border: 1px solid %6; }

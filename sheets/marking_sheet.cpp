@@ -6,6 +6,7 @@
 #include <QBuffer>
 #include <QPdfWriter>
 #include <QSaveFile>
+#include <QSvgGenerator>
 
 #include <algorithm>
 #include <cmath>
@@ -277,6 +278,17 @@ void paint_sheet(QPainter& painter, const SheetInput& input) {
   painter.restore();
 }
 
+namespace {
+
+QString write_bytes(const QString& path, const QByteArray& bytes) {
+  QSaveFile file(path);
+  if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit())
+    return QString("%1 could not be written: %2").arg(path, file.errorString());
+  return {};
+}
+
+} // namespace
+
 QString write_sheet_pdf(const QString& path, const SheetInput& input) {
   QByteArray bytes;
   QBuffer buffer(&bytes);
@@ -291,10 +303,24 @@ QString write_sheet_pdf(const QString& path, const SheetInput& input) {
     QPainter painter(&writer);
     paint_sheet(painter, input);
   }
-  QSaveFile file(path);
-  if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit())
-    return QString("%1 could not be written: %2").arg(path, file.errorString());
-  return {};
+  return write_bytes(path, bytes);
+}
+
+QString write_sheet_svg(const QString& path, const SheetInput& input) {
+  QByteArray bytes;
+  QBuffer buffer(&bytes);
+  buffer.open(QIODevice::WriteOnly);
+  {
+    QSvgGenerator writer;
+    writer.setOutputDevice(&buffer);
+    writer.setResolution(254);
+    writer.setSize({2100, 2970});
+    writer.setViewBox(QRect(0, 0, 2100, 2970));
+    writer.setTitle(QString("%1, marking out").arg(input.part));
+    QPainter painter(&writer);
+    paint_sheet(painter, input);
+  }
+  return write_bytes(path, bytes);
 }
 
 } // namespace datrin::sheets

@@ -36,4 +36,7 @@ void paint_sheet(QPainter& painter, const SheetInput& input);
 /// Writes the page as PDF; the message is empty when it was written.
 QString write_sheet_pdf(const QString& path, const SheetInput& input);
 
+/// The same page as SVG 1.2.
+QString write_sheet_svg(const QString& path, const SheetInput& input);
+
 } // namespace datrin::sheets

@@ -31,11 +31,19 @@ struct SceneSurface {
 struct SceneTouch {
   int surface = -1;
   Vec3 at = Vec3::Zero(); ///< drawing frame, at the seat
+  int number = -1;        ///< its index in the survey, where not all are shown (rising); −1: its place here
+};
+
+/// Something noted on the casting, at a place.
+struct SceneSpot {
+  std::string letter;
+  Vec3 at = Vec3::Zero(); ///< drawing frame, at the seat
 };
 
 struct SceneInput {
   std::vector<SceneSurface> surfaces;
   std::vector<SceneTouch> touches;
+  std::vector<SceneSpot> spots;
 };
 
 enum class Role {

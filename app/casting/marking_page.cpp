@@ -2,8 +2,11 @@
 
 #include "app/theme.h"
 #include "sheets/figures.h"
+#include "sheets/marking_dxf.h"
+#include "store/text_file.h"
 
 #include <QFileDialog>
+#include <QFileInfo>
 #include <QPainterPath>
 #include <QPrintDialog>
 #include <QPrinter>
@@ -303,18 +306,27 @@ sheets::SheetInput MarkingPage::sheet() const {
   return sheet;
 }
 
-QString MarkingPage::save_pdf(const QString& path) const {
+QString MarkingPage::save_sheet(const QString& path) const {
   if (!can_print()) return "there is nothing to print yet";
-  return sheets::write_sheet_pdf(path, sheet());
+  const auto ending = QFileInfo(path).suffix().toLower();
+  if (ending == "pdf") return sheets::write_sheet_pdf(path, sheet());
+  if (ending == "svg") return sheets::write_sheet_svg(path, sheet());
+  if (ending == "dxf") {
+    const auto text = sheets::marking_dxf(sheet().picture);
+    return qt(store::write_text_file(path.toStdString(), text));
+  }
+  return QString("%1: a sheet is written as .pdf, .svg or .dxf").arg(path);
 }
 
 void MarkingPage::ask_pdf() {
   if (!can_print()) return;
   const auto name = QString("%1.pdf").arg(
       piece_title(document_.build(), state_.piece).replace(QRegularExpression("[^A-Za-z0-9]+"), "-"));
-  const auto path = QFileDialog::getSaveFileName(this, "Save the sheet", name, "PDF (*.pdf)");
+  const auto path = QFileDialog::getSaveFileName(
+      this, "Save the sheet", name,
+      "The page as PDF (*.pdf);;The page as SVG (*.svg);;The lines as DXF (*.dxf)");
   if (path.isEmpty()) return;
-  const auto wrong = save_pdf(path);
+  const auto wrong = save_sheet(path);
   emit say(wrong.isEmpty() ? "Sheet written to " + path : wrong);
 }
 

@@ -48,7 +48,7 @@ public:
 
   bool can_print() const { return result_.usable(); }
   sheets::SheetInput sheet() const;
-  QString save_pdf(const QString& path) const; ///< empty when written
+  QString save_sheet(const QString& path) const; ///< empty when written
 
 public slots:
   void ask_pdf();

@@ -1,5 +1,6 @@
 #include "app/casting/piece_state.h"
 
+#include "app/casting/spots_panel.h"
 #include "sheets/figures.h"
 
 namespace datrin::app {
@@ -35,15 +36,31 @@ sheets::SceneInput part_scene(const build::Build& build, build::Id part) {
   return sheets::with_extents(std::move(scene));
 }
 
-sheets::SceneInput piece_scene(const build::Build& build, const PieceState& state, const Pose& pose) {
+sheets::SceneInput piece_scene(const build::Build& build, const PieceState& state, const Pose& pose,
+                               const std::vector<int>& must) {
   sheets::SceneInput scene;
   for (const auto id : state.input.surface_ids)
     if (const auto* surface = build.find<build::PartSurface>(id))
       scene.surfaces.push_back(scene_surface(*surface));
   scene = sheets::with_extents(std::move(scene));
-  scene.touches.reserve(state.input.seat.points.size());
-  for (const auto& point : state.input.seat.points)
-    scene.touches.push_back({point.surface, pose.apply(point.xyz)});
+  for (const auto& [id, spot] : build.spots_of(state.piece))
+    scene.spots.push_back({spot_letter(spot.kind), pose.apply(spot.at)});
+  constexpr std::size_t shown_whole = 3000, shown_of_scan = 2000;
+  const auto& points = state.input.seat.points;
+  const bool all = points.size() <= shown_whole;
+  const std::size_t stride = std::max<std::size_t>(1, points.size() / shown_of_scan);
+  scene.touches.reserve(std::min(points.size(), shown_whole + shown_of_scan));
+  std::vector<char> wanted;
+  if (!all) {
+    wanted.assign(points.size(), 0);
+    for (std::size_t i = 0; i < points.size(); i += stride) wanted[i] = 1;
+    for (const int i : must) wanted[static_cast<std::size_t>(i)] = 1;
+    for (const auto& group : state.margins.groups)
+      if (group.least_point >= 0) wanted[static_cast<std::size_t>(group.least_point)] = 1;
+  }
+  for (std::size_t i = 0; i < points.size(); ++i)
+    if (all || wanted[i])
+      scene.touches.push_back({points[i].surface, pose.apply(points[i].xyz), all ? -1 : static_cast<int>(i)});
   return scene;
 }
 

@@ -29,8 +29,9 @@ PieceState piece_state(const build::Build& build, build::Id piece);
 sheets::SceneInput part_scene(const build::Build& build, build::Id part);
 
 /// The same with the piece's touches where `pose` puts them; only surfaces and touches the seat uses, so that
-/// indices agree with `state.input`.
-sheets::SceneInput piece_scene(const build::Build& build, const PieceState& state, const Pose& pose);
+/// indices agree with `state.input`. Of a scan's points some thousands are shown, and always those of `must`.
+sheets::SceneInput piece_scene(const build::Build& build, const PieceState& state, const Pose& pose,
+                               const std::vector<int>& must = {});
 
 /// "Main pedestal, no. 1 of 2", or the part's name alone when there is one.
 QString piece_title(const build::Build& build, build::Id piece);

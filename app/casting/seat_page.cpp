@@ -2,6 +2,7 @@
 
 #include "app/theme.h"
 #include "casting/explain.h"
+#include "casting/survey_mistakes.h"
 #include "sheets/figures.h"
 
 #include <QKeyEvent>
@@ -31,7 +32,8 @@ SeatPage::SeatPage(Document& document)
     : Page(document), canvas_(new PartCanvas), comb_(new StockComb), least_(new QLabel),
       unit_label_(new QLabel), verdict_(words_label()), holds_heading_(heading_label("What holds it")),
       ease_(words_label()), check_(muted_label()), rows_box_(new QWidget), holds_(new HoldList),
-      best_(new QPushButton("Seat it best")), next_(new NextButton) {
+      best_(new QPushButton("Seat it best")), next_(new NextButton), tabs_(new Tabs),
+      judge_(new JudgePanel(document)), rescue_(new RescuePanel(document)) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(10);
@@ -39,14 +41,25 @@ SeatPage::SeatPage(Document& document)
   canvas_->set_empty_text(
       "First the drawing",
       "The finished part is placed inside the touches. State it in the Drawing step and touch its casting.");
-  canvas_->set_hints({"S seats it best", "drag moves, Alt-drag turns", "arrows 0.05 mm, [ ] 0.05\u00B0",
-                      "1 2 3 choose the view"});
+  canvas_->turning()->set_wall_near([this](const sheets::SectionPlane& cut) { return wall_near(cut); });
   canvas_->installEventFilter(this);
   column->addWidget(canvas_, 1);
   column->addWidget(comb_);
 
-  auto* side = new QVBoxLayout(side_);
-  side->setContentsMargins(12, 16, 12, 12);
+  auto* whole = new QVBoxLayout(side_);
+  whole->setContentsMargins(0, 4, 0, 0);
+  whole->addWidget(tabs_);
+  auto* room = new QWidget;
+  tabs_->add("Room", room);
+  tabs_->add("Judge", judge_);
+  tabs_->add("Rescue", rescue_);
+  connect(tabs_, &Tabs::changed, this, [this] { show_panels(); });
+  connect(judge_, &JudgePanel::take, this, [this](const Pose& pose, const QString& name) {
+    stop_search();
+    keep(pose, false, "Seat " + name + " for %1");
+  });
+  auto* side = new QVBoxLayout(room);
+  side->setContentsMargins(12, 10, 12, 12);
   side->setSpacing(4);
   side->addWidget(heading_label("Least room"));
   auto* big = new QHBoxLayout;
@@ -136,20 +149,60 @@ void SeatPage::refresh() {
   if (another ||
       vector_from_rotation(state_.pose.rotation * picture_.rotation.transpose()).norm() > radians(3))
     picture_ = state_.pose;
-  if (another || moved_elsewhere || !same(answer_.pose, state_.pose)) have_answer_ = false;
+  build::Judgement judgement;
+  if (const auto now = document_.build().judgement_of(state_.piece)) judgement = now->second;
+  if (another || moved_elsewhere || !same(answer_.pose, state_.pose) || !(judgement == shown_judgement_))
+    have_answer_ = false;
+  shown_judgement_ = judgement;
+  mistakes_ = static_cast<int>(
+      casting::flagged_touches(document_.build(), state_.piece, state_.input, state_.pose).size());
   show_pose(state_.pose);
   next_->setEnabled(state_.can_judge());
   next_->set_words("Mark out", "jacks, lines and a sheet to print", {}, "Ctrl+4");
   if (state_.best && !have_answer_ && state_.can_judge()) start_search(Purpose::explain);
+  show_panels();
+}
+
+/// Judge and rescue work out much; only the one shown is filled.
+void SeatPage::show_panels() {
+  if (tabs_->chosen() == 1)
+    judge_->show_state(state_, have_answer_ && same(answer_.pose, state_.pose) ? &answer_ : nullptr);
+  if (tabs_->chosen() == 2) rescue_->show_state(state_);
 }
 
 void SeatPage::show_pose(const Pose& pose) {
   state_.pose = pose;
   if (!state_.input.seat.points.empty()) state_.margins = casting::margins_at(state_.input.seat, pose);
-  canvas_->set_scene(piece_scene(document_.build(), state_, pose), document_.build().info().third_angle);
+  std::vector<int> must;
+  if (have_answer_)
+    for (const auto& hold : answer_.held_by) must.push_back(hold.point);
+  canvas_->set_unit(document_.unit());
+  canvas_->set_scene(piece_scene(document_.build(), state_, pose, must),
+                     document_.build().info().third_angle);
   canvas_->set_shown(then(pose.inverse(), picture_));
   show_margins();
   show_holds();
+}
+
+/// The thinnest of the walls to keep, at touches within 3 mm of the cut.
+QString SeatPage::wall_near(const sheets::SectionPlane& cut) const {
+  constexpr double near = 3;
+  const auto& input = state_.input.seat;
+  double least = casting::no_margin;
+  QString where;
+  for (const auto& wall : input.walls)
+    for (const auto& point : input.points) {
+      if (point.surface != wall.from) continue;
+      const Vec3 at = state_.pose.apply(point.xyz);
+      if (std::abs(cut.normal.dot(at) - cut.at) > near) continue;
+      const double thick = -stock_at(input.surfaces[static_cast<std::size_t>(wall.to)].shape, at);
+      if (thick >= least) continue;
+      least = thick;
+      where = qt(input.surfaces[static_cast<std::size_t>(wall.from)].id);
+    }
+  if (where.isEmpty()) return input.walls.empty() ? QString() : "no touch of a walled surface near this cut";
+  return QString("thinnest wall near here %1, at %2")
+      .arg(sheets::figure_with_unit(least, document_.unit()), where);
 }
 
 QString SeatPage::shortfall_words() const {
@@ -256,6 +309,10 @@ void SeatPage::show_holds() {
                                         : "Not proved best: " + qt(answer_.check.message);
     for (const auto& motion : answer_.undetermined)
       words += QString("\nThe touches say nothing about %1; it was left.").arg(qt(motion.name()));
+    if (mistakes_ > 0)
+      words += QString("\n%1 %2 like mistakes: look at them first (Touches, Mistakes).")
+                   .arg(mistakes_)
+                   .arg(mistakes_ == 1 ? "touch looks" : "touches look");
     check_->setText(words);
   } else {
     holds_heading_->setText("What limits here");
@@ -285,8 +342,10 @@ void SeatPage::start_search(Purpose purpose) {
   casting::SeatOptions options;
   options.start = state_.pose;
   options.should_stop = [stop = stop_] { return stop->load(); };
-  watcher_.setFuture(
-      QtConcurrent::run([input = state_.input.seat, options] { return casting::seat(input, options); }));
+  watcher_.setFuture(QtConcurrent::run([input = state_.input.seat, options,
+                                        wishes = seat_wishes(document_.build(), state_.piece, state_.input)] {
+    return casting::wished_seat(input, wishes, options);
+  }));
   show_margins();
   show_holds();
 }
@@ -314,13 +373,14 @@ void SeatPage::search_ended() {
   }
   if (purpose_ == Purpose::explain) {
     // The kept seat is explained when the search finds nothing better than it.
-    if (found.margins.least <= state_.margins.least + 1e-6) {
+    if (found.margins.least_weighed <= state_.margins.least_weighed + 1e-6) {
       answer_ = std::move(found);
       answer_.pose = state_.pose;
       have_answer_ = true;
     }
     show_margins();
     show_holds();
+    show_panels();
     emit settled();
     return;
   }

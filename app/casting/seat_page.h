@@ -3,10 +3,13 @@
 // beside it.
 
 #include "app/casting/hold_list.h"
+#include "app/casting/judge_panel.h"
 #include "app/casting/piece_state.h"
+#include "app/casting/rescue_panel.h"
 #include "app/marks/part_canvas.h"
 #include "app/marks/room_mark.h"
 #include "app/marks/stock_comb.h"
+#include "app/marks/tabs.h"
 #include "app/shell/column.h"
 #include "app/shell/page.h"
 
@@ -34,6 +37,9 @@ public:
   QString verdict_text() const { return verdict_->text(); }
   QPushButton* best_button() const { return best_; }
   const PieceState& state() const { return state_; }
+  Tabs* tabs() const { return tabs_; }
+  JudgePanel* judge() const { return judge_; }
+  RescuePanel* rescue() const { return rescue_; }
   bool busy() const { return running_ || glide_.state() == QAbstractAnimation::Running; }
 
 public slots:
@@ -58,6 +64,8 @@ private:
   void stop_search();
   bool handle_key(int key, Qt::KeyboardModifiers modifiers);
   QString shortfall_words() const;
+  QString wall_near(const sheets::SectionPlane& cut) const;
+  void show_panels();
 
   PartCanvas* canvas_;
   StockComb* comb_;
@@ -67,6 +75,11 @@ private:
   HoldList* holds_;
   QPushButton* best_;
   NextButton* next_;
+  Tabs* tabs_;
+  JudgePanel* judge_;
+  RescuePanel* rescue_;
+  build::Judgement shown_judgement_;
+  int mistakes_ = 0; ///< touches that look like mistakes
 
   PieceState state_; ///< as kept; pose and margins as shown
   build::Id shown_piece_ = 0;

@@ -1,6 +1,7 @@
 #include "app/casting/touch_model.h"
 
 #include "app/marks/length_field.h"
+#include "app/theme.h"
 #include "geometry/direction_text.h"
 #include "quantity/text.h"
 #include "sheets/figures.h"
@@ -26,6 +27,12 @@ void TouchModel::refresh() {
   beginResetModel();
   touches_ = std::move(touches);
   endResetModel();
+}
+
+void TouchModel::set_flagged(std::set<build::Id> flagged) {
+  if (flagged == flagged_) return;
+  flagged_ = std::move(flagged);
+  if (!touches_.empty()) emit dataChanged(index(0, 0), index(rowCount() - 1, column_count - 1));
 }
 
 build::Id TouchModel::id_at(int row) const {
@@ -76,13 +83,26 @@ QVariant TouchModel::data(const QModelIndex& index, int role) const {
   if (!index.isValid() || index.row() >= rowCount()) return {};
   const auto& touch = touches_[static_cast<std::size_t>(index.row())].second;
   const int c = index.column();
-  if (role == Qt::DisplayRole) return c == number ? QString::number(index.row() + 1) : text(touch, c);
+  if (role == Qt::DisplayRole && c == note) {
+    QStringList words;
+    if (touch.standing == build::TouchStanding::set_aside) words << "set aside";
+    if (!touch.corrected.empty()) words << qt(touch.corrected);
+    if (!touch.note.empty()) words << qt(touch.note);
+    return words.join("; ");
+  }
+  if (role == Qt::DisplayRole && c == number)
+    return (flagged_.contains(id_at(index.row())) ? QString("? ") : QString()) +
+           QString::number(index.row() + 1);
+  if (role == Qt::DisplayRole) return text(touch, c);
   if (role == Qt::EditRole) {
     if (c >= x && c <= z) return qt(length_entry_text(touch.centre[c - x], document_.unit()));
     if (c == tip_radius) return qt(length_entry_text(touch.tip_radius, document_.unit()));
     if (c == uncertainty) return qt(length_entry_text(touch.uncertainty, document_.unit()));
     return text(touch, c);
   }
+  if (role == Qt::ForegroundRole && touch.standing == build::TouchStanding::set_aside) return theme().muted;
+  if (role == Qt::ForegroundRole && flagged_.contains(id_at(index.row()))) return theme().gone;
+  if (role == Qt::ToolTipRole && !touch.corrected.empty()) return qt(touch.corrected);
   if (role == Qt::TextAlignmentRole && (c == number || (c >= x && c <= tip_radius) || c == uncertainty))
     return static_cast<int>(Qt::AlignRight | Qt::AlignVCenter);
   return {};

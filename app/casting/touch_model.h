@@ -5,6 +5,8 @@
 
 #include <QAbstractTableModel>
 
+#include <set>
+
 namespace datrin::app {
 
 class TouchModel : public QAbstractTableModel {
@@ -14,6 +16,7 @@ public:
   explicit TouchModel(Document& document, QObject* parent = nullptr);
 
   void refresh();
+  void set_flagged(std::set<build::Id> flagged); ///< touches that look like mistakes
   build::Id id_at(int row) const;
   int row_of(build::Id id) const;
 
@@ -32,6 +35,7 @@ private:
 
   Document& document_;
   std::vector<std::pair<build::Id, build::Touch>> touches_;
+  std::set<build::Id> flagged_;
 };
 
 } // namespace datrin::app

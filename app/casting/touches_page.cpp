@@ -1,15 +1,22 @@
 #include "app/casting/touches_page.h"
 
 #include "app/casting/import_dialog.h"
+#include "app/marks/copy_table.h"
 #include "app/theme.h"
 #include "sheets/figures.h"
-#include "store/survey_csv.h"
+#include "store/scan_file.h"
 
+#include <QApplication>
+#include <QClipboard>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHeaderView>
+#include <QInputDialog>
 #include <QSaveFile>
 #include <QShortcut>
+#include <QtConcurrent>
+
+#include <algorithm>
 
 namespace datrin::app {
 
@@ -29,7 +36,9 @@ store::SurfaceNames surface_names(const Document& document) {
 TouchesPage::TouchesPage(Document& document)
     : Page(document), canvas_(new PartCanvas), entry_(new TouchEntry(document)), table_(new QTableView),
       model_(new TouchModel(document, this)), count_(new QLabel), gaps_(words_label()),
-      counts_(muted_label()), next_(new NextButton) {
+      counts_(muted_label()), next_(new NextButton), tabs_(new Tabs), settings_(new SettingsPanel(document)),
+      mistakes_(new MistakesPanel(document)), spots_(new SpotsPanel(document)),
+      scan_button_(new QPushButton("Import a scan (PLY, STL)\u2026")) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(8);
@@ -56,11 +65,29 @@ TouchesPage::TouchesPage(Document& document)
           [this](build::Id id) { table_->scrollTo(model_->index(model_->row_of(id), 0)); });
   auto* drop = new QShortcut(QKeySequence::Delete, table_, nullptr, nullptr, Qt::WidgetShortcut);
   connect(drop, &QShortcut::activated, this, [this] { remove_chosen(); });
+  auto* paste_key = new QShortcut(QKeySequence::Paste, table_, nullptr, nullptr, Qt::WidgetShortcut);
+  connect(paste_key, &QShortcut::activated, this, [this] { paste(QApplication::clipboard()->text()); });
   connect(canvas_, &PartCanvas::angle_clicked, this,
           [this] { emit say("First or third angle is chosen in the Drawing step"); });
 
-  auto* side = new QVBoxLayout(side_);
-  side->setContentsMargins(12, 16, 12, 12);
+  make_copyable(table_);
+  table_->setToolTip("Ctrl+C copies the rows, Ctrl+V pastes touches, Delete removes the chosen");
+  auto* whole = new QVBoxLayout(side_);
+  whole->setContentsMargins(0, 4, 0, 0);
+  whole->addWidget(tabs_);
+  auto* survey = new QWidget;
+  tabs_->add("Survey", survey);
+  tabs_->add("Settings", settings_);
+  tabs_->add("Mistakes", mistakes_);
+  tabs_->add("Spots", spots_);
+  connect(mistakes_, &MistakesPanel::chosen, this, [this](qlonglong id) {
+    if (const int row = model_->row_of(id); row >= 0 && tabs_->chosen() == 2) table_->selectRow(row);
+  });
+  connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
+          [this](const QModelIndex& now) { spots_->refresh(model_->id_at(now.row())); });
+  connect(&watcher_, &QFutureWatcher<ScanRead>::finished, this, [this] { take_scan(); });
+  auto* side = new QVBoxLayout(survey);
+  side->setContentsMargins(12, 10, 12, 12);
   side->setSpacing(6);
   side->addWidget(heading_label("Survey"));
   count_->setFont(theme().figure());
@@ -72,7 +99,14 @@ TouchesPage::TouchesPage(Document& document)
   import->setToolTip("Ctrl+I");
   auto* save = new QPushButton("Export these touches\u2026");
   side->addWidget(import);
+  side->addWidget(scan_button_);
   side->addWidget(save);
+  connect(scan_button_, &QPushButton::clicked, this, [this] {
+    if (watcher_.isRunning())
+      stop_->store(true);
+    else
+      ask_scan();
+  });
   connect(import, &QPushButton::clicked, this, [this] { ask_import(); });
   connect(save, &QPushButton::clicked, this, [this] { ask_export(); });
   side->addSpacing(8);
@@ -90,6 +124,20 @@ void TouchesPage::refresh() {
   state_ = piece_state(document_.build(), document_.piece());
   model_->refresh();
   entry_->refresh();
+  auto flagged = casting::flagged_touches(document_.build(), state_.piece, state_.input, state_.pose);
+  std::set<build::Id> ids;
+  std::vector<Ring> rings;
+  for (const auto& one : flagged) {
+    ids.insert(one.touch);
+    rings.push_back({state_.input.touch_index(one.touch), one.number});
+  }
+  model_->set_flagged(std::move(ids));
+  canvas_->set_rings(std::move(rings));
+  tabs_->set_name(2, flagged.empty() ? QString("Mistakes") : QString("Mistakes %1").arg(flagged.size()));
+  mistakes_->show_flagged(std::move(flagged), state_.input.set_aside);
+  settings_->show_state(state_);
+  spots_->refresh(model_->id_at(table_->currentIndex().row()));
+  canvas_->set_unit(document_.unit());
   canvas_->set_scene(piece_scene(document_.build(), state_, state_.pose),
                      document_.build().info().third_angle);
   const auto n = state_.input.seat.points.size();
@@ -106,6 +154,9 @@ void TouchesPage::refresh() {
   if (!state_.input.uncorrected.empty())
     missing << QString("%1 touches have a tip radius but no direction of travel and are left out")
                    .arg(state_.input.uncorrected.size());
+  if (!state_.input.not_joined.empty())
+    missing << QString("%1 touches wait for their setting to be joined (Settings)")
+                   .arg(state_.input.not_joined.size());
   gaps_->setText(state_.input.seat.surfaces.empty()
                      ? QString("Surfaces to touch: state them in the Drawing step.")
                  : missing.isEmpty() ? QString("Nothing: every surface to be machined has enough touches.")
@@ -129,23 +180,57 @@ bool TouchesPage::import_file(const QString& path) {
     ImportDialog dialog(QFileInfo(path).fileName(), survey, this);
     if (dialog.exec() != QDialog::Accepted) return false;
   }
-  if (survey.good.empty()) {
-    entry_->tell(QFileInfo(path).fileName() + " holds no touches.", true);
+  return take_survey(survey, QFileInfo(path).fileName());
+}
+
+bool TouchesPage::take_survey(const store::SurveyCsv& survey, const QString& from) {
+  if (survey.good.empty() && survey.marks.empty()) {
+    entry_->tell(from + " holds no touches.", true);
     return false;
   }
+  const auto& b = document_.build();
+  const auto piece = document_.piece();
   std::vector<build::Record> records;
-  double order = build::next_order(document_.build().touches_of(document_.piece()));
+  double order = build::next_order(b.touches_of(piece));
+  std::vector<std::string> settings; // in the order they are met
+  const auto meet = [&](const std::string& name) {
+    if (std::find(settings.begin(), settings.end(), name) == settings.end()) settings.push_back(name);
+  };
   for (const auto& line : survey.good) {
     auto touch = line.touch;
-    touch.piece = document_.piece();
+    touch.piece = piece;
     touch.order = order++;
+    meet(touch.setting);
     records.emplace_back(std::move(touch));
   }
-  const auto count = records.size();
-  if (!document_.apply(build::add_all(document_.build(), std::move(records),
-                                      QString("Import %1 touches").arg(count).toStdString())))
+  double mark_order = build::next_order(b.marks_of(piece));
+  for (auto mark : survey.marks) {
+    mark.piece = piece;
+    mark.order = mark_order++;
+    meet(mark.setting);
+    records.emplace_back(std::move(mark));
+  }
+  // Marks say that the casting was moved between settings: each has a frame of its own then, the first that
+  // of the survey.
+  if (!survey.marks.empty()) {
+    auto known = b.settings_of(piece);
+    double place = build::next_order(known);
+    bool first = known.empty() && b.touches_of(piece).empty();
+    for (const auto& name : settings) {
+      const bool there =
+          std::any_of(known.begin(), known.end(), [&](const auto& s) { return s.second.name == name; });
+      if (!there)
+        records.emplace_back(build::Setting{
+            piece, name, first ? build::SettingFrame::survey : build::SettingFrame::own, place++});
+      first = false;
+    }
+  }
+  const auto count = survey.good.size();
+  if (!document_.apply(
+          build::add_all(b, std::move(records), QString("Import %1 touches").arg(count).toStdString())))
     return false;
-  QString words = QString("%1 touches taken from %2.").arg(count).arg(QFileInfo(path).fileName());
+  QString words = QString("%1 touches taken from %2.").arg(count).arg(from);
+  if (!survey.marks.empty()) words += QString(" %1 readings of reference marks.").arg(survey.marks.size());
   if (!survey.kept_as_notes.empty()) {
     QStringList columns;
     for (const auto& name : survey.kept_as_notes) columns << qt(name);
@@ -155,10 +240,115 @@ bool TouchesPage::import_file(const QString& path) {
   return true;
 }
 
+bool TouchesPage::paste(const QString& text) {
+  if (document_.piece() == 0) return false;
+  QString rows = text;
+  const auto first = rows.section('\n', 0, 0).toLower();
+  if (!first.contains("surface")) { // no headings: the columns a person would write
+    const QString unit = document_.unit() == Unit::mm ? "mm" : "in";
+    const QChar separator = first.contains('\t') ? '\t' : first.contains(';') ? ';' : ',';
+    rows =
+        QStringList{"surface", "x_" + unit, "y_" + unit, "z_" + unit, "note"}.join(separator) + "\n" + rows;
+  }
+  const auto survey = store::read_survey_csv(rows.toStdString(), "clipboard", surface_names(document_));
+  if (survey.refused) {
+    entry_->tell(qt(survey.message), true);
+    return false;
+  }
+  if (!survey.bad.empty()) {
+    ImportDialog dialog("The clipboard", survey, this);
+    if (dialog.exec() != QDialog::Accepted) return false;
+  }
+  return take_survey(survey, "the clipboard");
+}
+
+bool TouchesPage::import_scan(const QString& path, Unit unit) {
+  if (document_.piece() == 0 || state_.input.seat.surfaces.empty()) {
+    entry_->tell("State the drawing first: a scan is given to its surfaces.", true);
+    return false;
+  }
+  auto file = store::read_scan_file(path.toStdString(), unit);
+  if (!file.ok) {
+    entry_->tell(qt(file.message), true);
+    emit say(qt(file.message));
+    return false;
+  }
+  ScanRead read;
+  read.name = QFileInfo(path).fileName();
+  read.piece = document_.piece();
+  read.surface_ids = state_.input.surface_ids;
+  read.points = std::make_shared<std::vector<std::array<float, 3>>>(std::move(file.at));
+  const auto scene = part_scene(document_.build(), document_.part()); // with extents filled in
+  casting::ScanInput input;
+  input.surfaces = state_.input.seat.surfaces;
+  for (std::size_t i = 0; i < input.surfaces.size(); ++i) {
+    Eigen::Vector2d extent(40, 40);
+    for (const auto& s : scene.surfaces)
+      if (s.name == input.surfaces[i].id) extent = {s.shape.round() ? 0.0 : s.width, s.height};
+    input.extent.push_back(extent);
+  }
+  const bool touched =
+      !document_.build().touches_of(read.piece).empty() || !document_.build().scans_of(read.piece).empty();
+  const Pose seat = state_.pose;
+  stop_ = std::make_shared<std::atomic<bool>>(false);
+  scan_button_->setText("Stop reading the scan");
+  entry_->tell(QString("Laying %1 points of %2 on the drawing\u2026").arg(read.points->size()).arg(read.name),
+               false);
+  watcher_.setFuture(QtConcurrent::run([read, input, touched, seat, stop = stop_]() mutable {
+    input.points = read.points.get();
+    casting::ScanOptions options;
+    options.should_stop = [stop] { return stop->load(); };
+    read.result = casting::assign_scan(input, options);
+    // The first thing known of a piece lends the survey its frame; later ones are laid where its seat is.
+    if (touched) read.scan_to_survey = then(read.result.pose, seat.inverse());
+    return read;
+  }));
+  return true;
+}
+
+void TouchesPage::take_scan() {
+  scan_button_->setText("Import a scan (PLY, STL)\u2026");
+  auto read = watcher_.result();
+  if (read.result.status != casting::ScanStatus::assigned) {
+    entry_->tell(qt(read.result.message), true);
+    emit scan_ended();
+    return;
+  }
+  auto points = std::make_shared<build::ScanPoints>();
+  points->at = *read.points;
+  points->surface = std::move(read.result.surface);
+  points->surfaces = read.surface_ids;
+  build::Scan scan{read.piece, read.name.toStdString(), read.scan_to_survey, 0.05, std::move(points)};
+  const auto& b = document_.build();
+  auto edit = build::add(b, scan, QString("Import the scan %1").arg(read.name).toStdString());
+  if (!b.seat_of(read.piece)) // where the scan was laid is a seat to begin with
+    edit.changes.push_back(
+        {b.next_id() + 1, std::nullopt,
+         build::Seat{read.piece, then(read.scan_to_survey.inverse(), read.result.pose), false}});
+  if (document_.apply(edit))
+    entry_->tell(
+        QString(
+            "%1: %2 points given to their surfaces; %3 doubtful and %4 far from any are kept and not used.")
+            .arg(read.name)
+            .arg(read.result.given)
+            .arg(read.result.doubtful)
+            .arg(read.result.elsewhere),
+        false);
+  emit scan_ended();
+}
+
+TouchesPage::~TouchesPage() {
+  if (stop_) stop_->store(true);
+  watcher_.waitForFinished();
+}
+
 bool TouchesPage::export_file(const QString& path) {
   std::vector<build::Touch> touches;
   for (const auto& [id, touch] : document_.build().touches_of(document_.piece())) touches.push_back(touch);
-  const auto text = QByteArray::fromStdString(store::write_survey_csv(touches, surface_names(document_)));
+  std::vector<build::Mark> marks;
+  for (const auto& [id, mark] : document_.build().marks_of(document_.piece())) marks.push_back(mark);
+  const auto text =
+      QByteArray::fromStdString(store::write_survey_csv(touches, surface_names(document_), marks));
   QSaveFile file(path);
   if (!file.open(QIODevice::WriteOnly) || file.write(text) != text.size() || !file.commit()) {
     entry_->tell(QString("%1 could not be written: %2").arg(path, file.errorString()), true);
@@ -172,6 +362,17 @@ void TouchesPage::ask_import() {
   const auto path =
       QFileDialog::getOpenFileName(this, "Import a survey", {}, "Surveys (*.csv *.tsv *.txt);;All files (*)");
   if (!path.isEmpty()) import_file(path);
+}
+
+void TouchesPage::ask_scan() {
+  const auto path =
+      QFileDialog::getOpenFileName(this, "Import a scan", {}, "Scans (*.ply *.stl);;All files (*)");
+  if (path.isEmpty()) return;
+  bool ok = false;
+  const auto unit =
+      QInputDialog::getItem(this, "Unit of the scan", "The file does not say. Its numbers are in",
+                            {"mm", "inch"}, document_.unit() == Unit::mm ? 0 : 1, false, &ok);
+  if (ok) import_scan(path, unit == "mm" ? Unit::mm : Unit::inch);
 }
 
 void TouchesPage::ask_export() {

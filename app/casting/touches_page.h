@@ -1,14 +1,25 @@
 #pragma once
 // The survey of one rough piece: touches typed or imported, seen where they lie, and what is still missing.
 
+#include "app/casting/mistakes_panel.h"
 #include "app/casting/piece_state.h"
+#include "app/casting/settings_panel.h"
+#include "app/casting/spots_panel.h"
 #include "app/casting/touch_entry.h"
 #include "app/casting/touch_model.h"
 #include "app/marks/part_canvas.h"
+#include "app/marks/tabs.h"
 #include "app/shell/column.h"
 #include "app/shell/page.h"
 
+#include "casting/scan_assign.h"
+#include "store/survey_csv.h"
+
+#include <QFutureWatcher>
 #include <QTableView>
+
+#include <atomic>
+#include <memory>
 
 namespace datrin::app {
 
@@ -16,6 +27,7 @@ class TouchesPage : public Page {
   Q_OBJECT
 public:
   explicit TouchesPage(Document& document);
+  ~TouchesPage() override;
   void refresh() override;
   QWidget* first_focus() override { return entry_->surface_box(); }
 
@@ -29,8 +41,27 @@ public:
   bool import_file(const QString& path);
   bool export_file(const QString& path);
 
+  /// The same from the clipboard: a spreadsheet's rows, with or without headings.
+  bool paste(const QString& text);
+
+  /// Reads a scan and lays it on the drawing, aside; it is taken when `scan_ended` comes. False when the file
+  /// was refused.
+  bool import_scan(const QString& path, Unit unit);
+  bool scanning() const { return watcher_.isRunning(); }
+
+  Tabs* tabs() const { return tabs_; }
+  SettingsPanel* settings() const { return settings_; }
+  MistakesPanel* mistakes() const { return mistakes_; }
+  SpotsPanel* spots() const { return spots_; }
+
+signals:
+  void scan_ended();
+
 private:
+  bool take_survey(const store::SurveyCsv& survey, const QString& from);
+  void take_scan();
   void ask_import();
+  void ask_scan();
   void ask_export();
   void remove_chosen();
 
@@ -40,7 +71,22 @@ private:
   TouchModel* model_;
   QLabel *count_, *gaps_, *counts_;
   NextButton* next_;
+  Tabs* tabs_;
+  SettingsPanel* settings_;
+  MistakesPanel* mistakes_;
+  SpotsPanel* spots_;
   PieceState state_;
+  struct ScanRead {
+    QString name;
+    build::Id piece = 0;
+    std::vector<build::Id> surface_ids;
+    Pose scan_to_survey;
+    std::shared_ptr<std::vector<std::array<float, 3>>> points;
+    casting::ScanResult result;
+  };
+  std::shared_ptr<std::atomic<bool>> stop_;
+  QPushButton* scan_button_;
+  QFutureWatcher<ScanRead> watcher_;
 };
 
 } // namespace datrin::app

@@ -1,6 +1,7 @@
 #include "app/drawing/drawing_page.h"
 
 #include "app/casting/piece_state.h"
+#include "app/marks/copy_table.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
 #include "sheets/figures.h"
@@ -46,6 +47,7 @@ DrawingPage::DrawingPage(Document& document)
   column->addLayout(bar);
 
   table_->setModel(model_);
+  make_copyable(table_);
   table_->setSelectionBehavior(QAbstractItemView::SelectRows);
   table_->setSelectionMode(QAbstractItemView::SingleSelection);
   table_->verticalHeader()->hide();

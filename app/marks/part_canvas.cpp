@@ -16,7 +16,7 @@ namespace datrin::app {
 using sheets::point;
 using sheets::qt;
 
-PartCanvas::PartCanvas(QWidget* parent) : QWidget(parent) {
+PartCanvas::PartCanvas(QWidget* parent) : QWidget(parent), turning_view_(new TurningView(this)) {
   setMinimumSize(320, 200);
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
   setAccessibleName("Part in three views");
@@ -28,6 +28,7 @@ void PartCanvas::set_scene(sheets::SceneInput input, bool third_angle) {
   box_ = sheets::bounds(input_);
   lay_out();
   make_scenes();
+  turning_view_->set_scene(input_, unit_);
   update();
 }
 
@@ -45,10 +46,6 @@ void PartCanvas::set_empty_text(const QString& title, const QString& words) {
   empty_title_ = title;
   empty_words_ = words;
   update();
-}
-
-void PartCanvas::set_hints(const QStringList& lines) {
-  hints_ = lines;
 }
 
 void PartCanvas::set_shown(const Pose& pose) {
@@ -71,6 +68,12 @@ void PartCanvas::lay_out() {
   const double margin = std::min(theme().px(36), 48.0);
   views_ = sheets::lay_out(box_, {0, theme().px(8), static_cast<double>(width()), height() - theme().px(8)},
                            third_angle_, margin, margin);
+  // The quarter beside the plan is free in both angles.
+  const auto &plan = views_.cell[1], &end = views_.cell[2];
+  const QRect free(static_cast<int>(end.left), static_cast<int>(plan.top),
+                   static_cast<int>(width() - end.left), static_cast<int>(plan.height));
+  turning_view_->setGeometry(free.adjusted(0, third_angle_ ? theme().ipx(26) : 0, -2, -2));
+  turning_view_->setVisible(!input_.surfaces.empty() && free.width() > 120 && free.height() > 100);
 }
 
 void PartCanvas::make_scenes() {
@@ -90,7 +93,18 @@ sheets::PaperMotion PartCanvas::motion_in(std::size_t k) const {
           vector_from_rotation(shown_.rotation).dot(axes.toward)};
 }
 
-Vec2 PartCanvas::touch_px(int touch, sheets::View view) const {
+int PartCanvas::place_of(int touch) const {
+  const auto& touches = input_.touches;
+  if (touches.empty() || touches.back().number < 0)
+    return touch < static_cast<int>(touches.size()) ? touch : -1;
+  const auto found =
+      std::lower_bound(touches.begin(), touches.end(), touch,
+                       [](const sheets::SceneTouch& t, int number) { return t.number < number; });
+  return found != touches.end() && found->number == touch ? static_cast<int>(found - touches.begin()) : -1;
+}
+
+Vec2 PartCanvas::touch_px(int survey_touch, sheets::View view) const {
+  const int touch = std::max(0, place_of(survey_touch));
   const auto k = static_cast<std::size_t>(view);
   return views_.frame[k].to_px(
       motion_in(k).apply(views_.axes[k].on_paper(input_.touches[static_cast<std::size_t>(touch)].at)));
@@ -110,6 +124,23 @@ void PartCanvas::paint_empty(QPainter& painter) {
   painter.setPen(t.blue.label);
   painter.drawText(box.adjusted(0, t.px(30), 0, 0), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
                    empty_words_);
+}
+
+/// Draft, flash, pores and the like: a small square with the first letter of what it is, where it is.
+void PartCanvas::paint_spots(QPainter& painter) {
+  const auto& t = theme();
+  painter.save();
+  painter.setFont(t.small(true));
+  for (const auto& spot : input_.spots)
+    for (std::size_t k = 0; k < 3; ++k) {
+      const Vec2 at = views_.frame[k].to_px(motion_in(k).apply(views_.axes[k].on_paper(spot.at)));
+      const QRectF box(at.x() - t.px(7), at.y() - t.px(7), t.px(14), t.px(14));
+      painter.setPen(QPen(t.blue.line, 1));
+      painter.setBrush(t.blue.ground);
+      painter.drawRect(box);
+      painter.drawText(box, Qt::AlignCenter, qt(spot.letter));
+    }
+  painter.restore();
 }
 
 void PartCanvas::paintEvent(QPaintEvent*) {
@@ -144,17 +175,9 @@ void PartCanvas::paintEvent(QPaintEvent*) {
   painter.setPen(t.blue.label);
   painter.drawText(angle_label(), Qt::AlignRight | Qt::AlignVCenter,
                    third_angle_ ? "third angle" : "first angle");
-  painter.setFont(t.small());
-  // Large text leaves no quarter free; the keys are then in the tool tip of the button beside.
-  const auto hints = t.large() ? QStringList() : hints_;
-  double y = third_angle_ ? t.px(42) : height() - t.px(12) - t.px(18) * static_cast<double>(hints.size());
-  for (const auto& hint : hints) {
-    painter.drawText(QRectF(width() / 2.0, y, width() / 2.0 - t.px(16), t.px(18)),
-                     Qt::AlignRight | Qt::AlignVCenter, hint);
-    y += t.px(18);
-  }
+  paint_spots(painter);
   for (const auto& ring : rings_) {
-    if (ring.touch >= static_cast<int>(input_.touches.size())) continue;
+    if (place_of(ring.touch) < 0) continue;
     for (std::size_t k = 0; k < 3; ++k)
       sheets::paint_ring(painter, touch_px(ring.touch, static_cast<sheets::View>(k)), ring.number, t.blue,
                          t.px(6.5));
@@ -218,7 +241,9 @@ bool PartCanvas::event(QEvent* event) {
     double best = 9;
     for (int i = 0; i < static_cast<int>(input_.touches.size()) && input_.touches.size() < 5000; ++i)
       for (const auto view : sheets::all_views) {
-        const double distance = (touch_px(i, view) - Vec2(help->pos().x(), help->pos().y())).norm();
+        const int number = input_.touches[static_cast<std::size_t>(i)].number;
+        const double distance =
+            (touch_px(number < 0 ? i : number, view) - Vec2(help->pos().x(), help->pos().y())).norm();
         if (distance < best) {
           best = distance;
           nearest = i;
@@ -228,7 +253,7 @@ bool PartCanvas::event(QEvent* event) {
       const auto& touch = input_.touches[static_cast<std::size_t>(nearest)];
       QToolTip::showText(help->globalPos(),
                          QString("touch %1 on %2")
-                             .arg(nearest + 1)
+                             .arg((touch.number < 0 ? nearest : touch.number) + 1)
                              .arg(qt(input_.surfaces[static_cast<std::size_t>(touch.surface)].name)),
                          this);
     } else {

@@ -2,6 +2,7 @@
 // The part on marking blue, in three views, with its touches: looked at in the drawing and touches steps,
 // taken hold of in the seat step.
 
+#include "app/marks/turning_view.h"
 #include "sheets/scene_paint.h"
 #include "sheets/three_views.h"
 
@@ -26,7 +27,8 @@ public:
   void set_rings(std::vector<Ring> rings);
   void set_lit_surface(int surface);
   void set_empty_text(const QString& title, const QString& words);
-  void set_hints(const QStringList& lines); ///< in the quarter no view needs
+  TurningView* turning() const { return turning_view_; } ///< in the quarter no view needs
+  void set_unit(Unit unit) { unit_ = unit; }
 
   /// Where the drawing frame is shown: identity, or the small motion from the place the picture was made for.
   void set_shown(const Pose& drawing_to_picture);
@@ -58,11 +60,13 @@ protected:
   bool event(QEvent*) override;
 
 private:
+  int place_of(int touch) const; ///< in input_.touches; −1 when it is not shown
   void lay_out();
   void make_scenes();
   sheets::PaperMotion motion_in(std::size_t view) const;
   void paint_empty(QPainter& painter);
   QRectF angle_label() const;
+  void paint_spots(QPainter& painter);
 
   sheets::SceneInput input_;
   sheets::Box box_;
@@ -73,7 +77,8 @@ private:
   int lit_ = -1;
   Pose shown_;
   QString empty_title_, empty_words_;
-  QStringList hints_;
+  TurningView* turning_view_;
+  Unit unit_ = Unit::mm;
   sheets::View active_ = sheets::View::front;
   std::size_t grabbed_view_ = 0;
   Vec2 grabbed_at_ = Vec2::Zero(), grabbed_centre_ = Vec2::Zero();

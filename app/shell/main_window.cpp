@@ -1,18 +1,26 @@
 #include "app/shell/main_window.h"
 
+#include "app/drawing/quick_start_dialog.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
 #include "sheets/figures.h"
+#include "store/build_json.h"
+#include "store/text_file.h"
 
 #include <QApplication>
 #include <QCloseEvent>
 #include <QDialog>
+#include <QDropEvent>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QInputDialog>
 #include <QKeyEvent>
+#include <QMimeData>
 #include <QPlainTextEdit>
 #include <QShortcut>
+
+#include <algorithm>
+#include <limits>
 
 namespace datrin::app {
 
@@ -26,6 +34,7 @@ MainWindow::MainWindow(std::unique_ptr<QSettings> settings, QWidget* parent)
   make_actions();
   make_interface();
   resize(1280, 800);
+  setAcceptDrops(true);
   if (const auto place = settings_->value("place").toByteArray(); !place.isEmpty()) restoreGeometry(place);
   connect(&document_, &Document::changed, this, [this] { refresh(); });
   connect(&document_, &Document::done, this, [this](const QString& words) { tell(words, false); });
@@ -63,6 +72,20 @@ void MainWindow::make_actions() {
   recent_ = menu_->addMenu("Recent builds");
   connect(recent_, &QMenu::aboutToShow, this, [this] { fill_recent(); });
   act("Name of the build\u2026", {}, [this] { ask_name(); });
+  act("A part from a few sizes\u2026", QKeySequence("Ctrl+Shift+Q"), [this] { quick_part(); });
+  menu_->addSeparator();
+  act("Export as JSON\u2026", QKeySequence("Ctrl+Shift+E"), [this] {
+    const auto path = QFileDialog::getSaveFileName(this, "Export the build",
+                                                   QFileInfo(document_.path()).completeBaseName() + ".json",
+                                                   "Builds as JSON (*.json)");
+    if (path.isEmpty()) return;
+    const auto wrong = export_json(path);
+    tell(wrong.isEmpty() ? "Written to " + path + "." : wrong, !wrong.isEmpty());
+  });
+  act("Import JSON\u2026", {}, [this] {
+    const auto path = QFileDialog::getOpenFileName(this, "Import a build", {}, "Builds as JSON (*.json)");
+    if (!path.isEmpty()) open_file(path);
+  });
   menu_->addSeparator();
   undo_ = act("Undo", QKeySequence::Undo, [this] { document_.undo(); });
   redo_ = act("Redo", QKeySequence("Ctrl+Shift+Z"), [this] { document_.redo(); });
@@ -184,6 +207,7 @@ void MainWindow::make_interface() {
   connect(header_->path(), &PathRuler::chosen, this, &MainWindow::go_to);
   connect(header_->reckoner(), &Reckoner::answered, this, &MainWindow::tell);
   connect(shelf_, &Shelf::add_part, this, [this] { add_part(); });
+  connect(shelf_, &Shelf::quick_part, this, [this] { quick_part(); });
   setCentralWidget(whole);
   delete old;
 }
@@ -271,6 +295,86 @@ void MainWindow::add_part() {
   if (!document_.apply(build::add_part(b, name.toStdString()))) return;
   document_.choose(id, 0);
   go_to(drawing);
+}
+
+void MainWindow::quick_part() {
+  if (!document_.is_open()) return;
+  QuickStartDialog dialog(document_.unit(), this);
+  if (dialog.exec() != QDialog::Accepted) return;
+  const auto& b = document_.build();
+  auto name = dialog.part_name();
+  const auto taken = [&](const QString& n) {
+    for (const auto& [id, part] : b.parts())
+      if (qt(part.name) == n) return true;
+    return false;
+  };
+  for (int n = 2; taken(name); ++n) name = QString("%1 %2").arg(dialog.part_name()).arg(n);
+  const auto id = b.next_id();
+  if (!document_.apply(build::add_quick_part(b, name.toStdString(), dialog.drawing()))) return;
+  document_.choose(id, 0);
+  go_to(drawing);
+}
+
+bool MainWindow::import_json(const QString& path, const QString& to) {
+  const auto read = store::read_build_json_file(path.toStdString());
+  if (!read.ok) {
+    tell(qt(read.message), true);
+    return false;
+  }
+  store::FileOutcome outcome;
+  (void)store::BuildFile::create(to.toStdString(), read.build, read.log, outcome);
+  if (!outcome.ok()) {
+    tell(qt(outcome.message), true);
+    return false;
+  }
+  if (!open_build(to)) return false;
+  tell(QString("%1 was read into %2.").arg(QFileInfo(path).fileName(), to), false);
+  return true;
+}
+
+QString MainWindow::export_json(const QString& path) {
+  if (!document_.is_open()) return "there is no build open";
+  auto log = document_.log(std::numeric_limits<int>::max());
+  std::reverse(log.begin(), log.end());
+  return qt(store::write_text_file(path.toStdString(), store::write_build_json(document_.build(), log)));
+}
+
+bool MainWindow::open_file(const QString& path) {
+  const auto ending = QFileInfo(path).suffix().toLower();
+  if (ending == "json") {
+    auto to = QFileInfo(path).absolutePath() + "/" + QFileInfo(path).completeBaseName() + ".datrin";
+    for (int n = 2; QFileInfo::exists(to); ++n)
+      to = QString("%1/%2-%3.datrin")
+               .arg(QFileInfo(path).absolutePath(), QFileInfo(path).completeBaseName())
+               .arg(n);
+    return import_json(path, to);
+  }
+  if (ending == "csv" || ending == "tsv" || ending == "txt") {
+    go_to(touches);
+    return touches_->import_file(path);
+  }
+  if (ending == "ply" || ending == "stl") {
+    go_to(touches);
+    return touches_->import_scan(path, document_.unit());
+  }
+  return open_build(path);
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+  if (event->mimeData()->hasUrls() && event->mimeData()->urls().front().isLocalFile())
+    event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+  const auto urls = event->mimeData()->urls();
+  if (urls.isEmpty() || !urls.front().isLocalFile()) return;
+  event->acceptProposedAction();
+  open_file(urls.front().toLocalFile());
+}
+
+void MainWindow::show_tab(int k) {
+  if (step_ == touches) touches_->tabs()->choose(std::clamp(k, 0, 3));
+  if (step_ == seat) seat_->tabs()->choose(std::clamp(k, 0, 2));
 }
 
 void MainWindow::ask_name() {

@@ -29,7 +29,11 @@ public:
 
   bool open_build(const QString& path); ///< false, and the reason on the message line, when it cannot be
   bool new_build(const QString& path);
+  bool open_file(const QString& path); ///< by what it is: a build, a build as JSON, a survey, a scan
+  bool import_json(const QString& path, const QString& to);
+  QString export_json(const QString& path); ///< empty when written; else what was wrong
   void go_to(int step);
+  void show_tab(int k); ///< of the room column of the step shown, where it has several
   int step() const { return step_; }
 
   Document& document() { return document_; }
@@ -46,6 +50,8 @@ public:
 
 protected:
   void closeEvent(QCloseEvent*) override;
+  void dragEnterEvent(QDragEnterEvent*) override;
+  void dropEvent(QDropEvent*) override;
   bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
@@ -54,6 +60,7 @@ private:
   void refresh();
   void tell(const QString& words, bool wrong);
   void add_part();
+  void quick_part();
   void ask_name();
   void show_log();
   void remember(const QString& path);

@@ -151,6 +151,10 @@ Shelf::Shelf(Document& document, QWidget* parent) : QWidget(parent), document_(d
   add->setToolTip("Ctrl+Shift+N");
   add->setShortcut(QKeySequence("Ctrl+Shift+N"));
   column->addWidget(add);
+  auto* quick = new QPushButton("From a few sizes\u2026");
+  quick->setToolTip("Ctrl+Shift+Q");
+  column->addWidget(quick);
+  connect(quick, &QPushButton::clicked, this, &Shelf::quick_part);
   connect(add, &QPushButton::clicked, this, &Shelf::add_part);
 }
 

@@ -43,6 +43,7 @@ public:
 
 signals:
   void add_part();
+  void quick_part();
 
 private:
   Document& document_;

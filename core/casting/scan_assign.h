@@ -28,7 +28,7 @@ struct ScanInput {
 struct ScanOptions {
   double reach = 4.5; ///< mm: a point further than this off every surface belongs to none
   double apart = 0.5; ///< mm: two surfaces must differ by this for a point to be given
-  int sample = 500;  ///< points used to lay the scan on the drawing
+  int sample = 500;   ///< points used to lay the scan on the drawing
   std::function<bool()> should_stop;
 };
 

@@ -184,6 +184,7 @@ private:
     SurveyLine line;
     line.line = at;
     bool have_surface = false, have[3] = {false, false, false};
+    std::string mark;
     std::string notes;
     for (std::size_t i = 0; i < fields->size(); ++i) {
       const auto& field = (*fields)[i];
@@ -191,6 +192,11 @@ private:
       if (field.empty()) continue;
       if (column.field == Field::surface) {
         const auto found = by_name_.find(slug(field));
+        if (found == by_name_.end() && lower_case(field).starts_with("mark ")) {
+          mark = trimmed(std::string_view(field).substr(5));
+          have_surface = !mark.empty();
+          continue;
+        }
         if (found == by_name_.end())
           return bad(at, column.name,
                      fmt::format("no surface is called \"{}\"{}", field, did_you_mean(field, names_)));
@@ -214,6 +220,13 @@ private:
     if (line.touch.tip_radius > 0 && line.touch.toward.norm() < 1e-12)
       return bad(at, "toward_x",
                  "a tip radius needs the direction the tip travelled (toward_x, toward_y, toward_z)");
+    if (!mark.empty()) {
+      const auto& t = line.touch;
+      Vec3 point = t.centre;
+      if (t.tip_radius > 0) point += t.toward.normalized() * t.tip_radius;
+      out_.marks.push_back({0, t.setting, mark, point, t.uncertainty, static_cast<double>(out_.marks.size())});
+      return;
+    }
     if (!notes.empty()) line.touch.note += (line.touch.note.empty() ? "" : "; ") + notes;
     out_.good.push_back(std::move(line));
   }
@@ -283,7 +296,8 @@ SurveyCsv read_survey_csv_file(const std::string& path, const SurfaceNames& surf
   }
 }
 
-std::string write_survey_csv(const std::vector<build::Touch>& touches, const SurfaceNames& surfaces) {
+std::string write_survey_csv(const std::vector<build::Touch>& touches, const SurfaceNames& surfaces,
+                             const std::vector<build::Mark>& marks) {
   std::map<build::Id, std::string> names(surfaces.begin(), surfaces.end());
   std::string text =
       "surface,x_mm,y_mm,z_mm,tip_radius_mm,toward_x,toward_y,toward_z,uncertainty_mm,setting,note\n";
@@ -291,6 +305,9 @@ std::string write_survey_csv(const std::vector<build::Touch>& touches, const Sur
     text += fmt::format("{},{},{},{},{},{},{},{},{},{},{}\n", csv_field(names[t.surface]), t.centre.x(),
                         t.centre.y(), t.centre.z(), t.tip_radius, t.toward.x(), t.toward.y(), t.toward.z(),
                         t.uncertainty, csv_field(t.setting), csv_field(t.note));
+  for (const auto& m : marks)
+    text += fmt::format("{},{},{},{},0,0,0,0,{},{},\n", csv_field("mark " + m.name), m.at.x(), m.at.y(),
+                        m.at.z(), m.uncertainty, csv_field(m.setting));
   return text;
 }
 

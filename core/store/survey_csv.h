@@ -2,7 +2,8 @@
 // Surveys as CSV. UTF-8, a header line, comma, semicolon or tab; `#` starts a comment line. Columns:
 // `surface`; `x`, `y`, `z` with the unit in the name (`x_mm` or `x_in`); optional `tip_radius_mm`,
 // `toward_x`, `toward_y`, `toward_z`, `uncertainty_mm`, `setting`, `note`. Other columns are kept in the
-// note. A decimal comma is read only where the separator is a semicolon.
+// note. A line on the surface "mark A" is a reading of the reference mark A. A decimal comma is read only
+// where the separator is a semicolon.
 
 #include "build/records.h"
 
@@ -28,6 +29,7 @@ struct SurveyCsv {
   bool refused = false; ///< nothing could be read at all
   std::string message;  ///< why
   std::vector<SurveyLine> good;
+  std::vector<build::Mark> marks; ///< lines on a surface "mark NAME"; piece is left 0
   std::vector<BadLine> bad;
   std::vector<std::string> kept_as_notes; ///< names of columns not known
 };
@@ -39,6 +41,7 @@ SurveyCsv read_survey_csv(std::string_view text, const std::string& label, const
 SurveyCsv read_survey_csv_file(const std::string& path, const SurfaceNames& surfaces);
 
 /// All columns, in mm, separated by commas; read again it gives the same touches.
-std::string write_survey_csv(const std::vector<build::Touch>& touches, const SurfaceNames& surfaces);
+std::string write_survey_csv(const std::vector<build::Touch>& touches, const SurfaceNames& surfaces,
+                             const std::vector<build::Mark>& marks = {});
 
 } // namespace datrin::store

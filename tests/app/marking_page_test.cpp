@@ -58,12 +58,12 @@ TEST_F(MarkingOutPage, ABaseHeightThatIsTooLowIsCautionedAbout) {
 }
 
 TEST_F(MarkingOutPage, AFolderThatCannotBeWrittenToIsSaid) {
-  EXPECT_TRUE(page().save_pdf("/no/such/folder/sheet.pdf").contains("could not be written"));
+  EXPECT_TRUE(page().save_sheet("/no/such/folder/sheet.pdf").contains("could not be written"));
 }
 
 TEST_F(MarkingOutPage, WithoutASeatItSaysWhatComesFirst) {
   choose_piece(2);
   EXPECT_FALSE(page().can_print());
   EXPECT_TRUE(page().figure_rows().empty());
-  EXPECT_EQ(page().save_pdf(folder.filePath("x.pdf")), "there is nothing to print yet");
+  EXPECT_EQ(page().save_sheet(folder.filePath("x.pdf")), "there is nothing to print yet");
 }

@@ -164,7 +164,7 @@ TEST_F(Story, FromAnEmptyBuildToThePrintedSheet) {
   EXPECT_NEAR(foot, 31.75, 1e-12);
   EXPECT_NEAR(bore, 31.75 + 46, 1e-12);
   const auto pdf = folder.filePath("sheet.pdf");
-  EXPECT_EQ(marking->save_pdf(pdf), QString());
+  EXPECT_EQ(marking->save_sheet(pdf), QString());
   QProcess to_text;
   to_text.start("pdftotext", {"-layout", pdf, "-"});
   ASSERT_TRUE(to_text.waitForFinished(20000)) << "pdftotext (poppler-utils) is needed for this test";

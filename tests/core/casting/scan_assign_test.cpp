@@ -40,7 +40,8 @@ struct Share {
 };
 Share share_of(const Scanned& s, const ScanResult& result) {
   Share best;
-  for (const auto& names : {std::array<int, 7>{0, 1, 2, 3, 4, 5, 6}, std::array<int, 7>{0, 2, 1, 4, 3, 5, 6}}) {
+  for (const auto& names :
+       {std::array<int, 7>{0, 1, 2, 3, 4, 5, 6}, std::array<int, 7>{0, 2, 1, 4, 3, 5, 6}}) {
     Share share;
     for (std::size_t i = 0; i < result.surface.size(); ++i) {
       const int own = names[static_cast<std::size_t>(s.pedestal.input.points[i].surface)];

@@ -1,0 +1,52 @@
+#pragma once
+// A casting that does not clean up: the least changes that save it, and whether another casting of the part
+// does. The person picks; the drawing keeps the change with its reason.
+
+#include "app/casting/piece_state.h"
+#include "app/document.h"
+#include "casting/rescue_edit.h"
+
+#include <QFutureWatcher>
+#include <QLabel>
+#include <QListWidget>
+#include <QPushButton>
+
+#include <atomic>
+#include <memory>
+
+namespace datrin::app {
+
+class RescuePanel : public QWidget {
+  Q_OBJECT
+public:
+  explicit RescuePanel(Document& document, QWidget* parent = nullptr);
+  ~RescuePanel() override;
+  void show_state(const PieceState& state);
+  void look();
+
+  QPushButton* look_button() const { return look_; }
+  QPushButton* take_button() const { return take_; }
+  QListWidget* list() const { return list_; }
+  QString words() const { return words_->text(); }
+  QString castings_text() const { return castings_->text(); }
+  bool busy() const { return watcher_.isRunning(); }
+
+private:
+  struct Found {
+    casting::RescueResult rescue;
+    std::vector<QString> castings; ///< how the other castings of the part, and other drawings, fare
+  };
+  void take();
+  void show_found();
+
+  Document& document_;
+  PieceState state_;
+  QLabel *words_, *elsewhere_, *castings_, *decisions_;
+  QListWidget* list_;
+  QPushButton *look_, *take_;
+  Found found_;
+  std::shared_ptr<std::atomic<bool>> stop_;
+  QFutureWatcher<Found> watcher_;
+};
+
+} // namespace datrin::app

@@ -1,0 +1,318 @@
+#include "app/casting/settings_panel.h"
+
+#include "app/marks/length_field.h"
+#include "app/shell/column.h"
+#include "app/theme.h"
+#include "build/edits.h"
+#include "sheets/figures.h"
+
+#include <QHBoxLayout>
+#include <QShortcut>
+#include <QStyle>
+
+namespace datrin::app {
+
+using build::SettingFrame;
+using sheets::figure;
+using sheets::qt;
+
+namespace {
+
+/// Finer than a height gauge reads: a residual is the smaller the better.
+QString residual_text(double mm, Unit unit) {
+  LengthTextOptions options{.decimals_mm = 3, .decimals_inch = 5, .show_unit = true};
+  return qt(length_text(mm, unit, options));
+}
+
+} // namespace
+
+SettingsPanel::SettingsPanel(Document& document, QWidget* parent)
+    : QWidget(parent), document_(document), settings_(new QVBoxLayout), settings_box_(new QWidget),
+      mark_setting_(new QComboBox), size_from_(new QComboBox), size_to_(new QComboBox), mark_(new QLineEdit),
+      size_(new QLineEdit), add_mark_(new QPushButton("Keep the mark")),
+      add_size_(new QPushButton("Keep the size")), marks_(new QListWidget), message_(muted_label()) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(12, 10, 12, 12);
+  column->setSpacing(5);
+  column->addWidget(heading_label("How the casting stood"));
+  settings_->setContentsMargins(0, 0, 0, 0);
+  settings_->setSpacing(3);
+  settings_box_->setLayout(settings_);
+  column->addWidget(settings_box_);
+  column->addWidget(hairline());
+  column->addWidget(heading_label("Reference marks"));
+  auto* who = new QHBoxLayout;
+  who->setSpacing(4);
+  mark_->setPlaceholderText("A");
+  mark_->setAccessibleName("Name of the mark");
+  mark_->setMaximumWidth(theme().ipx(46));
+  mark_setting_->setAccessibleName("Setting the mark was read in");
+  mark_setting_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  mark_setting_->setMinimumContentsLength(8);
+  who->addWidget(mark_);
+  who->addWidget(mark_setting_, 1);
+  column->addLayout(who);
+  auto* row = new QHBoxLayout;
+  row->setSpacing(4);
+  for (int k = 0; k < 3; ++k) {
+    auto*& field = xyz_[static_cast<std::size_t>(k)];
+    field = new QLineEdit;
+    field->setPlaceholderText(QString(QChar('x' + k)));
+    field->setAccessibleName(QString("Mark, %1").arg(QChar('x' + k)));
+    field->setMinimumWidth(30);
+    row->addWidget(field);
+    connect(field, &QLineEdit::returnPressed, this, [this, k] {
+      if (k < 2)
+        xyz_[static_cast<std::size_t>(k) + 1]->setFocus();
+      else
+        add_mark();
+    });
+  }
+  column->addLayout(row);
+  column->addWidget(add_mark_);
+  marks_->setAccessibleName("Reference marks and sizes");
+  marks_->setMinimumHeight(theme().ipx(96));
+  column->addWidget(marks_, 1);
+  column->addWidget(heading_label("Read across"));
+  auto* across = new QHBoxLayout;
+  across->setSpacing(4);
+  for (auto* box : {size_from_, size_to_}) {
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    box->setMinimumContentsLength(5);
+    across->addWidget(box, 1);
+  }
+  size_from_->setAccessibleName("Size from surface");
+  size_to_->setAccessibleName("Size to surface, or the diameter");
+  column->addLayout(across);
+  auto* last = new QHBoxLayout;
+  last->setSpacing(4);
+  size_->setPlaceholderText("size");
+  size_->setAccessibleName("Size read across");
+  last->addWidget(size_, 1);
+  last->addWidget(add_size_);
+  column->addLayout(last);
+  column->addWidget(message_);
+  connect(add_mark_, &QPushButton::clicked, this, &SettingsPanel::add_mark);
+  connect(add_size_, &QPushButton::clicked, this, &SettingsPanel::add_size);
+  connect(size_, &QLineEdit::returnPressed, this, &SettingsPanel::add_size);
+  auto* drop = new QShortcut(QKeySequence::Delete, marks_, nullptr, nullptr, Qt::WidgetShortcut);
+  connect(drop, &QShortcut::activated, this, &SettingsPanel::remove_chosen);
+  marks_->setToolTip("Delete removes the chosen one");
+}
+
+QComboBox* SettingsPanel::frame_box(const QString& setting) const {
+  for (const auto& row : rows_)
+    if (row.name == setting) return row.frame;
+  return nullptr;
+}
+
+QString SettingsPanel::setting_text(const QString& setting) const {
+  for (const auto& row : rows_)
+    if (row.name == setting) return row.words->text();
+  return {};
+}
+
+void SettingsPanel::show_state(const PieceState& state) {
+  const auto unit = document_.unit();
+  while (auto* item = settings_->takeAt(0)) {
+    if (item->widget()) {
+      item->widget()->hide();
+      item->widget()->deleteLater();
+    }
+    delete item;
+  }
+  rows_.clear();
+  const auto now = mark_setting_->currentText();
+  mark_setting_->clear();
+  for (const auto& setting : state.input.settings.list) {
+    const auto name = qt(setting.name);
+    mark_setting_->addItem(name.isEmpty() ? QString("(no name)") : name, name);
+    auto* title = words_label(
+        QString("%1 \u00B7 %2 touches").arg(name.isEmpty() ? "(no name)" : name).arg(setting.touches));
+    auto* frame = new QComboBox;
+    frame->addItems({"in the survey's frame", "has its own frame", "gives heights only"});
+    frame->setCurrentIndex(static_cast<int>(setting.frame));
+    frame->setAccessibleName("Frame of " + name);
+    connect(frame, &QComboBox::activated, this,
+            [this, name](int k) { set_frame(name, static_cast<SettingFrame>(k)); });
+    auto* words = muted_label();
+    if (setting.frame == SettingFrame::survey || setting.base) {
+      words->setText(setting.frame == SettingFrame::survey ? QString() : qt(setting.message));
+    } else if (setting.joined) {
+      const double rms =
+          setting.frame == SettingFrame::heights ? setting.heights.rms : setting.registration.rms;
+      words->setText(QString("joined by %1 marks, residual %2%3")
+                         .arg(setting.marks.size())
+                         .arg(residual_text(rms, unit), setting.doubtful()
+                                                            ? "\n" + qt(setting.message)
+                                                            : QString(": as good as it was read")));
+      colour_label(words, setting.doubtful() ? theme().gone : theme().good);
+    } else {
+      words->setText(qt(setting.message));
+      colour_label(words, theme().gone);
+    }
+    settings_->addWidget(title);
+    settings_->addWidget(frame);
+    if (!words->text().isEmpty()) settings_->addWidget(words);
+    rows_.push_back({name, frame, words});
+  }
+  if (rows_.empty())
+    settings_->addWidget(
+        muted_label("Name a setting at the touches (\"on its side\"). One that was read in a frame of its "
+                    "own is joined by three reference marks read in both."));
+  if (const int k = mark_setting_->findText(now); k >= 0) mark_setting_->setCurrentIndex(k);
+
+  marks_->clear();
+  const auto& b = document_.build();
+  const auto keep = [&](build::Id id, const QString& text) {
+    auto* item = new QListWidgetItem(text);
+    item->setData(Qt::UserRole, QVariant::fromValue<qlonglong>(id));
+    marks_->addItem(item);
+  };
+  for (const auto& [id, mark] : b.marks_of(state.piece)) {
+    const auto* setting = state.input.settings.find(mark.setting);
+    QString left;
+    if (setting && setting->joined && !setting->base)
+      for (std::size_t k = 0; k < setting->marks.size(); ++k)
+        if (setting->marks[k] == mark.name) {
+          const auto& residual = setting->frame == SettingFrame::heights ? setting->heights.residual
+                                                                         : setting->registration.residual;
+          left = "  off " + residual_text(residual[k], unit);
+        }
+    keep(id, QString("%1  %2, %3, %4%5\n%6")
+                 .arg(qt(mark.name), figure(mark.at.x(), unit), figure(mark.at.y(), unit),
+                      figure(mark.at.z(), unit), left, qt(mark.setting)));
+  }
+  const auto surface_name = [&](build::Id id) {
+    const auto* s = b.find<build::PartSurface>(id);
+    return s ? qt(s->name) : QString("?");
+  };
+  for (const auto& [id, size] : b.sizes_of(state.piece))
+    keep(id, size.other ? QString("%1 to %2: %3")
+                              .arg(surface_name(size.surface), surface_name(size.other),
+                                   sheets::figure_with_unit(size.size, unit))
+                        : QString("%1, diameter: %2")
+                              .arg(surface_name(size.surface), sheets::figure_with_unit(size.size, unit)));
+
+  const auto from = size_from_->currentData(), to = size_to_->currentData();
+  size_from_->clear();
+  size_to_->clear();
+  size_to_->addItem("diameter", 0);
+  for (const auto& [id, s] : b.surfaces_of(state.part)) {
+    size_from_->addItem(qt(s.name), QVariant::fromValue<qlonglong>(id));
+    if (!s.round()) size_to_->addItem(qt(s.name), QVariant::fromValue<qlonglong>(id));
+  }
+  if (const int k = size_from_->findData(from); k >= 0) size_from_->setCurrentIndex(k);
+  if (const int k = size_to_->findData(to); k >= 0) size_to_->setCurrentIndex(k);
+  add_mark_->setEnabled(state.piece != 0);
+  add_size_->setEnabled(state.piece != 0 && size_from_->count() > 0);
+  if (!state.input.remarks.empty()) {
+    QStringList words;
+    for (const auto& remark : state.input.remarks) words << qt(remark);
+    tell(words.join("\n"), true);
+  } else if (message_->property("wrong").toBool()) {
+    tell({}, false);
+  }
+}
+
+void SettingsPanel::tell(const QString& words, bool wrong) {
+  message_->setText(words);
+  message_->setProperty("wrong", wrong);
+  colour_label(message_, wrong ? theme().gone : theme().muted);
+}
+
+bool SettingsPanel::read(QLineEdit* field, const QString& name, double& mm) {
+  const auto length = parse_length(field->text().toStdString(), entry_options(document_.unit()));
+  field->setProperty("wrong", !length.ok());
+  field->style()->unpolish(field);
+  field->style()->polish(field);
+  if (length.ok()) {
+    mm = length.mm;
+    return true;
+  }
+  tell(QString("%1: %2").arg(name, qt(length.message)), true);
+  field->setFocus();
+  field->selectAll();
+  return false;
+}
+
+void SettingsPanel::set_frame(const QString& name, SettingFrame frame) {
+  const auto& b = document_.build();
+  const auto label = QString("Frame of the setting \"%1\"").arg(name).toStdString();
+  for (const auto& [id, setting] : b.settings_of(document_.piece()))
+    if (qt(setting.name) == name) {
+      auto changed = setting;
+      changed.frame = frame;
+      document_.apply(build::replace(b, id, changed, label));
+      return;
+    }
+  document_.apply(build::add(b,
+                             build::Setting{document_.piece(), name.toStdString(), frame,
+                                            build::next_order(b.settings_of(document_.piece()))},
+                             label));
+}
+
+void SettingsPanel::add_mark() {
+  build::Mark mark;
+  mark.piece = document_.piece();
+  mark.name = mark_->text().trimmed().toStdString();
+  if (mark.name.empty()) {
+    tell("Give the mark a name; the same in every setting it is read in.", true);
+    mark_->setFocus();
+    return;
+  }
+  mark.setting = mark_setting_->currentData().toString().toStdString();
+  for (int k = 0; k < 3; ++k) {
+    auto* field = xyz_[static_cast<std::size_t>(k)];
+    const auto* box = frame_box(qt(mark.setting));
+    const bool heights = box && box->currentIndex() == static_cast<int>(SettingFrame::heights);
+    if (heights && k < 2) continue; // only z is known there
+    if (!read(field, QString(QChar('x' + k)), mark.at[k])) return;
+  }
+  const auto& b = document_.build();
+  for (const auto& [id, other] : b.marks_of(mark.piece))
+    if (other.name == mark.name && other.setting == mark.setting) {
+      tell(QString("Mark %1 was read in that setting already; remove it first (Delete).").arg(qt(mark.name)),
+           true);
+      return;
+    }
+  mark.uncertainty = 0.02;
+  mark.order = build::next_order(b.marks_of(mark.piece));
+  if (!document_.apply(build::add(b, mark, "Reference mark " + mark.name))) return;
+  for (auto* field : xyz_) field->clear();
+  mark_->clear();
+  mark_->setFocus();
+  tell(QString("Kept: mark %1.").arg(qt(mark.name)), false);
+}
+
+void SettingsPanel::add_size() {
+  build::SizeReading size;
+  size.piece = document_.piece();
+  size.surface = size_from_->currentData().toLongLong();
+  size.other = size_to_->currentData().toLongLong();
+  if (!read(size_, "Size", size.size)) return;
+  const auto& b = document_.build();
+  const auto* from = b.find<build::PartSurface>(size.surface);
+  QString wrong;
+  if (!(size.size > 0)) wrong = "A size must be above 0.";
+  if (from == nullptr || size.surface == size.other) wrong = "Choose two different faces.";
+  if (from && size.other == 0 && !from->round())
+    wrong = "A plane has no diameter; choose the face opposite it.";
+  if (from && size.other != 0 && from->round()) wrong = "A round surface is read by its diameter.";
+  if (!wrong.isEmpty()) {
+    tell(wrong, true);
+    return;
+  }
+  size.uncertainty = 0.05;
+  size.order = build::next_order(b.sizes_of(size.piece));
+  if (!document_.apply(build::add(b, size, "Size read across " + from->name))) return;
+  size_->clear();
+}
+
+void SettingsPanel::remove_chosen() {
+  if (const auto* item = marks_->currentItem())
+    document_.apply(
+        build::remove_all(document_.build(), {item->data(Qt::UserRole).toLongLong()}, "Remove a reading"));
+}
+
+} // namespace datrin::app

@@ -1,0 +1,63 @@
+#pragma once
+// The settings of a survey: how each is joined to the others, the reference marks that join them, and sizes
+// read across.
+
+#include "app/casting/piece_state.h"
+#include "app/document.h"
+
+#include <QComboBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include <array>
+
+namespace datrin::app {
+
+class SettingsPanel : public QWidget {
+  Q_OBJECT
+public:
+  explicit SettingsPanel(Document& document, QWidget* parent = nullptr);
+  void show_state(const PieceState& state);
+
+  QComboBox* frame_box(const QString& setting) const;
+  QString setting_text(const QString& setting) const;
+  QLineEdit* mark_name() const { return mark_; }
+  QLineEdit* mark_xyz(int k) const { return xyz_[static_cast<std::size_t>(k)]; }
+  QComboBox* mark_setting() const { return mark_setting_; }
+  QPushButton* add_mark_button() const { return add_mark_; }
+  QComboBox* size_from() const { return size_from_; }
+  QComboBox* size_to() const { return size_to_; }
+  QLineEdit* size_edit() const { return size_; }
+  QPushButton* add_size_button() const { return add_size_; }
+  QListWidget* marks_list() const { return marks_; }
+  QString message() const { return message_->text(); }
+
+private:
+  struct Row {
+    QString name;
+    QComboBox* frame;
+    QLabel* words;
+  };
+  void add_mark();
+  void add_size();
+  void remove_chosen();
+  void set_frame(const QString& name, build::SettingFrame frame);
+  void tell(const QString& words, bool wrong);
+  bool read(QLineEdit* field, const QString& name, double& mm);
+
+  Document& document_;
+  QVBoxLayout* settings_;
+  QWidget* settings_box_;
+  std::vector<Row> rows_;
+  QComboBox *mark_setting_, *size_from_, *size_to_;
+  QLineEdit *mark_, *size_;
+  std::array<QLineEdit*, 3> xyz_{};
+  QPushButton *add_mark_, *add_size_;
+  QListWidget* marks_;
+  QLabel* message_;
+};
+
+} // namespace datrin::app

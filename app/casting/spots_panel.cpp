@@ -1,0 +1,153 @@
+#include "app/casting/spots_panel.h"
+
+#include "app/marks/length_field.h"
+#include "app/shell/column.h"
+#include "app/theme.h"
+#include "build/edits.h"
+#include "casting/survey.h"
+#include "sheets/figures.h"
+
+#include <QHBoxLayout>
+#include <QShortcut>
+#include <QVBoxLayout>
+
+namespace datrin::app {
+
+using sheets::figure;
+using sheets::qt;
+
+namespace {
+constexpr const char* names[] = {"draft", "flash", "pore", "chill", "defect", "repair"};
+}
+
+QString spot_name(build::SpotKind kind) {
+  return names[static_cast<std::size_t>(kind)];
+}
+
+std::string spot_letter(build::SpotKind kind) {
+  // "draft" and "defect" begin alike.
+  static constexpr const char* letters[] = {"A", "F", "P", "C", "D", "R"};
+  return letters[static_cast<std::size_t>(kind)];
+}
+
+SpotsPanel::SpotsPanel(Document& document, QWidget* parent)
+    : QWidget(parent), document_(document), kind_(new QComboBox), surface_(new QComboBox),
+      size_(new QLineEdit), note_(new QLineEdit), add_(new QPushButton("Note it")), list_(new QListWidget),
+      message_(muted_label()) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(12, 10, 12, 12);
+  column->setSpacing(6);
+  column->addWidget(heading_label("Seen on the casting"));
+  for (const auto* name : names) kind_->addItem(name);
+  kind_->setCurrentIndex(static_cast<int>(build::SpotKind::pore));
+  kind_->setAccessibleName("What was seen");
+  surface_->setAccessibleName("On surface");
+  for (auto* box : {kind_, surface_}) {
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    box->setMinimumContentsLength(5);
+  }
+  auto* first = new QHBoxLayout;
+  first->setSpacing(4);
+  first->addWidget(kind_, 1);
+  first->addWidget(surface_, 1);
+  column->addLayout(first);
+  auto* row = new QHBoxLayout;
+  row->setSpacing(4);
+  for (int k = 0; k < 3; ++k) {
+    auto*& field = xyz_[static_cast<std::size_t>(k)];
+    field = new QLineEdit;
+    field->setPlaceholderText(QString(QChar('x' + k)));
+    field->setAccessibleName(QString("Spot, %1").arg(QChar('x' + k)));
+    field->setMinimumWidth(30);
+    row->addWidget(field);
+  }
+  column->addLayout(row);
+  size_->setPlaceholderText("size, or how deep");
+  size_->setAccessibleName("Size of the spot");
+  note_->setPlaceholderText("note");
+  note_->setAccessibleName("Note on the spot");
+  column->addWidget(size_);
+  column->addWidget(note_);
+  column->addWidget(add_);
+  column->addWidget(message_);
+  list_->setAccessibleName("Spots");
+  list_->setWordWrap(true);
+  column->addWidget(list_, 1);
+  connect(add_, &QPushButton::clicked, this, &SpotsPanel::add);
+  connect(note_, &QLineEdit::returnPressed, this, &SpotsPanel::add);
+  auto* drop = new QShortcut(QKeySequence::Delete, list_, nullptr, nullptr, Qt::WidgetShortcut);
+  connect(drop, &QShortcut::activated, this, [this] {
+    if (const auto* item = list_->currentItem())
+      document_.apply(
+          build::remove_all(document_.build(), {item->data(Qt::UserRole).toLongLong()}, "Remove a spot"));
+  });
+}
+
+void SpotsPanel::refresh(build::Id chosen_touch) {
+  touch_ = chosen_touch;
+  const auto now = surface_->currentData();
+  surface_->clear();
+  surface_->addItem("anywhere", 0);
+  for (const auto& [id, s] : document_.build().surfaces_of(document_.part()))
+    surface_->addItem(qt(s.name), QVariant::fromValue<qlonglong>(id));
+  if (const int k = surface_->findData(now); k >= 0) surface_->setCurrentIndex(k);
+  message_->setText(touch_ ? "Without coordinates it is noted at the touch chosen in the list."
+                           : "Give its coordinates, or choose a touch in the list.");
+  colour_label(message_, theme().muted);
+  add_->setEnabled(document_.piece() != 0);
+  list_->clear();
+  for (const auto& [id, spot] : document_.build().spots_of(document_.piece())) {
+    const auto* s = document_.build().find<build::PartSurface>(spot.surface);
+    auto* item = new QListWidgetItem(
+        QString("%1  %2%3%4%5\nat %6, %7, %8")
+            .arg(qt(spot_letter(spot.kind)), spot_name(spot.kind), s ? " on " + qt(s->name) : QString(),
+                 spot.size > 0 ? ", " + sheets::figure_with_unit(spot.size, document_.unit()) : QString(),
+                 spot.note.empty() ? QString() : ": " + qt(spot.note))
+            .arg(figure(spot.at.x(), document_.unit()), figure(spot.at.y(), document_.unit()),
+                 figure(spot.at.z(), document_.unit())));
+    item->setData(Qt::UserRole, QVariant::fromValue<qlonglong>(id));
+    list_->addItem(item);
+  }
+}
+
+void SpotsPanel::add() {
+  const auto wrong = [this](const QString& words) {
+    message_->setText(words);
+    colour_label(message_, theme().gone);
+  };
+  build::Spot spot;
+  spot.piece = document_.piece();
+  spot.kind = static_cast<build::SpotKind>(kind_->currentIndex());
+  spot.surface = surface_->currentData().toLongLong();
+  bool typed = false;
+  for (auto* field : xyz_) typed = typed || !field->text().trimmed().isEmpty();
+  if (typed) {
+    for (int k = 0; k < 3; ++k) {
+      const auto length = parse_length(xyz(k)->text().toStdString(), entry_options(document_.unit()));
+      if (!length.ok()) return wrong(QString("%1: %2").arg(QChar('x' + k)).arg(qt(length.message)));
+      spot.at[k] = length.mm;
+    }
+  } else {
+    const auto* touch = document_.build().find<build::Touch>(touch_);
+    const auto at = touch ? casting::touched_point(*touch) : std::nullopt;
+    if (!at) return wrong("Give its coordinates, or choose a touch in the list.");
+    const auto input = casting::piece_input(document_.build(), spot.piece);
+    const auto* setting = input.settings.find(touch->setting);
+    spot.at = setting && setting->joined ? setting->pose().apply(*at) : *at;
+    if (spot.surface == 0) spot.surface = touch->surface;
+  }
+  if (!size_->text().trimmed().isEmpty()) {
+    const auto length = parse_length(size_->text().toStdString(), entry_options(document_.unit()));
+    if (!length.ok()) return wrong("Size: " + qt(length.message));
+    if (length.mm < 0) return wrong("Size: must not be negative");
+    spot.size = length.mm;
+  }
+  spot.note = note_->text().trimmed().toStdString();
+  if (!document_.apply(build::add(document_.build(), spot, "Note a " + spot_name(spot.kind).toStdString())))
+    return;
+  for (auto* field : xyz_) field->clear();
+  size_->clear();
+  note_->clear();
+}
+
+} // namespace datrin::app

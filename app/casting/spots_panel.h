@@ -1,0 +1,46 @@
+#pragma once
+// Draft, flash, pores, chill, defects and repairs, noted where they are.
+
+#include "app/document.h"
+
+#include <QComboBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPushButton>
+
+#include <array>
+
+namespace datrin::app {
+
+/// "flash", and the letter that stands for it in the views.
+QString spot_name(build::SpotKind kind);
+std::string spot_letter(build::SpotKind kind);
+
+class SpotsPanel : public QWidget {
+  Q_OBJECT
+public:
+  explicit SpotsPanel(Document& document, QWidget* parent = nullptr);
+  void refresh(build::Id chosen_touch);
+  QComboBox* kind_box() const { return kind_; }
+  QLineEdit* xyz(int k) const { return xyz_[static_cast<std::size_t>(k)]; }
+  QLineEdit* size_edit() const { return size_; }
+  QLineEdit* note_edit() const { return note_; }
+  QPushButton* add_button() const { return add_; }
+  QListWidget* list() const { return list_; }
+  QString message() const { return message_->text(); }
+
+private:
+  void add();
+
+  Document& document_;
+  build::Id touch_ = 0; ///< place taken from this touch where no coordinates are typed
+  QComboBox *kind_, *surface_;
+  std::array<QLineEdit*, 3> xyz_{};
+  QLineEdit *size_, *note_;
+  QPushButton* add_;
+  QListWidget* list_;
+  QLabel* message_;
+};
+
+} // namespace datrin::app

@@ -1,0 +1,101 @@
+#include "app/drawing/quick_start_dialog.h"
+
+#include "app/shell/column.h"
+#include "app/theme.h"
+#include "sheets/figures.h"
+
+#include <QHBoxLayout>
+
+namespace datrin::app {
+
+using sheets::qt;
+
+QuickStartDialog::QuickStartDialog(Unit unit, QWidget* parent)
+    : QDialog(parent), unit_(unit), shapes_(new QListWidget), fields_box_(new QVBoxLayout),
+      canvas_(new PartCanvas), message_(muted_label()), draw_(new QPushButton("Draw it")) {
+  setWindowTitle("A part from a few sizes");
+  resize(std::min(theme().ipx(1000), 1240), std::min(theme().ipx(560), 760));
+  auto* columns = new QHBoxLayout(this);
+  columns->setSpacing(14);
+  shapes_->setAccessibleName("Shapes");
+  shapes_->setFixedWidth(theme().ipx(150));
+  for (const auto& start : build::quick_starts()) {
+    auto* item = new QListWidgetItem(qt(start.name));
+    item->setToolTip(qt(start.words));
+    shapes_->addItem(item);
+  }
+  columns->addWidget(shapes_);
+  auto* middle = new QVBoxLayout;
+  middle->addWidget(heading_label("Sizes"));
+  fields_box_->setSpacing(5);
+  middle->addLayout(fields_box_);
+  middle->addWidget(message_);
+  middle->addStretch(1);
+  middle->addWidget(muted_label("Everything can be changed afterwards, surface by surface."));
+  auto* buttons = new QHBoxLayout;
+  auto* none = new QPushButton("Draw nothing");
+  buttons->addWidget(none);
+  buttons->addWidget(draw_);
+  middle->addLayout(buttons);
+  auto* box = new QWidget;
+  box->setLayout(middle);
+  box->setFixedWidth(theme().ipx(320));
+  columns->addWidget(box);
+  columns->addWidget(canvas_, 1);
+  draw_->setDefault(true);
+  connect(none, &QPushButton::clicked, this, &QDialog::reject);
+  connect(draw_, &QPushButton::clicked, this, [this] {
+    for (auto* field : fields_)
+      if (!field->commit()) return;
+    if (drawing().message.empty()) accept();
+  });
+  connect(shapes_, &QListWidget::currentRowChanged, this, &QuickStartDialog::choose);
+  shapes_->setCurrentRow(0);
+  shapes_->setFocus();
+}
+
+void QuickStartDialog::choose(int row) {
+  if (row < 0) return;
+  for (auto* field : fields_) {
+    fields_box_->removeWidget(field);
+    field->hide();
+    field->deleteLater();
+  }
+  fields_.clear();
+  for (const auto& size : build::quick_starts()[static_cast<std::size_t>(row)].sizes) {
+    auto* field = new LengthField(qt(size.name));
+    field->set_label_width(theme().ipx(140));
+    field->set_rule(must_be_positive);
+    field->set_value(size.mm, unit_);
+    connect(field, &LengthField::committed, this, &QuickStartDialog::show_drawing);
+    fields_box_->addWidget(field);
+    fields_.push_back(field);
+  }
+  show_drawing();
+}
+
+QString QuickStartDialog::part_name() const {
+  return qt(build::quick_starts()[static_cast<std::size_t>(std::max(0, shapes_->currentRow()))].name);
+}
+
+build::QuickDrawing QuickStartDialog::drawing() const {
+  std::vector<double> sizes;
+  for (const auto* field : fields_) sizes.push_back(field->value());
+  return build::quick_drawing(
+      build::quick_starts()[static_cast<std::size_t>(std::max(0, shapes_->currentRow()))].shape, sizes);
+}
+
+void QuickStartDialog::show_drawing() {
+  const auto made = drawing();
+  message_->setText(made.message.empty() ? QString() : qt(made.message) + ".");
+  colour_label(message_, theme().gone);
+  draw_->setEnabled(made.message.empty());
+  if (!made.message.empty()) return;
+  sheets::SceneInput scene;
+  for (const auto& s : made.surfaces)
+    scene.surfaces.push_back({s.name, s.shape(), s.width, s.height, s.machined});
+  canvas_->set_unit(unit_);
+  canvas_->set_scene(sheets::with_extents(std::move(scene)), false);
+}
+
+} // namespace datrin::app

@@ -1,0 +1,56 @@
+#pragma once
+// The part inside its casting, turned by hand, and cut where one likes: stock as shades with figures.
+
+#include "quantity/unit.h"
+#include "sheets/turning.h"
+
+#include <QWidget>
+
+#include <optional>
+
+namespace datrin::app {
+
+class TurningView : public QWidget {
+  Q_OBJECT
+public:
+  explicit TurningView(QWidget* parent = nullptr);
+
+  void set_scene(sheets::SceneInput input, Unit unit);
+  /// What the thinnest wall near the section is, worked out by the page; nothing hides it.
+  using WallNear = std::function<QString(const sheets::SectionPlane&)>;
+  void set_wall_near(WallNear wall) { wall_near_ = std::move(wall); }
+
+  double yaw() const { return yaw_; }
+  double pitch() const { return pitch_; }
+  void turn_to(double yaw, double pitch);
+  const std::optional<sheets::SectionPlane>& section() const { return section_; }
+  void cut_across(int axis); ///< 0 … 2: through the middle, across x, y or z; the same again: no cut
+  void move_cut(double mm);
+  const sheets::TurnedScene& scene() const { return scene_; }
+  QString caption() const;
+
+protected:
+  void paintEvent(QPaintEvent*) override;
+  void resizeEvent(QResizeEvent*) override;
+  void mousePressEvent(QMouseEvent*) override;
+  void mouseMoveEvent(QMouseEvent*) override;
+  void mouseDoubleClickEvent(QMouseEvent*) override;
+  void wheelEvent(QWheelEvent*) override;
+  void keyPressEvent(QKeyEvent*) override;
+  void focusInEvent(QFocusEvent*) override { update(); }
+  void focusOutEvent(QFocusEvent*) override { update(); }
+
+private:
+  void make();
+
+  sheets::SceneInput input_;
+  Unit unit_ = Unit::mm;
+  sheets::TurnedScene scene_;
+  bool stale_ = true;
+  std::optional<sheets::SectionPlane> section_;
+  WallNear wall_near_;
+  double yaw_, pitch_;
+  QPointF pressed_;
+};
+
+} // namespace datrin::app

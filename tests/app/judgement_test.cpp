@@ -1,0 +1,212 @@
+#include "tests/app/bench.h"
+
+#include "app/drawing/quick_start_dialog.h"
+#include "casting/judgement.h"
+
+#include <QDropEvent>
+#include <QMimeData>
+
+using namespace datrin;
+using namespace datrin::test;
+using app::MainWindow;
+
+class Judging : public WindowTest {
+protected:
+  void SetUp() override {
+    WindowTest::SetUp();
+    open_demo();
+    window->go_to(MainWindow::seat);
+  }
+  app::SeatPage& page() { return *window->seat_page(); }
+  const build::Build& build() { return window->document().build(); }
+  void wait_for_comparison() {
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !page().judge()->busy() && !page().busy(); }, 10000));
+    QTest::qWait(20);
+  }
+};
+
+TEST_F(Judging, WhatHoldsItIsSaidAsForcesInBalance) {
+  seat_best();
+  page().tabs()->choose(1);
+  const auto words = page().judge()->balance_text();
+  EXPECT_TRUE(words.contains("it from going")) << words.toStdString();
+  EXPECT_TRUE(words.contains("Easing by 0.20 gains everywhere: ")) << words.toStdString();
+}
+
+TEST_F(Judging, SeatsStandSideBySideAndTheBestIsFirst) {
+  seat_best();
+  page().tabs()->choose(1);
+  wait_for_comparison();
+  const auto& others = page().judge()->others();
+  ASSERT_EQ(others.size(), 6U);
+  EXPECT_EQ(others[1].name, "best, evened out");
+  for (const auto& other : others)
+    EXPECT_LE(other.margins.least, others[1].margins.least + 1e-5) << other.name.toStdString();
+  page().judge()->table()->setCurrentCell(3, 0);
+  QTest::mouseClick(page().judge()->take_button(), Qt::LeftButton);
+  EXPECT_EQ(page().state().pose.translation, others[3].pose.translation);
+  EXPECT_EQ(window->undo_action()->text(), "Undo: Seat from the core for Main pedestal, no. 1 of 2");
+}
+
+TEST_F(Judging, ALockedMotionIsNotMovedByTheSearch) {
+  page().tabs()->choose(1);
+  const auto before = page().state().pose;
+  for (int k = 3; k < 6; ++k) QTest::mouseClick(page().judge()->lock(k), Qt::LeftButton);
+  EXPECT_EQ(window->undo_action()->text(), "Undo: Lock turn z of the seat");
+  seat_best();
+  EXPECT_LT(vector_from_rotation(page().state().pose.rotation * before.rotation.transpose()).norm(), 1e-9);
+  EXPECT_TRUE(page().state().best);
+}
+
+TEST_F(Judging, AFavouredSurfaceHasMoreRoom) {
+  seat_best();
+  page().tabs()->choose(1);
+  const double before = page().state().margins.groups[0].margin, least = page().state().margins.least;
+  auto* judge = page().judge();
+  judge->favoured()->setCurrentIndex(judge->favoured()->findText("foot"));
+  enter(judge->favour()->edit(), "0.3 mm", Qt::Key_Return);
+  ASSERT_TRUE(build().judgement_of(page().state().piece));
+  seat_best();
+  EXPECT_GT(page().state().margins.groups[0].margin, before + 0.02);
+  EXPECT_LE(page().state().margins.least, least + 1e-6);
+}
+
+TEST_F(Judging, ARescueIsFoundTakenAndKeptWithItsReason) {
+  choose_piece(5);
+  seat_best();
+  ASSERT_LT(page().state().margins.least, 0);
+  page().tabs()->choose(2);
+  QTest::mouseClick(page().rescue()->look_button(), Qt::LeftButton);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !page().rescue()->busy(); }, 30000));
+  QTest::qWait(20);
+  ASSERT_GE(page().rescue()->list()->count(), 1) << page().rescue()->words().toStdString();
+  const auto part = window->document().part();
+  page().rescue()->list()->setCurrentRow(0);
+  QTest::mouseClick(page().rescue()->take_button(), Qt::LeftButton);
+  const auto decisions = build().decisions_of(part);
+  ASSERT_GE(decisions.size(), 1U);
+  EXPECT_TRUE(decisions[0].second.reason.starts_with("did not clean up by ")) << decisions[0].second.reason;
+  EXPECT_GE(page().state().margins.least, -1e-6);
+  EXPECT_TRUE(window->undo_action()->text().startsWith("Undo: Rescue: "));
+  window->undo_action()->trigger();
+  EXPECT_LT(page().state().margins.least, 0);
+  EXPECT_TRUE(build().decisions_of(part).empty());
+}
+
+TEST_F(Judging, OtherCastingsOfThePartAreLookedAtToo) {
+  page().tabs()->choose(2);
+  page().rescue()->look();
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !page().rescue()->busy(); }, 30000));
+  QTest::qWait(20);
+  EXPECT_TRUE(page().rescue()->castings_text().contains("casting no. 2 cleans up: least room +0.60"))
+      << page().rescue()->castings_text().toStdString();
+}
+
+TEST_F(Judging, TheTurningViewTurnsAndCuts) {
+  seat_best();
+  auto* view = page().canvas()->turning();
+  ASSERT_TRUE(view->isVisible());
+  EXPECT_FALSE(view->grab().isNull());
+  const auto whole = view->scene().faces.size();
+  EXPECT_GT(whole, 20U);
+  EXPECT_FALSE(view->scene().figures.empty());
+  view->setFocus();
+  const double yaw = view->yaw();
+  QTest::keyClick(view, Qt::Key_Right);
+  EXPECT_GT(view->yaw(), yaw);
+  QTest::keyClick(view, Qt::Key_Y);
+  ASSERT_TRUE(view->section());
+  EXPECT_EQ(view->caption().left(8), "Cut at y");
+  view->grab();
+  EXPECT_FALSE(view->scene().cut.empty());
+  EXPECT_LT(view->scene().pips.size(), page().canvas()->scene_input().touches.size());
+  const double at = view->section()->at;
+  QTest::keyClick(view, Qt::Key_PageDown);
+  EXPECT_NEAR(view->section()->at, at - 0.5, 1e-9);
+  QTest::keyClick(view, Qt::Key_Y);
+  EXPECT_FALSE(view->section());
+  const QPoint middle = view->rect().center();
+  QTest::mousePress(view, Qt::LeftButton, {}, middle);
+  QTest::mouseMove(view, middle + QPoint(30, 10));
+  QTest::mouseRelease(view, Qt::LeftButton, {}, middle + QPoint(30, 10));
+  QTest::keyClick(view, Qt::Key_Home);
+  EXPECT_NEAR(view->yaw(), yaw, 1e-9);
+}
+
+TEST_F(Judging, AQuickStartIsDrawnAndEditedFreely) {
+  app::QuickStartDialog dialog(Unit::mm, window.get());
+  dialog.show();
+  for (int k = 0; k < dialog.shapes()->count(); ++k) {
+    dialog.shapes()->setCurrentRow(k);
+    EXPECT_EQ(dialog.message(), "") << k;
+    EXPECT_FALSE(dialog.canvas()->scene_input().surfaces.empty());
+  }
+  dialog.shapes()->setCurrentRow(0);
+  const auto type = [&](const QString& text) {
+    dialog.fields()[5]->edit()->selectAll();
+    QTest::keyClicks(dialog.fields()[5]->edit(), text);
+    EXPECT_TRUE(dialog.fields()[5]->commit());
+  };
+  type("10 mm");
+  EXPECT_EQ(dialog.message(), "the boss must be wider than the bore.");
+  EXPECT_FALSE(dialog.draw_button()->isEnabled());
+  type("1 3/8\"");
+  EXPECT_TRUE(dialog.draw_button()->isEnabled());
+  ASSERT_TRUE(window->document().apply(build::add_quick_part(build(), "Bearing", dialog.drawing())));
+  EXPECT_EQ(window->undo_action()->text(), "Undo: Add part Bearing");
+}
+
+TEST_F(Judging, ABuildGoesOutAsJsonAndComesBackByADrop) {
+  const auto json = folder.filePath("out.json");
+  ASSERT_EQ(window->export_json(json), "");
+  const auto records = build().records();
+  QMimeData data;
+  data.setUrls({QUrl::fromLocalFile(json)});
+  QDragEnterEvent drag(QPoint(10, 10), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+  QApplication::sendEvent(window.get(), &drag);
+  EXPECT_TRUE(drag.isAccepted());
+  QDropEvent drop(QPointF(10, 10), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+  QApplication::sendEvent(window.get(), &drop);
+  EXPECT_EQ(window->document().path(), folder.filePath("out.datrin"));
+  EXPECT_EQ(build().records(), records);
+  QFile broken(json);
+  ASSERT_TRUE(broken.resize(500));
+  EXPECT_FALSE(window->open_file(json));
+  EXPECT_TRUE(window->message().contains("out.json: line ")) << window->message().toStdString();
+  EXPECT_EQ(build().records(), records); // the open one stays
+}
+
+TEST_F(Judging, ASecondWindowReadsOnlyAndSaysSo) {
+  app::MainWindow second(std::make_unique<QSettings>(folder.filePath("second.ini"), QSettings::IniFormat));
+  second.show();
+  ASSERT_TRUE(second.open_build(demo_path()));
+  EXPECT_TRUE(second.message().contains("is open in another window; it is open for reading only"))
+      << second.message().toStdString();
+  EXPECT_TRUE(second.windowTitle().contains("(for reading)"));
+  const auto parts = second.document().build().parts().size();
+  EXPECT_FALSE(second.document().apply(build::add_part(second.document().build(), "x")));
+  EXPECT_TRUE(second.message().contains("was not done")) << second.message().toStdString();
+  EXPECT_EQ(second.document().build().parts().size(), parts);
+}
+
+TEST_F(Judging, TheSheetGoesOutAsSvgAndDxf) {
+  seat_best();
+  window->go_to(MainWindow::marking);
+  for (const char* name : {"sheet.svg", "sheet.dxf", "sheet.pdf"})
+    EXPECT_EQ(window->marking_page()->save_sheet(folder.filePath(name)), "") << name;
+  const auto text = [&](const char* name) {
+    QFile file(folder.filePath(name));
+    EXPECT_TRUE(file.open(QIODevice::ReadOnly));
+    return file.readAll();
+  };
+  const auto svg = text("sheet.svg");
+  EXPECT_TRUE(svg.contains("<svg"));
+  EXPECT_TRUE(svg.contains("Main pedestal, no. 1 of 2"));
+  const auto dxf = text("sheet.dxf");
+  EXPECT_TRUE(dxf.contains("AC1015"));
+  EXPECT_TRUE(dxf.contains("LINES"));
+  EXPECT_TRUE(dxf.contains("71.00")); // the bore's centre line, 25 + 46
+  EXPECT_TRUE(dxf.trimmed().endsWith("EOF"));
+  EXPECT_EQ(window->marking_page()->save_sheet(folder.filePath("sheet.doc")),
+            folder.filePath("sheet.doc") + ": a sheet is written as .pdf, .svg or .dxf");
+}
