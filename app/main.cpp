@@ -78,10 +78,15 @@ int main(int argc, char** argv) {
     }
     if (parser.isSet(tab)) window.show_tab(parser.value(tab).toInt() - 1);
     if (!parser.isSet(picture)) return;
-    QTimer::singleShot(500, &window, [&] {
+    auto* poll = new QTimer(&window);
+    QObject::connect(poll, &QTimer::timeout, &window, [&, poll] {
+      auto* seat = window.seat_page();
+      if (seat->busy() || seat->judge()->busy() || seat->rescue()->busy()) return;
+      poll->stop();
       if (!window.grab().save(parser.value(picture))) status = 1;
       QApplication::exit(status);
     });
+    poll->start(500);
   };
   if (parser.isSet(best)) {
     window.go_to(app::MainWindow::seat);

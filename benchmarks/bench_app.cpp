@@ -4,8 +4,9 @@
 #include "app/shell/main_window.h"
 #include "app/theme.h"
 #include "build/edits.h"
+#include "casting/scan_assign.h"
 #include "demo/mill_engine.h"
-#include "sim/rough_casting.h"
+#include "sim/pedestal.h"
 
 #include <QApplication>
 #include <QMouseEvent>
@@ -103,8 +104,67 @@ void open_ten_thousand_surfaces(benchmark::State& state) {
   }
 }
 
+/// A scan as dense as `points` asks, laid on the drawing and every point given to its surface.
+struct Scanned {
+  sim::Pedestal pedestal;
+  std::vector<std::array<float, 3>> points;
+  explicit Scanned(std::int64_t count) {
+    sim::PedestalOptions options;
+    options.touches = static_cast<int>(count / 7);
+    pedestal = sim::random_pedestal(options);
+    for (const auto& p : pedestal.input.points)
+      points.push_back(
+          {static_cast<float>(p.xyz.x()), static_cast<float>(p.xyz.y()), static_cast<float>(p.xyz.z())});
+  }
+};
+
+void scan_laid_and_given(benchmark::State& state) {
+  const Scanned scanned(state.range(0));
+  casting::ScanInput input;
+  input.surfaces = scanned.pedestal.input.surfaces;
+  input.extent = scanned.pedestal.extent;
+  input.points = &scanned.points;
+  casting::ScanResult result;
+  for (auto _ : state) benchmark::DoNotOptimize(result = casting::assign_scan(input));
+  state.counters["given"] = static_cast<double>(result.given);
+}
+
+void drag_among_a_scan(benchmark::State& state) {
+  Bench bench(72);
+  auto& document = bench.window.document();
+  const auto piece_state = app::piece_state(document.build(), document.piece());
+  auto points = std::make_shared<build::ScanPoints>();
+  for (const auto id : piece_state.input.surface_ids) points->surfaces.push_back(id);
+  for (std::int64_t n = 0; n < state.range(0); ++n) {
+    const auto& p =
+        piece_state.input.seat.points[static_cast<std::size_t>(n) % piece_state.input.seat.points.size()];
+    const double off = 0.3 * std::fmod(0.618 * static_cast<double>(n), 1.0);
+    points->at.push_back(
+        {static_cast<float>(p.xyz.x() + off), static_cast<float>(p.xyz.y()), static_cast<float>(p.xyz.z())});
+    points->surface.push_back(static_cast<std::uint16_t>(p.surface));
+  }
+  document.apply(
+      build::add(document.build(), build::Scan{document.piece(), "scan", {}, 0.05, points}, "Scan"));
+  QApplication::processEvents();
+  auto* canvas = bench.window.seat_page()->canvas();
+  const auto send = [&](QEvent::Type type, QPointF at) {
+    QMouseEvent event(type, at, canvas->mapToGlobal(at), Qt::LeftButton, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(canvas, &event);
+  };
+  send(QEvent::MouseButtonPress, {250, 200});
+  double x = 250;
+  for (auto _ : state) {
+    x = x > 260 ? 250 : x + 0.5;
+    send(QEvent::MouseMove, {x, 200});
+    QApplication::processEvents();
+  }
+  send(QEvent::MouseButtonRelease, {x, 200});
+}
+
 } // namespace
 
+BENCHMARK(scan_laid_and_given)->Arg(1'000'000)->Unit(benchmark::kMillisecond);
+BENCHMARK(drag_among_a_scan)->Arg(1'000'000)->Unit(benchmark::kMillisecond);
 BENCHMARK(drag_among_touches)->Arg(72)->Arg(1000)->Unit(benchmark::kMillisecond);
 BENCHMARK(one_edit_shown_and_on_disk)->Unit(benchmark::kMillisecond);
 BENCHMARK(open_ten_thousand_surfaces)->Unit(benchmark::kMillisecond);

@@ -87,6 +87,7 @@ void RescuePanel::show_state(const PieceState& state) {
     decided << QString("%1: %2").arg(qt(decision.what), qt(decision.reason));
   decisions_->setText(decided.isEmpty() ? QString("Nothing was changed in the drawing for a casting yet.")
                                         : decided.join("\n"));
+  if (state.can_judge() && state.margins.least < 0 && isVisible()) look(); // that is what one came for
 }
 
 void RescuePanel::look() {
@@ -127,6 +128,7 @@ void RescuePanel::look() {
     Found found;
     casting::RescueOptions options;
     options.start = pose;
+    options.unit = unit;
     options.should_stop = [stop] { return stop->load(); };
     found.rescue = casting::find_rescues(input, options);
     for (const auto& other : others) {

@@ -144,6 +144,8 @@ void bracket(Drawer& d) {
   d.face("boss front", {0, -width / 2, high}, -y, boss, boss);
   d.face("boss back", {0, width / 2, high}, y, boss, boss);
   d.face("foot top", {thick / 2, 0, thick}, z, length - thick, width, false);
+  d.face("web A", {-0.4 * boss, 0, (thick + high) / 2}, -x, 0.8 * width, high - thick, false);
+  d.face("web B", {0.4 * boss, 0, (thick + high) / 2}, x, 0.8 * width, high - thick, false);
   d.face("back inside", {-length / 2 + thick, 0, (high + thick) / 2}, x, width, high - thick, false);
   const auto hole = d.bore("bore", {0, 0, high}, y, bore, width);
   d.wall(d.boss("boss", {0, 0, high}, y, boss, width), hole);

@@ -14,10 +14,6 @@
 namespace datrin::casting {
 namespace {
 
-std::string mm(double value) {
-  return number_text(value, 2) + " mm";
-}
-
 class Rescuer {
 public:
   Rescuer(const SeatInput& input, const RescueOptions& options) : in_(input), options_(options) {
@@ -56,6 +52,10 @@ public:
   }
 
 private:
+  /// A length as the person reads it.
+  std::string mm(double value) const {
+    return length_text(value, options_.unit, {.decimals_mm = 2, .decimals_inch = 4, .show_unit = true});
+  }
   const SeatSurface& surface(int i) const { return in_.surfaces[static_cast<std::size_t>(i)]; }
   bool enough(const SeatResult& seat) const { return seat.usable() && seat.margins.least >= options_.room; }
   bool stopped() const { return options_.should_stop && options_.should_stop(); }
@@ -282,7 +282,8 @@ private:
       std::vector<std::string> parts;
       for (int k = 0; k < 3; ++k)
         if (std::abs(change.shift[k]) >= 0.005)
-          parts.push_back(fmt::format("{} {}", "xyz"[k], number_text(change.shift[k], 2, true)));
+          parts.push_back(fmt::format("{} {}", "xyz"[k],
+                                      length_text(change.shift[k], options_.unit, {.show_plus = true})));
       return fmt::format("shift {} by {} ({})", name, mm(change.amount), fmt::join(parts, ", "));
     }
     case RescueKind::sleeve:

@@ -3,6 +3,7 @@
 // elsewhere. The person picks.
 
 #include "casting/seat.h"
+#include "quantity/unit.h"
 
 #include <functional>
 #include <string>
@@ -41,6 +42,7 @@ struct RescueOptions {
   double room = 0; ///< mm: least margin to reach
   double most = 5; ///< mm: no change larger than this is offered
   double resolution = 0.005;
+  Unit unit = Unit::mm; ///< of the words
   std::function<bool()> should_stop;
 };
 

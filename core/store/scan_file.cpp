@@ -9,10 +9,14 @@
 #include <assimp/scene.h>
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <charconv>
 #include <cmath>
 #include <cstring>
 #include <filesystem>
 #include <fstream>
+#include <map>
+#include <optional>
 #include <sstream>
 #include <unordered_set>
 
@@ -25,30 +29,184 @@ ScanFile refused(const std::string& label, const std::string& why) {
   return result;
 }
 
-/// What the head of a PLY file promises, checked against how long it is: a reader would otherwise make room
-/// for whatever number stands there.
-std::string check_ply(std::string_view bytes) {
-  const auto end = bytes.find("end_header");
-  if (!bytes.starts_with("ply") || end == std::string_view::npos || end > 65536)
-    return "is not a PLY file: it does not begin with \"ply\" and a header";
-  std::istringstream head{std::string(bytes.substr(0, end))};
-  std::string line, word, name;
-  bool vertices = false;
-  while (std::getline(head, line)) {
-    std::istringstream words(line);
-    words >> word;
-    if (word != "element") continue;
-    long long count = -1;
-    words >> name >> count;
-    if (!words || count < 0) return fmt::format("its header counts \"{}\" wrongly", name);
-    // An element takes two bytes at least ("0\n", or a short).
-    if (static_cast<unsigned long long>(count) > bytes.size() / 2)
-      return fmt::format("its header promises {} of \"{}\", more than the file can hold: it is cut short",
-                         count, name);
-    vertices = vertices || (name == "vertex" && count > 0);
+/// The head of a PLY file, as its specification has it; the library believes whatever stands there.
+class PlyHead {
+public:
+  /// Empty when the whole file is what its head says; else what is wrong.
+  std::string check(std::string_view bytes) {
+    std::size_t at = 0;
+    std::string wrong = read_head(bytes, at);
+    if (!wrong.empty()) return wrong;
+    return format_ == "ascii" ? walk_text(bytes.substr(at)) : walk_binary(bytes.substr(at));
   }
-  return vertices ? std::string() : "holds no points";
-}
+
+private:
+  struct Property {
+    bool list = false;
+    int count_size = 0, size = 0; ///< bytes
+    std::string count_type;
+  };
+  struct Element {
+    std::string name;
+    unsigned long long count = 0;
+    std::vector<Property> properties;
+    int coordinates = 0; ///< of x, y, z
+  };
+
+  static int size_of(const std::string& type) {
+    static const std::map<std::string, int> sizes{
+        {"char", 1},  {"uchar", 1},  {"int8", 1},    {"uint8", 1},  {"short", 2}, {"ushort", 2},
+        {"int16", 2}, {"uint16", 2}, {"int", 4},     {"uint", 4},   {"int32", 4}, {"uint32", 4},
+        {"float", 4}, {"double", 8}, {"float32", 4}, {"float64", 8}};
+    const auto found = sizes.find(type);
+    return found == sizes.end() ? 0 : found->second;
+  }
+
+  std::string read_head(std::string_view bytes, std::size_t& at) {
+    const auto line_at = [&]() -> std::optional<std::string> {
+      const auto end = bytes.find('\n', at);
+      if (end == std::string_view::npos || end > 65536) return std::nullopt;
+      auto line = bytes.substr(at, end - at);
+      at = end + 1;
+      if (!line.empty() && line.back() == '\r') line.remove_suffix(1);
+      return std::string(line);
+    };
+    const auto first = line_at();
+    if (!first || *first != "ply") return "is not a PLY file: it does not begin with \"ply\" and a header";
+    int number = 1;
+    while (const auto line = line_at()) {
+      ++number;
+      const auto refuse = [&](const std::string& why) {
+        return fmt::format("line {} of its header {}", number, why);
+      };
+      if (std::any_of(line->begin(), line->end(), [](unsigned char c) { return c < 32 && c != '\t'; }) ||
+          line->size() > 1000)
+        return refuse("is not text");
+      std::istringstream words(*line);
+      std::string word, name, type, count_type, rest;
+      words >> word;
+      if (word == "end_header") return finish();
+      if (word == "comment" || word == "obj_info") continue;
+      if (word == "format") {
+        words >> format_;
+        if (format_ != "ascii" && format_ != "binary_little_endian" && format_ != "binary_big_endian")
+          return refuse("states no format this version reads");
+      } else if (word == "element") {
+        long long count = -1;
+        words >> name >> count;
+        if (!words || count < 0 || (words >> rest)) return refuse("counts an element wrongly");
+        elements_.push_back({name, static_cast<unsigned long long>(count), {}, 0});
+      } else if (word == "property") {
+        if (elements_.empty()) return refuse("has a property of no element");
+        Property property;
+        words >> type;
+        property.list = type == "list";
+        if (property.list) {
+          words >> count_type >> type;
+          property.count_type = count_type;
+          property.count_size = size_of(count_type);
+          if (property.count_size == 0 || count_type == "float" || count_type == "double" ||
+              property.count_size == 8)
+            return refuse("counts a list by no whole number");
+        }
+        words >> name;
+        property.size = size_of(type);
+        if (!words || property.size == 0 || (words >> rest)) return refuse("states a property wrongly");
+        if (!property.list && (name == "x" || name == "y" || name == "z")) {
+          if (type.front() != 'f' && type.front() != 'd')
+            return refuse("gives a coordinate that is not a float");
+          ++elements_.back().coordinates;
+        }
+        elements_.back().properties.push_back(property);
+      } else {
+        return refuse(fmt::format("begins with \"{}\"", word.substr(0, 20)));
+      }
+    }
+    return "has a header without an end";
+  }
+
+  std::string finish() const {
+    if (format_.empty()) return "states no format";
+    for (const auto& element : elements_)
+      if (element.name == "vertex") {
+        if (element.coordinates != 3) return "has points without x, y and z";
+        return element.count > 0 ? std::string() : "holds no points";
+      }
+    return "holds no points";
+  }
+
+  static std::string cut_short(const Element& element) {
+    return fmt::format("its header promises {} of \"{}\", more than the file holds: it is cut short",
+                       element.count, element.name);
+  }
+
+  std::string walk_binary(std::string_view body) const {
+    std::size_t at = 0;
+    for (const auto& element : elements_) {
+      if (element.properties.empty() || element.count > body.size()) return cut_short(element);
+      for (unsigned long long k = 0; k < element.count; ++k)
+        for (const auto& property : element.properties) {
+          std::uint64_t bytes = static_cast<std::uint64_t>(property.size);
+          if (property.list) {
+            if (at + static_cast<std::size_t>(property.count_size) > body.size()) return cut_short(element);
+            std::uint64_t count = 0;
+            for (int b = 0; b < property.count_size; ++b) {
+              const auto byte = static_cast<unsigned char>(body[at + static_cast<std::size_t>(b)]);
+              const int shift = format_ == "binary_big_endian" ? 8 * (property.count_size - 1 - b) : 8 * b;
+              count |= std::uint64_t{byte} << shift;
+            }
+            at += static_cast<std::size_t>(property.count_size);
+            if (count > body.size()) return cut_short(element);
+            bytes *= count;
+          }
+          if (at + bytes > body.size()) return cut_short(element);
+          at += bytes;
+        }
+    }
+    return {};
+  }
+
+  std::string walk_text(std::string_view body) const {
+    std::size_t at = 0;
+    for (const auto& element : elements_) {
+      if (element.properties.empty()) return cut_short(element);
+      for (unsigned long long k = 0; k < element.count; ++k) {
+        const auto end = body.find('\n', at);
+        if (at >= body.size()) return cut_short(element);
+        auto line = body.substr(at, end == std::string_view::npos ? std::string_view::npos : end - at);
+        at = end == std::string_view::npos ? body.size() : end + 1;
+        // As many numbers as the properties ask for, and nothing else.
+        const auto next = [&]() -> std::optional<double> {
+          const auto start = line.find_first_not_of(" \t\r");
+          if (start == std::string_view::npos) return std::nullopt;
+          line.remove_prefix(start);
+          if (line.front() == '+') line.remove_prefix(1);
+          double value = 0;
+          const auto [stop, error] = std::from_chars(line.data(), line.data() + line.size(), value);
+          if (error != std::errc() || !std::isfinite(value)) return std::nullopt;
+          line.remove_prefix(static_cast<std::size_t>(stop - line.data()));
+          return value;
+        };
+        const auto wrong = [&] {
+          return fmt::format("line {} of \"{}\" is not what its header says", k + 1, element.name);
+        };
+        for (const auto& property : element.properties) {
+          const auto value = next();
+          if (!value) return wrong();
+          if (!property.list) continue;
+          if (*value < 0 || *value > 1000 || *value != std::floor(*value)) return wrong();
+          for (int n = 0; n < static_cast<int>(*value); ++n)
+            if (!next()) return wrong();
+        }
+        if (line.find_first_not_of(" \t\r") != std::string_view::npos) return wrong();
+      }
+    }
+    return {};
+  }
+
+  std::string format_;
+  std::vector<Element> elements_;
+};
 
 std::string check_stl(std::string_view bytes) {
   if (bytes.size() >= 84) {
@@ -81,7 +239,7 @@ ScanFile read_scan(std::string_view bytes, std::string_view ending, const std::s
   const auto kind = lower_case(ending);
   if (kind != "ply" && kind != "stl")
     return refused(label, fmt::format("\".{}\" is not read; scans are PLY or STL files", ending));
-  if (auto wrong = kind == "ply" ? check_ply(bytes) : check_stl(bytes); !wrong.empty())
+  if (auto wrong = kind == "ply" ? PlyHead().check(bytes) : check_stl(bytes); !wrong.empty())
     return refused(label, wrong);
   Assimp::Importer importer;
   importer.SetPropertyInteger(AI_CONFIG_PP_RVC_FLAGS, aiComponent_NORMALS | aiComponent_COLORS |

@@ -75,8 +75,7 @@ TEST_F(Judging, ARescueIsFoundTakenAndKeptWithItsReason) {
   choose_piece(5);
   seat_best();
   ASSERT_LT(page().state().margins.least, 0);
-  page().tabs()->choose(2);
-  QTest::mouseClick(page().rescue()->look_button(), Qt::LeftButton);
+  page().tabs()->choose(2); // looks at once, because it does not clean up
   ASSERT_TRUE(QTest::qWaitFor([&] { return !page().rescue()->busy(); }, 30000));
   QTest::qWait(20);
   ASSERT_GE(page().rescue()->list()->count(), 1) << page().rescue()->words().toStdString();

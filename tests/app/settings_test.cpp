@@ -108,7 +108,9 @@ TEST_F(Surveying, BothSlipsAreFoundAndOneKeyPutsEachRight) {
   EXPECT_TRUE(after->corrected.starts_with("y was "))
       << after->corrected; // the old value stays in the record
   EXPECT_NE(after->corrected.find("one turn of the dial"), std::string::npos);
-  ASSERT_EQ(panel->flagged().size(), 1U) << panel->flagged()[0].number << panel->flagged()[0].mistake.reason << "|"  << panel->flagged()[1].number << panel->flagged()[1].mistake.reason << panel->flagged()[1].mistake.off;
+  ASSERT_EQ(panel->flagged().size(), 1U)
+      << panel->flagged()[0].number << panel->flagged()[0].mistake.reason << "|" << panel->flagged()[1].number
+      << panel->flagged()[1].mistake.reason << panel->flagged()[1].mistake.off;
   QTest::keyClick(panel->list(), Qt::Key_A);
   EXPECT_TRUE(panel->flagged().empty());
   EXPECT_EQ(page().tabs()->button(2)->text(), "Mistakes");

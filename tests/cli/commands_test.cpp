@@ -7,6 +7,8 @@
 #include <fstream>
 #include <sstream>
 
+#include <unistd.h>
+
 using nlohmann::json;
 
 namespace {
@@ -105,4 +107,27 @@ TEST(Cli, CallsThatAreOff) {
   EXPECT_EQ(call({"seat"}).status, 2);
   EXPECT_EQ(call({"--help"}).status, 0);
   EXPECT_NE(call({"--help"}).out.find("seat"), std::string::npos);
+}
+
+TEST(CliBuild, ExportAndImportGiveTheSameBuild) {
+  namespace fs = std::filesystem;
+  const auto folder = fs::temp_directory_path() / ("datrin-cli-" + std::to_string(::getpid()));
+  fs::remove_all(folder);
+  fs::create_directories(folder);
+  const auto json_path = std::string(DATRIN_TEST_CASES) + "/../fuzz/corpus/build_json/small.json";
+  const auto build = (folder / "b.datrin").string(), out = (folder / "b.json").string();
+  EXPECT_EQ(call({"import", json_path, build}).status, 0);
+  EXPECT_EQ(call({"export", build, out}).status, 0);
+  std::ifstream a(json_path), b(out);
+  EXPECT_EQ(json::parse(a), json::parse(b));
+  const auto again = call({"import", json_path, build});
+  EXPECT_EQ(again.status, 2);
+  EXPECT_EQ(again.err, build + " is there already; open it, or choose another name\n");
+  EXPECT_EQ(call({"import", build, (folder / "c.datrin").string()}).status, 2); // not JSON
+  const auto none = call({"export", (folder / "none.datrin").string()});
+  EXPECT_EQ(none.status, 2);
+  EXPECT_EQ(none.err, (folder / "none.datrin").string() + " is not there\n");
+  EXPECT_TRUE(none.out.empty());
+  EXPECT_EQ(call({"export", build, "/nowhere/x.json"}).status, 2);
+  fs::remove_all(folder);
 }

@@ -73,7 +73,29 @@ TEST(ScanFile, RefusesWithTheReason) {
   auto many = ascii_ply;
   many.replace(many.find("vertex 3"), 8, "vertex 900000000");
   EXPECT_EQ(why(many, "ply"),
-            "s: its header promises 900000000 of \"vertex\", more than the file can hold: it is cut short");
+            "s: its header promises 900000000 of \"vertex\", more than the file holds: it is cut short");
   EXPECT_EQ(read_scan_file("/nowhere/s.ply", Unit::mm).message,
             "/nowhere/s.ply: cannot be read: No such file or directory");
+}
+
+// Found by fuzzing: the scan library believes a header that is not one, and reads beyond the file.
+TEST(ScanFile, AHeaderThatIsNotOneIsRefusedBeforeTheLibrarySeesIt) {
+  const auto why = [](std::string text) { return read_scan(text, "ply", "s", Unit::mm).message; };
+  const std::string head = "ply\nformat binary_little_endian 1.0\n";
+  EXPECT_EQ(why(head + "element vertex 2\nprop\xff\xff\xff\xffrty float x\nend_header\n12345678"),
+            "s: line 4 of its header begins with \"prop\xff\xff\xff\xffrty\"");
+  EXPECT_EQ(why(head + "element vertex 2\nproperty float x\nend_header\n12345678"),
+            "s: has points without x, y and z");
+  EXPECT_EQ(
+      why(head +
+          "element vertex 2\nproperty float x\nproperty float y\nproperty float z\nend_header\n12345678"),
+      "s: its header promises 2 of \"vertex\", more than the file holds: it is cut short");
+  EXPECT_EQ(why(head + "property float x\n"), "s: line 3 of its header has a property of no element");
+  EXPECT_EQ(why(head + "element vertex 1\nproperty list float float x\nend_header\n"),
+            "s: line 4 of its header counts a list by no whole number");
+  EXPECT_EQ(why(head), "s: has a header without an end");
+  EXPECT_EQ(why("ply\nformat ascii 1.0\nelement vertex 1\nproperty float x\nproperty float y\nproperty float "
+                "z\nend_header\n"
+                "1 2 three\n"),
+            "s: line 1 of \"vertex\" is not what its header says");
 }
