@@ -28,6 +28,8 @@ QColor mix(const QColor& a, const QColor& b, double f) {
 } // namespace
 
 TurningView::TurningView(QWidget* parent) : QWidget(parent), yaw_(first_yaw), pitch_(first_pitch) {
+  later_.setSingleShot(true);
+  connect(&later_, &QTimer::timeout, this, [this] { update(); });
   setFocusPolicy(Qt::StrongFocus);
   setCursor(Qt::SizeAllCursor);
   setAccessibleName("Turning view");
@@ -47,8 +49,7 @@ void TurningView::set_scene(sheets::SceneInput input, Unit unit) {
 void TurningView::turn_to(double yaw, double pitch) {
   yaw_ = std::remainder(yaw, 2 * pi);
   pitch_ = std::clamp(pitch, -pi / 2, pi / 2);
-  stale_ = true;
-  update();
+  change_now();
 }
 
 void TurningView::cut_across(int axis) {
@@ -61,8 +62,7 @@ void TurningView::cut_across(int axis) {
     section_.reset();
   else
     section_ = sheets::SectionPlane{normal, normal.dot((box.low + box.high) / 2)};
-  stale_ = true;
-  update();
+  change_now();
 }
 
 void TurningView::move_cut(double mm) {
@@ -70,8 +70,7 @@ void TurningView::move_cut(double mm) {
   const auto box = sheets::bounds(input_);
   const double a = section_->normal.dot(box.low), b = section_->normal.dot(box.high);
   section_->at = std::clamp(section_->at + mm, std::min(a, b), std::max(a, b));
-  stale_ = true;
-  update();
+  change_now();
 }
 
 QString TurningView::caption() const {
@@ -92,10 +91,32 @@ void TurningView::resizeEvent(QResizeEvent*) {
   update();
 }
 
+void TurningView::change_now() {
+  stale_ = true;
+  made_.invalidate();
+  update();
+}
+
 void TurningView::paintEvent(QPaintEvent*) {
+  constexpr int rest_ms = 60;
   if (input_.surfaces.empty()) return;
+  const bool other_size = picture_.deviceIndependentSize().toSize() != size();
+  if (stale_ && !other_size && made_.isValid() && made_.elapsed() < rest_ms) {
+    later_.start(rest_ms);
+  } else if (stale_ || other_size || focused_ != hasFocus()) {
+    render();
+  }
+  QPainter(this).drawPixmap(0, 0, picture_);
+}
+
+void TurningView::render() {
   make();
-  QPainter painter(this);
+  made_.start();
+  focused_ = hasFocus();
+  picture_ = QPixmap(size() * devicePixelRatioF());
+  picture_.setDevicePixelRatio(devicePixelRatioF());
+  picture_.fill(Qt::transparent);
+  QPainter painter(&picture_);
   painter.setRenderHint(QPainter::Antialiasing);
   const auto& t = theme();
   const auto& ink = t.blue;

@@ -4,8 +4,12 @@
 #include "quantity/unit.h"
 #include "sheets/turning.h"
 
+#include <QElapsedTimer>
+#include <QPixmap>
+#include <QTimer>
 #include <QWidget>
 
+#include <functional>
 #include <optional>
 
 namespace datrin::app {
@@ -42,15 +46,20 @@ protected:
 
 private:
   void make();
+  void render();
+  void change_now(); ///< the person turned or cut it: no waiting
 
   sheets::SceneInput input_;
   Unit unit_ = Unit::mm;
   sheets::TurnedScene scene_;
-  bool stale_ = true;
+  bool stale_ = true, focused_ = false;
   std::optional<sheets::SectionPlane> section_;
   WallNear wall_near_;
   double yaw_, pitch_;
   QPointF pressed_;
+  QPixmap picture_; ///< of the scene: beside a drag it is made anew some times a second only
+  QElapsedTimer made_;
+  QTimer later_;
 };
 
 } // namespace datrin::app
