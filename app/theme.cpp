@@ -61,10 +61,14 @@ QString style_sheet(const Theme& t) {
     QScrollBar::handle:horizontal { background: %5; border-radius: 4px; min-width: 24px; margin: 2px 1px; }
     QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }
     QScrollBar::add-page, QScrollBar::sub-page { background: transparent; }
-    QCheckBox { color: %3; spacing: 6px; }
+    QCheckBox { color: %3; spacing: 6px; } QCheckBox:focus { color: %6; }
+    QCheckBox::indicator { width: %10px; height: %10px; border: 1px solid %4; border-radius: 2px; background: %2; }
+    QCheckBox::indicator:checked { background: %6; border: 3px solid %2; outline: 1px solid %6; }
+    QCheckBox::indicator:focus { border-color: %6; }
   )")
       .arg(c(t.paper), c(t.raised), c(t.ink), c(t.muted), c(t.hairline), c(t.brass), c(t.gone), c(t.track))
-      .arg(t.ipx(20));
+      .arg(t.ipx(20))
+      .arg(t.ipx(12));
 }
 
 } // namespace

@@ -44,6 +44,7 @@ struct SceneInput {
   std::vector<SceneSurface> surfaces;
   std::vector<SceneTouch> touches;
   std::vector<SceneSpot> spots;
+  std::vector<Vec3> strays; ///< points of a scan given to no surface, some of them
 };
 
 enum class Role {

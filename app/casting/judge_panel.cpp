@@ -1,5 +1,6 @@
 #include "app/casting/judge_panel.h"
 
+#include "app/marks/copy_table.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edits.h"
@@ -42,7 +43,7 @@ JudgePanel::JudgePanel(Document& document, QWidget* parent)
         k < 3 ? QString("The casting is not moved along %1 from where it lies").arg(QChar('x' + k))
               : QString("The casting is not turned about %1 from how it lies").arg(QChar('x' + k - 3)));
     locks_[static_cast<std::size_t>(k)] = box;
-    grid->addWidget(box, k / 3, k % 3);
+    grid->addWidget(box, theme().large() ? k / 2 : k / 3, theme().large() ? k % 2 : k % 3);
     connect(box, &QCheckBox::clicked, this, [this, k](bool on) {
       wish([k, on](build::Judgement& j) { j.locked[static_cast<std::size_t>(k)] = on; },
            QString(on ? "Lock %1 of the seat" : "Free %1 of the seat")
@@ -56,12 +57,14 @@ JudgePanel::JudgePanel(Document& document, QWidget* parent)
   favour_row->setSpacing(4);
   favoured_->setAccessibleName("Surface that is to have more room");
   favoured_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-  favoured_->setMinimumContentsLength(6);
+  favoured_->setMinimumContentsLength(3);
   favour_->set_compact();
   favour_->set_label_width(theme().ipx(20));
   favour_row->addWidget(favoured_, 3);
   favour_row->addWidget(favour_, 4);
   column->addLayout(favour_row);
+  central_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  central_->setMinimumContentsLength(6);
   central_->setAccessibleName("Bore kept central in its boss");
   column->addWidget(central_);
   connect(favoured_, &QComboBox::activated, this, [this] { show_state(state_, nullptr); });
@@ -102,6 +105,7 @@ JudgePanel::JudgePanel(Document& document, QWidget* parent)
   table_->setSelectionMode(QAbstractItemView::SingleSelection);
   table_->setTabKeyNavigation(false);
   table_->setAccessibleName("Other seats");
+  make_copyable(table_);
   table_->setMinimumHeight(theme().ipx(24 * 6 + 6));
   column->addWidget(table_, 1);
   column->addWidget(costs_);

@@ -66,7 +66,7 @@ void MarkingCanvas::paintEvent(QPaintEvent*) {
 MarkingPage::MarkingPage(Document& document)
     : Page(document), canvas_(new MarkingCanvas), way_(new QComboBox), reference_(new QComboBox),
       base_(new LengthField("Base height")), words_(muted_label()), caution_(words_label()),
-      not_scribed_(muted_label()), pdf_(new QPushButton("Save the sheet as PDF\u2026")),
+      not_scribed_(muted_label()), pdf_(new QPushButton("Save the sheet\u2026")),
       print_(new QPushButton("Print the sheet\u2026")) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);

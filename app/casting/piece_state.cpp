@@ -45,6 +45,18 @@ sheets::SceneInput piece_scene(const build::Build& build, const PieceState& stat
   scene = sheets::with_extents(std::move(scene));
   for (const auto& [id, spot] : build.spots_of(state.piece))
     scene.spots.push_back({spot_letter(spot.kind), pose.apply(spot.at)});
+  for (const auto& [id, scan] : build.scans_of(state.piece)) {
+    if (!scan.points) continue;
+    constexpr std::size_t most_strays = 400;
+    std::vector<std::size_t> strays;
+    for (std::size_t i = 0; i < scan.points->surface.size(); ++i)
+      if (scan.points->surface[i] == build::ScanPoints::no_surface) strays.push_back(i);
+    const auto step = std::max<std::size_t>(1, strays.size() / most_strays);
+    for (std::size_t k = 0; k < strays.size(); k += step) {
+      const auto& p = scan.points->at[strays[k]];
+      scene.strays.push_back(pose.apply(scan.pose.apply(Vec3(p[0], p[1], p[2]))));
+    }
+  }
   constexpr std::size_t shown_whole = 3000, shown_of_scan = 2000;
   const auto& points = state.input.seat.points;
   const bool all = points.size() <= shown_whole;

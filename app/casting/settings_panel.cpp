@@ -48,7 +48,7 @@ SettingsPanel::SettingsPanel(Document& document, QWidget* parent)
   mark_->setMaximumWidth(theme().ipx(46));
   mark_setting_->setAccessibleName("Setting the mark was read in");
   mark_setting_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-  mark_setting_->setMinimumContentsLength(8);
+  mark_setting_->setMinimumContentsLength(4);
   who->addWidget(mark_);
   who->addWidget(mark_setting_, 1);
   column->addLayout(who);
@@ -71,6 +71,8 @@ SettingsPanel::SettingsPanel(Document& document, QWidget* parent)
   column->addLayout(row);
   column->addWidget(add_mark_);
   marks_->setAccessibleName("Reference marks and sizes");
+  marks_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  marks_->setWordWrap(true);
   marks_->setMinimumHeight(theme().ipx(96));
   column->addWidget(marks_, 1);
   column->addWidget(heading_label("Read across"));
@@ -78,7 +80,7 @@ SettingsPanel::SettingsPanel(Document& document, QWidget* parent)
   across->setSpacing(4);
   for (auto* box : {size_from_, size_to_}) {
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    box->setMinimumContentsLength(5);
+    box->setMinimumContentsLength(3);
     across->addWidget(box, 1);
   }
   size_from_->setAccessibleName("Size from surface");
@@ -132,6 +134,8 @@ void SettingsPanel::show_state(const PieceState& state) {
     auto* frame = new QComboBox;
     frame->addItems({"in the survey's frame", "has its own frame", "gives heights only"});
     frame->setCurrentIndex(static_cast<int>(setting.frame));
+    frame->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    frame->setMinimumContentsLength(6);
     frame->setAccessibleName("Frame of " + name);
     connect(frame, &QComboBox::activated, this,
             [this, name](int k) { set_frame(name, static_cast<SettingFrame>(k)); });

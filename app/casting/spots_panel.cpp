@@ -44,7 +44,7 @@ SpotsPanel::SpotsPanel(Document& document, QWidget* parent)
   surface_->setAccessibleName("On surface");
   for (auto* box : {kind_, surface_}) {
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    box->setMinimumContentsLength(5);
+    box->setMinimumContentsLength(3);
   }
   auto* first = new QHBoxLayout;
   first->setSpacing(4);

@@ -2,6 +2,7 @@
 
 #include "app/theme.h"
 #include "sheets/figures.h"
+#include "sheets/fonts.h"
 
 #include <QHelpEvent>
 #include <QMouseEvent>
@@ -73,7 +74,8 @@ void PartCanvas::lay_out() {
   const QRect free(static_cast<int>(end.left), static_cast<int>(plan.top),
                    static_cast<int>(width() - end.left), static_cast<int>(plan.height));
   turning_view_->setGeometry(free.adjusted(0, third_angle_ ? theme().ipx(26) : 0, -2, -2));
-  turning_view_->setVisible(!input_.surfaces.empty() && free.width() > 120 && free.height() > 100);
+  turning_view_->setVisible(!input_.surfaces.empty() && free.width() > theme().px(120) &&
+                            free.height() > theme().px(100));
 }
 
 void PartCanvas::make_scenes() {
@@ -130,11 +132,20 @@ void PartCanvas::paint_empty(QPainter& painter) {
 void PartCanvas::paint_spots(QPainter& painter) {
   const auto& t = theme();
   painter.save();
-  painter.setFont(t.small(true));
+  painter.setFont(sheets::font(t.picture_px(11.5), true));
+  // Points of a scan that belong to no surface for certain: small crosses.
+  painter.setPen(QPen(t.blue.dim, 1));
+  for (const auto& stray : input_.strays)
+    for (std::size_t k = 0; k < 3; ++k) {
+      const auto at = point(views_.frame[k].to_px(motion_in(k).apply(views_.axes[k].on_paper(stray))));
+      painter.drawLine(at - QPointF(2, 2), at + QPointF(2, 2));
+      painter.drawLine(at - QPointF(2, -2), at + QPointF(2, -2));
+    }
   for (const auto& spot : input_.spots)
     for (std::size_t k = 0; k < 3; ++k) {
       const Vec2 at = views_.frame[k].to_px(motion_in(k).apply(views_.axes[k].on_paper(spot.at)));
-      const QRectF box(at.x() - t.px(7), at.y() - t.px(7), t.px(14), t.px(14));
+      const QRectF box(at.x() - t.picture_px(7), at.y() - t.picture_px(7), t.picture_px(14),
+                       t.picture_px(14));
       painter.setPen(QPen(t.blue.line, 1));
       painter.setBrush(t.blue.ground);
       painter.drawRect(box);
@@ -180,7 +191,7 @@ void PartCanvas::paintEvent(QPaintEvent*) {
     if (place_of(ring.touch) < 0) continue;
     for (std::size_t k = 0; k < 3; ++k)
       sheets::paint_ring(painter, touch_px(ring.touch, static_cast<sheets::View>(k)), ring.number, t.blue,
-                         t.px(6.5));
+                         t.picture_px(6.5));
   }
   if (hasFocus()) {
     painter.setClipping(false);

@@ -4,13 +4,14 @@
 
 namespace datrin::app {
 
-Tabs::Tabs(QWidget* parent) : QWidget(parent), row_(new QHBoxLayout), pages_(new QStackedWidget) {
+Tabs::Tabs(QWidget* parent) : QWidget(parent), row_(new QGridLayout), pages_(new QStackedWidget) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 8, 0, 0);
   column->setSpacing(0);
   row_->setContentsMargins(12, 0, 12, 0);
-  row_->setSpacing(theme().ipx(14));
-  row_->addStretch(1);
+  row_->setHorizontalSpacing(theme().ipx(14));
+  row_->setVerticalSpacing(0);
+  row_->setColumnStretch(9, 1);
   column->addLayout(row_);
   column->addWidget(pages_, 1);
   connect(&group_, &QButtonGroup::idClicked, this, [this](int k) {
@@ -24,7 +25,8 @@ void Tabs::add(const QString& name, QWidget* page) {
   button->setCheckable(true);
   button->setProperty("tab", true);
   group_.addButton(button, pages_->count());
-  row_->insertWidget(row_->count() - 1, button);
+  const int k = pages_->count(), in_a_row = theme().large() ? 2 : 9;
+  row_->addWidget(button, k / in_a_row, k % in_a_row, Qt::AlignLeft);
   pages_->addWidget(page);
   if (pages_->count() == 1) button->setChecked(true);
 }

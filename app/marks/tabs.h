@@ -2,6 +2,7 @@
 // A room column with more than one face: words in a row, the chosen one underlined in brass.
 
 #include <QButtonGroup>
+#include <QGridLayout>
 #include <QPushButton>
 #include <QStackedWidget>
 #include <QVBoxLayout>
@@ -23,7 +24,7 @@ signals:
   void changed(int k);
 
 private:
-  QHBoxLayout* row_;
+  QGridLayout* row_; ///< one row; two where the text is large
   QStackedWidget* pages_;
   QButtonGroup group_;
 };

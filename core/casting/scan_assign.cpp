@@ -105,30 +105,39 @@ private:
 
   std::vector<Pose> starts() const {
     if (in_.start) return {*in_.start};
-    Vec3 low = Vec3::Constant(1e30), high = -low, mean = Vec3::Zero();
-    for (const auto& p : sample_) {
-      low = low.cwiseMin(p);
-      high = high.cwiseMax(p);
-      mean += p / static_cast<double>(sample_.size());
-    }
+    const Vec3 mean = middle_of(Mat3::Identity());
     Mat3 scatter = Mat3::Zero();
-    for (const auto& p : sample_) scatter += (p - mean) * (p - mean).transpose();
+    std::vector<double> far;
+    for (const auto& p : sample_) far.push_back((p - mean).squaredNorm());
+    const double reach = 6 * median(far); // a table or a clamp scanned along does not turn the axes
+    for (const auto& p : sample_)
+      if ((p - mean).squaredNorm() <= reach) scatter += (p - mean) * (p - mean).transpose();
     const Mat3 own = Eigen::SelfAdjointEigenSolver<Mat3>(scatter).eigenvectors();
     const Vec3 middle = drawing_middle();
     std::vector<Pose> list;
     for (const auto& turn : axis_turns()) {
-      list.push_back({turn, middle - turn * (low + high) / 2});
+      list.push_back({turn, middle - middle_of(turn)});
       Mat3 axes = own;
       if (axes.determinant() < 0) axes.col(0) = -axes.col(0);
       const Mat3 rotation = turn * axes.transpose();
-      Vec3 from = Vec3::Constant(1e30), to = -from;
-      for (const auto& p : sample_) {
-        from = from.cwiseMin(rotation * p);
-        to = to.cwiseMax(rotation * p);
-      }
-      list.push_back({rotation, middle - (from + to) / 2});
+      list.push_back({rotation, middle - middle_of(rotation)});
     }
     return list;
+  }
+
+  /// Middle of the box around the turned sample, what sticks out far left aside.
+  Vec3 middle_of(const Mat3& turn) const {
+    Vec3 middle;
+    for (int k = 0; k < 3; ++k) {
+      std::vector<double> along;
+      for (const auto& p : sample_) along.push_back(turn.row(k).dot(p));
+      std::sort(along.begin(), along.end());
+      const auto at = [&](double f) {
+        return along[static_cast<std::size_t>(f * static_cast<double>(along.size() - 1))];
+      };
+      middle[k] = (at(0.03) + at(0.97)) / 2;
+    }
+    return middle;
   }
 
   Vec3 drawing_middle() const {

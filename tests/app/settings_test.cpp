@@ -202,6 +202,7 @@ TEST_F(Surveying, AScanIsGivenToItsSurfaces) {
     for (int k = 0; k < 20; ++k, ++count)
       body += QByteArray::number(point.xyz.x() + 0.01 * k) + " " + QByteArray::number(point.xyz.y()) + " " +
               QByteArray::number(point.xyz.z() + 0.005 * k) + "\n";
+  for (int k = 0; k < 5; ++k, ++count) body += "200 " + QByteArray::number(100 + k) + " 90\n";
   file.write("ply\nformat ascii 1.0\nelement vertex " + QByteArray::number(count) +
              "\nproperty float x\nproperty float y\nproperty float z\nend_header\n" + body);
   file.close();
@@ -215,6 +216,8 @@ TEST_F(Surveying, AScanIsGivenToItsSurfaces) {
   const auto after = app::piece_state(build(), piece());
   EXPECT_GT(after.input.seat.points.size(), static_cast<std::size_t>(0.7 * count));
   EXPECT_TRUE(after.can_judge());
+  EXPECT_EQ(page().canvas()->scene_input().strays.size(),
+            5U); // those far from everything are shown, not used
   window->go_to(MainWindow::seat);
   seat_best();
   EXPECT_TRUE(window->seat_page()->state().best);
