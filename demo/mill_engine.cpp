@@ -141,7 +141,7 @@ private:
       if (!surface.machined && !surface.round()) continue; // the insides are not reached
       sim::RoughSurface rough;
       rough.finished = surface.shape();
-      rough.stock = surface.machined ? surface.kind == SurfaceKind::bore ? 1.55 : 1.12 : 0.0;
+      rough.stock = surface.machined ? surface.kind == SurfaceKind::bore ? 1.5 : 0.86 : 0.0;
       rough.drift = surface.kind == SurfaceKind::bore ? Vec3(0.7, 0, -0.5) : Vec3(Vec3::Zero());
       rough.width = 0.86 * surface.width;
       rough.height = 0.86 * surface.height;

@@ -88,7 +88,7 @@ private:
     if (!s.shape.round()) {
       if (std::abs(facing) < edge_on) return;
       std::vector<Vec2> loop;
-      if (const auto* boss = boss_behind(s); boss != nullptr && std::abs(facing) > end_on) {
+      if (const auto* boss = boss_behind(in_, s); boss != nullptr && std::abs(facing) > end_on) {
         loop = circle(view_.on_paper(boss->shape.point), boss->shape.diameter / 2);
       } else {
         for (const auto& corner : corners(s)) loop.push_back(view_.on_paper(corner));
@@ -106,17 +106,6 @@ private:
     } else {
       area(Role::plate, i, {side_outline(s)});
     }
-  }
-
-  /// The boss whose end a plane is: same axis, as wide as the plane both ways.
-  const SceneSurface* boss_behind(const SceneSurface& face) const {
-    for (const auto& o : in_.surfaces)
-      if (o.shape.kind == SurfaceKind::boss && o.shape.direction.cross(face.shape.direction).norm() < 1e-6 &&
-          (o.shape.point - face.shape.point).cross(o.shape.direction).norm() < 0.01 &&
-          std::abs(o.shape.diameter - face.width) < 0.02 * face.width &&
-          std::abs(o.shape.diameter - face.height) < 0.02 * face.height)
-        return &o;
-    return nullptr;
   }
 
   /// The stretches of an as-cast edge that a boss seen from the side does not cover.
@@ -274,6 +263,16 @@ private:
 };
 
 } // namespace
+
+const SceneSurface* boss_behind(const SceneInput& input, const SceneSurface& face) {
+  for (const auto& o : input.surfaces)
+    if (o.shape.kind == SurfaceKind::boss && o.shape.direction.cross(face.shape.direction).norm() < 1e-6 &&
+        (o.shape.point - face.shape.point).cross(o.shape.direction).norm() < 0.01 &&
+        std::abs(o.shape.diameter - face.width) < 0.02 * face.width &&
+        std::abs(o.shape.diameter - face.height) < 0.02 * face.height)
+      return &o;
+  return nullptr;
+}
 
 ViewAxes elevation(const Vec3& up, const Vec3& eye) {
   const Vec3 toward = (eye - up * up.dot(eye)).normalized();

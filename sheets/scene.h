@@ -80,6 +80,9 @@ struct Scene {
 /// off, a round surface without a length to the planes across its axis.
 SceneInput with_extents(SceneInput input);
 
+/// The boss whose end a plane is: same axis, as wide as the plane both ways. Null when there is none.
+const SceneSurface* boss_behind(const SceneInput& input, const SceneSurface& face);
+
 /// The scene of `input` (extents filled in) in one view.
 Scene make_scene(const SceneInput& input, const ViewAxes& view);
 

@@ -52,7 +52,7 @@ private:
   void flat(int i, const SceneSurface& s, const std::vector<Vec3>& touches) {
     const auto [u, v] = patch_directions(s.shape.direction);
     Loop loop;
-    if (const auto* disc = boss_behind(s)) {
+    if (const auto* disc = boss_behind(in_, s)) {
       for (int k = 0; k < around; ++k) {
         const double a = 2 * pi_ * k / around;
         loop.push_back(s.shape.point + disc->shape.diameter / 2 * (std::cos(a) * u + std::sin(a) * v));
@@ -104,19 +104,9 @@ private:
         const double a = 2 * pi_ * k / around;
         loop.push_back(centre + s.shape.diameter / 2 * (std::cos(a) * u + std::sin(a) * v));
       }
-      if (face.shape.direction.dot(view_.toward) > 0)
+      if (face.shape.direction.dot(view_.toward) > 1e-9)
         add(TurnedFace::Role::hole, i, loop, face.shape.direction, 0, true, 0.05);
     }
-  }
-
-  const SceneSurface* boss_behind(const SceneSurface& face) const {
-    for (const auto& o : in_.surfaces)
-      if (o.shape.kind == SurfaceKind::boss && o.shape.direction.cross(face.shape.direction).norm() < 1e-6 &&
-          (o.shape.point - face.shape.point).cross(o.shape.direction).norm() < 0.01 &&
-          std::abs(o.shape.diameter - face.width) < 0.02 * face.width &&
-          std::abs(o.shape.diameter - face.height) < 0.02 * face.height)
-        return &o;
-    return nullptr;
   }
 
   void round(int i, const SceneSurface& s, const std::vector<Vec3>& touches) {

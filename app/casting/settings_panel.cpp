@@ -1,6 +1,7 @@
 #include "app/casting/settings_panel.h"
 
 #include "app/marks/length_field.h"
+#include "app/marks/xyz_row.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edits.h"
@@ -52,23 +53,7 @@ SettingsPanel::SettingsPanel(Document& document, QWidget* parent)
   who->addWidget(mark_);
   who->addWidget(mark_setting_, 1);
   column->addLayout(who);
-  auto* row = new QHBoxLayout;
-  row->setSpacing(4);
-  for (int k = 0; k < 3; ++k) {
-    auto*& field = xyz_[static_cast<std::size_t>(k)];
-    field = new QLineEdit;
-    field->setPlaceholderText(QString(QChar('x' + k)));
-    field->setAccessibleName(QString("Mark, %1").arg(QChar('x' + k)));
-    field->setMinimumWidth(30);
-    row->addWidget(field);
-    connect(field, &QLineEdit::returnPressed, this, [this, k] {
-      if (k < 2)
-        xyz_[static_cast<std::size_t>(k) + 1]->setFocus();
-      else
-        add_mark();
-    });
-  }
-  column->addLayout(row);
+  xyz_ = add_xyz_row(column, "Mark", [this] { add_mark(); });
   column->addWidget(add_mark_);
   marks_->setAccessibleName("Reference marks and sizes");
   marks_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);

@@ -1,6 +1,7 @@
 #include "app/casting/spots_panel.h"
 
 #include "app/marks/length_field.h"
+#include "app/marks/xyz_row.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edits.h"
@@ -51,17 +52,7 @@ SpotsPanel::SpotsPanel(Document& document, QWidget* parent)
   first->addWidget(kind_, 1);
   first->addWidget(surface_, 1);
   column->addLayout(first);
-  auto* row = new QHBoxLayout;
-  row->setSpacing(4);
-  for (int k = 0; k < 3; ++k) {
-    auto*& field = xyz_[static_cast<std::size_t>(k)];
-    field = new QLineEdit;
-    field->setPlaceholderText(QString(QChar('x' + k)));
-    field->setAccessibleName(QString("Spot, %1").arg(QChar('x' + k)));
-    field->setMinimumWidth(30);
-    row->addWidget(field);
-  }
-  column->addLayout(row);
+  xyz_ = add_xyz_row(column, "Spot", [this] { size_->setFocus(); });
   size_->setPlaceholderText("size, or how deep");
   size_->setAccessibleName("Size of the spot");
   note_->setPlaceholderText("note");

@@ -38,7 +38,7 @@ TouchesPage::TouchesPage(Document& document)
       model_(new TouchModel(document, this)), count_(new QLabel), gaps_(words_label()),
       counts_(muted_label()), next_(new NextButton), tabs_(new Tabs), settings_(new SettingsPanel(document)),
       mistakes_(new MistakesPanel(document)), spots_(new SpotsPanel(document)),
-      scan_button_(new QPushButton("Import a scan (PLY, STL)\u2026")) {
+      scan_button_(new QPushButton("Import a scan\u2026")) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(8);
@@ -99,6 +99,7 @@ TouchesPage::TouchesPage(Document& document)
   import->setToolTip("Ctrl+I");
   auto* save = new QPushButton("Export these touches\u2026");
   side->addWidget(import);
+  scan_button_->setToolTip("PLY or STL, as points or triangles");
   side->addWidget(scan_button_);
   side->addWidget(save);
   connect(scan_button_, &QPushButton::clicked, this, [this] {
@@ -307,7 +308,7 @@ bool TouchesPage::import_scan(const QString& path, Unit unit) {
 }
 
 void TouchesPage::take_scan() {
-  scan_button_->setText("Import a scan (PLY, STL)\u2026");
+  scan_button_->setText("Import a scan\u2026");
   auto read = watcher_.result();
   if (read.result.status != casting::ScanStatus::assigned) {
     entry_->tell(qt(read.result.message), true);

@@ -42,7 +42,7 @@ DrawingPage::DrawingPage(Document& document)
   bar->addStretch(1);
   auto* frame = muted_label("x right, z up in the front view; the end is seen along x");
   frame->setWordWrap(false);
-  frame->setVisible(!theme().large());
+  frame->setVisible(theme().text_scale <= 1.1);
   bar->addWidget(frame);
   column->addLayout(bar);
 

@@ -224,7 +224,8 @@ private:
       const auto& t = line.touch;
       Vec3 point = t.centre;
       if (t.tip_radius > 0) point += t.toward.normalized() * t.tip_radius;
-      out_.marks.push_back({0, t.setting, mark, point, t.uncertainty, static_cast<double>(out_.marks.size())});
+      out_.marks.push_back(
+          {0, t.setting, mark, point, t.uncertainty, static_cast<double>(out_.marks.size())});
       return;
     }
     if (!notes.empty()) line.touch.note += (line.touch.note.empty() ? "" : "; ") + notes;

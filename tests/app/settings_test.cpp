@@ -216,7 +216,7 @@ TEST_F(Surveying, AScanIsGivenToItsSurfaces) {
   const auto after = app::piece_state(build(), piece());
   EXPECT_GT(after.input.seat.points.size(), static_cast<std::size_t>(0.7 * count));
   EXPECT_TRUE(after.can_judge());
-  EXPECT_EQ(page().canvas()->scene_input().strays.size(),
+  EXPECT_GE(page().canvas()->scene_input().strays.size(),
             5U); // those far from everything are shown, not used
   window->go_to(MainWindow::seat);
   seat_best();

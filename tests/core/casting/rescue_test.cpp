@@ -61,7 +61,8 @@ TEST(Rescue, TwoFacesTooNearNeedTheDifference) {
     EXPECT_NEAR(rescue.changes[0].amount, 0.4, 0.006) << rescue.what;
   }
   EXPECT_EQ(result.rescues[0].what, "leave top low by 0.40\u2009mm");
-  EXPECT_EQ(result.rescues[0].elsewhere, "top keeps 0.10\u2009mm of the 0.50\u2009mm it needs: skin may show there");
+  EXPECT_EQ(result.rescues[0].elsewhere,
+            "top keeps 0.10\u2009mm of the 0.50\u2009mm it needs: skin may show there");
   const auto moved = std::find_if(result.rescues.begin(), result.rescues.end(),
                                   [](const Rescue& r) { return r.changes[0].kind == RescueKind::move_face; });
   ASSERT_NE(moved, result.rescues.end());

@@ -38,6 +38,15 @@ protected:
     EXPECT_TRUE(outcome.ok()) << outcome.message;
     return std::move(*file);
   }
+  BuildFile made_demo(const demo::DemoBuild& demo) {
+    auto file = made();
+    for (auto edit : demo.edits) {
+      for (auto& change : edit.changes)
+        if (change.id == build::Build::info_id) change.before = file.build().records().at(change.id);
+      EXPECT_TRUE(file.apply(edit).ok());
+    }
+    return file;
+  }
   BuildFile opened() {
     FileOutcome outcome;
     auto file = BuildFile::open(path_, outcome);
@@ -57,14 +66,7 @@ protected:
 
 TEST_F(BuildFileTest, WhatWasAppliedIsThereAfterOpeningAgain) {
   const auto demo = demo::mill_engine();
-  {
-    auto file = made();
-    for (auto edit : demo.edits) {
-      for (auto& change : edit.changes)
-        if (change.id == build::Build::info_id) change.before = file.build().records().at(change.id);
-      ASSERT_TRUE(file.apply(edit).ok());
-    }
-  }
+  { auto file = made_demo(demo); }
   EXPECT_EQ(opened().build().records(), demo.build.records());
 }
 
@@ -176,14 +178,7 @@ TEST_F(BuildFileTest, ANewerFormatIsOpenedForReadingAndLeftUnwritten) {
 
 TEST_F(BuildFileTest, CutShortAtEveryPageItIsLeftAndWhatCanBeReadIsOpenedBesideIt) {
   const auto demo = demo::mill_engine();
-  {
-    auto file = made();
-    for (auto edit : demo.edits) {
-      for (auto& change : edit.changes)
-        if (change.id == build::Build::info_id) change.before = file.build().records().at(change.id);
-      ASSERT_TRUE(file.apply(edit).ok());
-    }
-  }
+  { auto file = made_demo(demo); }
   const auto whole = bytes();
   std::size_t most = 0;
   for (std::size_t size = 0; size < whole.size(); size += 4096) {
@@ -218,14 +213,7 @@ TEST_F(BuildFileTest, CutShortAtEveryPageItIsLeftAndWhatCanBeReadIsOpenedBesideI
 
 TEST_F(BuildFileTest, ASpoiltPageCostsWhatWasInItAndTheLogGivesItBack) {
   const auto demo = demo::mill_engine();
-  {
-    auto file = made();
-    for (auto edit : demo.edits) {
-      for (auto& change : edit.changes)
-        if (change.id == build::Build::info_id) change.before = file.build().records().at(change.id);
-      ASSERT_TRUE(file.apply(edit).ok());
-    }
-  }
+  { auto file = made_demo(demo); }
   auto whole = bytes();
   const auto place = whole.find("\"name\":\"foot\""); // some page of the records
   ASSERT_NE(place, std::string::npos);

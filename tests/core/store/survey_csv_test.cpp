@@ -122,3 +122,39 @@ TEST(SurveyCsv, ThreeBadLinesOfFourHundred) {
   EXPECT_EQ(survey.bad.size(), 3U);
   EXPECT_EQ(survey.good.size(), 397U);
 }
+
+TEST(SurveyCsv, ReferenceMarksComeBackTheSame) {
+  const SurfaceNames names{{7, "foot"}};
+  const auto read =
+      read_survey_csv("surface,x_in,y_in,z_in,setting,uncertainty_mm\nmark A,1,2,-0.5,on its foot,0.02\n"
+                      "foot,1,1,1,on its foot,\nMark centre pop 2,0,0,1,\"on its side, clamped\",\n",
+                      "s.csv", names);
+  ASSERT_FALSE(read.refused) << read.message;
+  EXPECT_TRUE(read.bad.empty());
+  EXPECT_EQ(read.good.size(), 1U);
+  ASSERT_EQ(read.marks.size(), 2U);
+  EXPECT_EQ(read.marks[0].name, "A");
+  EXPECT_EQ(read.marks[0].setting, "on its foot");
+  EXPECT_EQ(read.marks[0].uncertainty, 0.02);
+  EXPECT_LT((read.marks[0].at - Vec3(25.4, 50.8, -12.7)).norm(), 1e-12);
+  EXPECT_EQ(read.marks[1].name, "centre pop 2");
+  const auto again = read_survey_csv(write_survey_csv({}, names, read.marks), "again.csv", names);
+  EXPECT_EQ(again.marks, read.marks);
+}
+
+TEST(SurveyCsv, AMarkReadByABallIsTheTouchedPoint) {
+  const auto read = read_survey_csv(
+      "surface,x_mm,y_mm,z_mm,tip_radius_mm,toward_x,toward_y,toward_z\nmark A,1,2,3,1.5,0,0,-2\n", "s.csv",
+      {});
+  ASSERT_EQ(read.marks.size(), 1U);
+  EXPECT_LT((read.marks[0].at - Vec3(1, 2, 1.5)).norm(), 1e-12);
+}
+
+TEST(SurveyCsv, ASurfaceCalledMarkIsASurface) {
+  const auto read =
+      read_survey_csv("surface,x_mm,y_mm,z_mm\nmark A,1,2,3\nmark ,1,2,3\n", "s.csv", {{7, "mark A"}});
+  EXPECT_EQ(read.good.size(), 1U);
+  EXPECT_TRUE(read.marks.empty());
+  ASSERT_EQ(read.bad.size(), 1U);
+  EXPECT_EQ(read.bad[0].message, "line 3, surface: no surface is called \"mark\" (did you mean \"mark A\"?)");
+}

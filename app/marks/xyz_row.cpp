@@ -1,0 +1,23 @@
+#include "app/marks/xyz_row.h"
+
+namespace datrin::app {
+
+std::array<QLineEdit*, 3> add_xyz_row(QBoxLayout* to, const QString& what, std::function<void()> last) {
+  auto* row = new QHBoxLayout;
+  row->setSpacing(4);
+  std::array<QLineEdit*, 3> fields{};
+  for (int k = 0; k < 3; ++k) {
+    auto* field = fields[static_cast<std::size_t>(k)] = new QLineEdit;
+    field->setPlaceholderText(QString(QChar('x' + k)));
+    field->setAccessibleName(QString("%1, %2").arg(what).arg(QChar('x' + k)));
+    field->setMinimumWidth(30);
+    row->addWidget(field);
+  }
+  for (std::size_t k = 0; k < 2; ++k)
+    QObject::connect(fields[k], &QLineEdit::returnPressed, fields[k + 1], qOverload<>(&QLineEdit::setFocus));
+  QObject::connect(fields[2], &QLineEdit::returnPressed, fields[2], std::move(last));
+  to->addLayout(row);
+  return fields;
+}
+
+} // namespace datrin::app

@@ -1,0 +1,15 @@
+#pragma once
+// Three coordinate fields in a row; Enter goes on to the next, and past the last calls `last`.
+
+#include <QHBoxLayout>
+#include <QLineEdit>
+
+#include <array>
+#include <functional>
+
+namespace datrin::app {
+
+/// `what` begins their accessible names: "Mark" gives "Mark, x".
+std::array<QLineEdit*, 3> add_xyz_row(QBoxLayout* to, const QString& what, std::function<void()> last);
+
+} // namespace datrin::app
