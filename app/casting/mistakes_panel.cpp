@@ -24,6 +24,8 @@ MistakesPanel::MistakesPanel(Document& document, QWidget* parent)
   column->addWidget(words_);
   list_->setAccessibleName("Touches to look at");
   list_->setWordWrap(true);
+  list_->setTextElideMode(Qt::ElideNone);
+  list_->setResizeMode(QListView::Adjust);
   list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   list_->installEventFilter(this);
   column->addWidget(list_, 1);

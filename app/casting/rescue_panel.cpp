@@ -28,6 +28,8 @@ RescuePanel::RescuePanel(Document& document, QWidget* parent)
   column->addWidget(words_);
   column->addWidget(look_);
   list_->setWordWrap(true);
+  list_->setTextElideMode(Qt::ElideNone);
+  list_->setResizeMode(QListView::Adjust);
   list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   list_->setAccessibleName("Changes that save it, least first");
   column->addWidget(list_, 1);

@@ -63,6 +63,8 @@ SpotsPanel::SpotsPanel(Document& document, QWidget* parent)
   column->addWidget(message_);
   list_->setAccessibleName("Spots");
   list_->setWordWrap(true);
+  list_->setTextElideMode(Qt::ElideNone);
+  list_->setResizeMode(QListView::Adjust);
   column->addWidget(list_, 1);
   connect(add_, &QPushButton::clicked, this, &SpotsPanel::add);
   connect(note_, &QLineEdit::returnPressed, this, &SpotsPanel::add);

@@ -123,10 +123,12 @@ private:
       Vec3 middle;
       for (int k = 0; k < 3; ++k) {
         std::vector<double> values;
+        values.reserve(on.size());
         for (const auto i : on) values.push_back(points_[i][k]);
         middle[k] = median(std::move(values));
       }
       std::vector<double> reach;
+      reach.reserve(on.size());
       for (const auto i : on) reach.push_back((points_[i] - middle).norm());
       const double limit = 4 * median(reach) + 10;
       for (const auto i : on) in[i] = (points_[i] - middle).norm() <= limit;

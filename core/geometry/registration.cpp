@@ -208,7 +208,7 @@ HeightRegistration register_heights(const std::vector<HeightPair>& pairs,
   const Eigen::MatrixXd centred = at.rowwise() - middle.transpose();
   const Eigen::VectorXd above = height.array() - mean;
   const Eigen::JacobiSVD<Eigen::MatrixXd> svd(centred, Eigen::ComputeThinU | Eigen::ComputeThinV);
-  const Eigen::VectorXd lengths = svd.singularValues();
+  const auto& lengths = svd.singularValues();
   if (!(lengths[1] > in_line_relative * lengths[0])) {
     result.status = RegistrationStatus::in_line;
     result.message = "the marks lie on one line; one more, well off it, is needed";

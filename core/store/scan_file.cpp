@@ -65,7 +65,7 @@ private:
   std::string read_head(std::string_view bytes, std::size_t& at) {
     const auto line_at = [&]() -> std::optional<std::string> {
       const auto end = bytes.find('\n', at);
-      if (end == std::string_view::npos || end > 65536) return std::nullopt;
+      if (end > 65536) return std::nullopt; // npos is further still
       auto line = bytes.substr(at, end - at);
       at = end + 1;
       if (!line.empty() && line.back() == '\r') line.remove_suffix(1);
