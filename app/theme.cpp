@@ -44,7 +44,7 @@ QString style_sheet(const Theme& t) {
     QPushButton[tab="true"]:checked { color: %3; border-bottom: 2px solid %6; font-weight: bold; }
     QPushButton[tab="true"]:focus { color: %6; padding: 4px 0; border: 0; border-bottom: 2px solid %6; }
     QListWidget { background: transparent; color: %3; border: 0; outline: 0; }
-    QListWidget::item { border-bottom: 1px solid %5; padding: 4px 2px; }
+    QListWidget::item { border-bottom: 1px solid %5; padding: 4px 0; }
     QListWidget::item:selected { background: %8; color: %3; }
     QListWidget:focus { border: 1px solid %6; }
     QTableView { background: transparent; color: %3; border: 0; gridline-color: %5; outline: 0;

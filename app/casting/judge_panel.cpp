@@ -1,6 +1,7 @@
 #include "app/casting/judge_panel.h"
 
 #include "app/marks/copy_table.h"
+#include "app/marks/why.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edits.h"
@@ -9,6 +10,7 @@
 
 #include <QGridLayout>
 #include <QHeaderView>
+#include <QShortcut>
 #include <QtConcurrent>
 
 namespace datrin::app {
@@ -106,6 +108,9 @@ JudgePanel::JudgePanel(Document& document, QWidget* parent)
   table_->setTabKeyNavigation(false);
   table_->setAccessibleName("Other seats");
   make_copyable(table_);
+  table_->setToolTip("F1 shows where the figure of the chosen row comes from");
+  auto* why = new QShortcut(QKeySequence("F1"), table_, nullptr, nullptr, Qt::WidgetShortcut);
+  connect(why, &QShortcut::activated, this, &JudgePanel::ask_why);
   table_->setMinimumHeight(theme().ipx(24 * 6 + 6));
   column->addWidget(table_, 1);
   column->addWidget(costs_);
@@ -136,7 +141,22 @@ JudgePanel::JudgePanel(Document& document, QWidget* parent)
 }
 
 JudgePanel::~JudgePanel() {
+  stop();
+}
+
+void JudgePanel::stop() {
+  if (stop_) stop_->store(true);
   watcher_.waitForFinished();
+}
+
+void JudgePanel::ask_why() {
+  const int row = table_->currentRow();
+  if (row < 0 || row >= static_cast<int>(others_.size())) return;
+  const auto& groups = others_[static_cast<std::size_t>(row)].margins.groups;
+  const auto least = std::min_element(groups.begin(), groups.end(),
+                                      [](const auto& a, const auto& b) { return a.margin < b.margin; });
+  if (least != groups.end() && least->touches > 0)
+    show_why(table_, casting::explain_margin(state_.input.seat, *least), document_.unit());
 }
 
 void JudgePanel::wish(const std::function<void(build::Judgement&)>& change, const QString& label) {
@@ -202,13 +222,15 @@ void JudgePanel::compare() {
     fill();
     return;
   }
-  watcher_.waitForFinished();
+  stop();
+  stop_ = std::make_shared<std::atomic<bool>>(false);
   const auto wishes = seat_wishes(document_.build(), state_.piece, state_.input);
-  watcher_.setFuture(QtConcurrent::run([input = state_.input.seat, pose = state_.pose, wishes] {
+  watcher_.setFuture(QtConcurrent::run([input = state_.input.seat, pose = state_.pose, wishes, stop = stop_] {
     std::vector<OtherSeat> list;
     list.push_back({"this one", "the seat as it is", pose, casting::margins_at(input, pose)});
     casting::SeatOptions options;
     options.start = pose;
+    options.should_stop = [stop] { return stop->load(); };
     casting::SeatInput even = input;
     for (auto& s : even.surfaces) s.favour = 0;
     if (const auto best = casting::seat(even, options); best.usable())
@@ -216,7 +238,7 @@ void JudgePanel::compare() {
     if (const auto wished = casting::wished_seat(input, wishes, options); wished.usable())
       list.push_back(
           {"best, as wished", "with what is not allowed and favoured above", wished.pose, wished.margins});
-    for (const auto& hand : casting::hand_seats(even, pose))
+    for (const auto& hand : casting::hand_seats(even, pose, options.should_stop))
       if (hand.possible) list.push_back({qt(hand.name), qt(hand.how), hand.pose, hand.margins});
     return list;
   }));

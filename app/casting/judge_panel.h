@@ -15,6 +15,8 @@
 #include <QTableWidget>
 
 #include <array>
+#include <atomic>
+#include <memory>
 
 namespace datrin::app {
 
@@ -49,6 +51,8 @@ private:
   void wish(const std::function<void(build::Judgement&)>& change, const QString& label);
   void compare();
   void fill();
+  void stop();
+  void ask_why(); ///< the sum behind the least room of the chosen row
 
   Document& document_;
   PieceState state_;
@@ -59,6 +63,7 @@ private:
   QTableWidget* table_;
   QPushButton* take_;
   std::vector<OtherSeat> others_;
+  std::shared_ptr<std::atomic<bool>> stop_;
   QFutureWatcher<std::vector<OtherSeat>> watcher_;
 };
 

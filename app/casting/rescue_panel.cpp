@@ -1,15 +1,19 @@
 #include "app/casting/rescue_panel.h"
 
+#include "app/marks/why.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edits.h"
+#include "casting/explain.h"
 #include "quantity/text.h"
 #include "sheets/figures.h"
 
 #include <QDateTime>
+#include <QShortcut>
 #include <QVBoxLayout>
 #include <QtConcurrent>
 
+#include <algorithm>
 #include <set>
 
 namespace datrin::app {
@@ -48,6 +52,9 @@ RescuePanel::RescuePanel(Document& document, QWidget* parent)
       look();
   });
   connect(take_, &QPushButton::clicked, this, &RescuePanel::take);
+  list_->setToolTip("F1 shows the room the chosen change leaves, and where it comes from");
+  auto* why = new QShortcut(QKeySequence("F1"), list_, nullptr, nullptr, Qt::WidgetShortcut);
+  connect(why, &QShortcut::activated, this, &RescuePanel::ask_why);
   connect(list_, &QListWidget::itemActivated, this, &RescuePanel::take);
   connect(list_, &QListWidget::currentRowChanged, this, [this](int row) {
     const bool any = row >= 0 && row < static_cast<int>(found_.rescue.rescues.size());
@@ -90,6 +97,18 @@ void RescuePanel::show_state(const PieceState& state) {
   decisions_->setText(decided.isEmpty() ? QString("Nothing was changed in the drawing for a casting yet.")
                                         : decided.join("\n"));
   if (state.can_judge() && state.margins.least < 0 && isVisible()) look(); // that is what one came for
+}
+
+void RescuePanel::ask_why() {
+  const int row = list_->currentRow();
+  if (row < 0 || row >= static_cast<int>(found_.rescue.rescues.size())) return;
+  const auto& rescue = found_.rescue.rescues[static_cast<std::size_t>(row)];
+  const auto& groups = rescue.margins.groups;
+  const auto least = std::min_element(groups.begin(), groups.end(),
+                                      [](const auto& a, const auto& b) { return a.margin < b.margin; });
+  if (least != groups.end() && least->touches > 0)
+    show_why(list_, casting::explain_margin(casting::with_changes(state_.input.seat, rescue.changes), *least),
+             document_.unit());
 }
 
 void RescuePanel::look() {

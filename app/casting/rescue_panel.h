@@ -38,6 +38,7 @@ private:
   };
   void take();
   void show_found();
+  void ask_why(); ///< the sum behind what the chosen change leaves
 
   Document& document_;
   PieceState state_;

@@ -154,8 +154,6 @@ void SeatPage::refresh() {
   if (another || moved_elsewhere || !same(answer_.pose, state_.pose) || !(judgement == shown_judgement_))
     have_answer_ = false;
   shown_judgement_ = judgement;
-  mistakes_ = static_cast<int>(
-      casting::flagged_touches(document_.build(), state_.piece, state_.input, state_.pose).size());
   show_pose(state_.pose);
   next_->setEnabled(state_.can_judge());
   next_->set_words("Mark out", "jacks, lines and a sheet to print", {}, "Ctrl+4");
@@ -309,10 +307,12 @@ void SeatPage::show_holds() {
                                         : "Not proved best: " + qt(answer_.check.message);
     for (const auto& motion : answer_.undetermined)
       words += QString("\nThe touches say nothing about %1; it was left.").arg(qt(motion.name()));
-    if (mistakes_ > 0)
+    const auto mistakes =
+        casting::flagged_touches(document_.build(), state_.piece, state_.input, state_.pose).size();
+    if (mistakes > 0)
       words += QString("\n%1 %2 like mistakes: look at them first (Touches, Mistakes).")
-                   .arg(mistakes_)
-                   .arg(mistakes_ == 1 ? "touch looks" : "touches look");
+                   .arg(mistakes)
+                   .arg(mistakes == 1 ? "touch looks" : "touches look");
     check_->setText(words);
   } else {
     holds_heading_->setText("What limits here");

@@ -79,7 +79,6 @@ private:
   JudgePanel* judge_;
   RescuePanel* rescue_;
   build::Judgement shown_judgement_;
-  int mistakes_ = 0; ///< touches that look like mistakes
 
   PieceState state_; ///< as kept; pose and margins as shown
   build::Id shown_piece_ = 0;

@@ -30,8 +30,8 @@ QString residual_text(double mm, Unit unit) {
 SettingsPanel::SettingsPanel(Document& document, QWidget* parent)
     : QWidget(parent), document_(document), settings_(new QVBoxLayout), settings_box_(new QWidget),
       mark_setting_(new QComboBox), size_from_(new QComboBox), size_to_(new QComboBox), mark_(new QLineEdit),
-      size_(new QLineEdit), add_mark_(new QPushButton("Keep the mark")),
-      add_size_(new QPushButton("Keep the size")), marks_(new QListWidget), message_(muted_label()) {
+      size_(new QLineEdit), add_mark_(new QPushButton("Keep the mark")), add_size_(new QPushButton("Keep")),
+      marks_(new QListWidget), message_(muted_label()) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
   column->setSpacing(5);
@@ -52,6 +52,16 @@ SettingsPanel::SettingsPanel(Document& document, QWidget* parent)
   mark_setting_->setMinimumContentsLength(4);
   who->addWidget(mark_);
   who->addWidget(mark_setting_, 1);
+  mark_spread_ = new QLineEdit("0.02 mm");
+  mark_spread_->setAccessibleName("Uncertainty of the mark, 95 %");
+  size_spread_ = new QLineEdit("0.05 mm");
+  size_spread_->setAccessibleName("Uncertainty of the size, 95 %");
+  for (auto* spread : {mark_spread_, size_spread_}) {
+    spread->setToolTip("\u00B1, 95 %: how well it was read");
+    spread->setMaximumWidth(theme().ipx(72));
+  }
+  who->addWidget(new QLabel("\u00B1"));
+  who->addWidget(mark_spread_);
   column->addLayout(who);
   xyz_ = add_xyz_row(column, "Mark", [this] { add_mark(); });
   column->addWidget(add_mark_);
@@ -76,6 +86,8 @@ SettingsPanel::SettingsPanel(Document& document, QWidget* parent)
   size_->setPlaceholderText("size");
   size_->setAccessibleName("Size read across");
   last->addWidget(size_, 1);
+  last->addWidget(new QLabel("\u00B1"));
+  last->addWidget(size_spread_);
   last->addWidget(add_size_);
   column->addLayout(last);
   column->addWidget(message_);
@@ -225,6 +237,14 @@ bool SettingsPanel::read(QLineEdit* field, const QString& name, double& mm) {
   return false;
 }
 
+bool SettingsPanel::not_negative(QLineEdit* field, double mm) {
+  if (mm >= 0) return true;
+  tell("\u00B1: must not be negative", true);
+  field->setFocus();
+  field->selectAll();
+  return false;
+}
+
 void SettingsPanel::set_frame(const QString& name, SettingFrame frame) {
   const auto& b = document_.build();
   const auto label = QString("Frame of the setting \"%1\"").arg(name).toStdString();
@@ -265,7 +285,8 @@ void SettingsPanel::add_mark() {
            true);
       return;
     }
-  mark.uncertainty = 0.02;
+  if (!read(mark_spread_, "\u00B1", mark.uncertainty) || !not_negative(mark_spread_, mark.uncertainty))
+    return;
   mark.order = build::next_order(b.marks_of(mark.piece));
   if (!document_.apply(build::add(b, mark, "Reference mark " + mark.name))) return;
   for (auto* field : xyz_) field->clear();
@@ -292,7 +313,8 @@ void SettingsPanel::add_size() {
     tell(wrong, true);
     return;
   }
-  size.uncertainty = 0.05;
+  if (!read(size_spread_, "\u00B1", size.uncertainty) || !not_negative(size_spread_, size.uncertainty))
+    return;
   size.order = build::next_order(b.sizes_of(size.piece));
   if (!document_.apply(build::add(b, size, "Size read across " + from->name))) return;
   size_->clear();

@@ -31,6 +31,8 @@ public:
   QComboBox* size_from() const { return size_from_; }
   QComboBox* size_to() const { return size_to_; }
   QLineEdit* size_edit() const { return size_; }
+  QLineEdit* mark_spread() const { return mark_spread_; }
+  QLineEdit* size_spread() const { return size_spread_; }
   QPushButton* add_size_button() const { return add_size_; }
   QListWidget* marks_list() const { return marks_; }
   QString message() const { return message_->text(); }
@@ -46,6 +48,7 @@ private:
   void remove_chosen();
   void set_frame(const QString& name, build::SettingFrame frame);
   void tell(const QString& words, bool wrong);
+  bool not_negative(QLineEdit* field, double mm);
   bool read(QLineEdit* field, const QString& name, double& mm);
 
   Document& document_;
@@ -54,6 +57,7 @@ private:
   std::vector<Row> rows_;
   QComboBox *mark_setting_, *size_from_, *size_to_;
   QLineEdit *mark_, *size_;
+  QLineEdit *mark_spread_, *size_spread_; ///< 95 %; what it says is what is kept
   std::array<QLineEdit*, 3> xyz_{};
   QPushButton *add_mark_, *add_size_;
   QListWidget* marks_;

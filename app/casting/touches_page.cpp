@@ -105,8 +105,10 @@ TouchesPage::TouchesPage(Document& document)
   connect(scan_button_, &QPushButton::clicked, this, [this] {
     if (watcher_.isRunning())
       stop_->store(true);
-    else
-      ask_scan();
+    else if (const auto path = QFileDialog::getOpenFileName(this, "Import a scan", {},
+                                                            "Scans (*.ply *.stl);;All files (*)");
+             !path.isEmpty())
+      ask_scan(path);
   });
   connect(import, &QPushButton::clicked, this, [this] { ask_import(); });
   connect(save, &QPushButton::clicked, this, [this] { ask_export(); });
@@ -268,6 +270,10 @@ bool TouchesPage::import_scan(const QString& path, Unit unit) {
     entry_->tell("State the drawing first: a scan is given to its surfaces.", true);
     return false;
   }
+  if (watcher_.isRunning()) {
+    entry_->tell("A scan is being read already; stop it or wait for it.", true);
+    return false;
+  }
   auto file = store::read_scan_file(path.toStdString(), unit);
   if (!file.ok) {
     entry_->tell(qt(file.message), true);
@@ -315,6 +321,11 @@ void TouchesPage::take_scan() {
     emit scan_ended();
     return;
   }
+  if (document_.build().find<build::Piece>(read.piece) == nullptr) {
+    entry_->tell(QString("%1: the piece it was read for is gone; nothing was taken.").arg(read.name), true);
+    emit scan_ended();
+    return;
+  }
   auto points = std::make_shared<build::ScanPoints>();
   points->at = *read.points;
   points->surface = std::move(read.result.surface);
@@ -327,14 +338,13 @@ void TouchesPage::take_scan() {
         {b.next_id() + 1, std::nullopt,
          build::Seat{read.piece, then(read.scan_to_survey.inverse(), read.result.pose), false}});
   if (document_.apply(edit))
-    entry_->tell(
-        QString(
-            "%1: %2 points given to their surfaces; %3 doubtful and %4 far from any are kept and not used.")
-            .arg(read.name)
-            .arg(read.result.given)
-            .arg(read.result.doubtful)
-            .arg(read.result.elsewhere),
-        false);
+    entry_->tell(QString("%1: %2 points given to their surfaces, each taken as good to 0.05 mm (95 %); %3 "
+                         "doubtful and %4 far from any are kept and not used.")
+                     .arg(read.name)
+                     .arg(read.result.given)
+                     .arg(read.result.doubtful)
+                     .arg(read.result.elsewhere),
+                 false);
   emit scan_ended();
 }
 
@@ -365,15 +375,12 @@ void TouchesPage::ask_import() {
   if (!path.isEmpty()) import_file(path);
 }
 
-void TouchesPage::ask_scan() {
-  const auto path =
-      QFileDialog::getOpenFileName(this, "Import a scan", {}, "Scans (*.ply *.stl);;All files (*)");
-  if (path.isEmpty()) return;
+bool TouchesPage::ask_scan(const QString& path) {
   bool ok = false;
   const auto unit =
       QInputDialog::getItem(this, "Unit of the scan", "The file does not say. Its numbers are in",
                             {"mm", "inch"}, document_.unit() == Unit::mm ? 0 : 1, false, &ok);
-  if (ok) import_scan(path, unit == "mm" ? Unit::mm : Unit::inch);
+  return ok && import_scan(path, unit == "mm" ? Unit::mm : Unit::inch);
 }
 
 void TouchesPage::ask_export() {

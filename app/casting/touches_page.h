@@ -47,6 +47,7 @@ public:
   /// Reads a scan and lays it on the drawing, aside; it is taken when `scan_ended` comes. False when the file
   /// was refused.
   bool import_scan(const QString& path, Unit unit);
+  bool ask_scan(const QString& path); ///< the same, asking for its unit: neither format states one
   bool scanning() const { return watcher_.isRunning(); }
 
   Tabs* tabs() const { return tabs_; }
@@ -61,7 +62,6 @@ private:
   bool take_survey(const store::SurveyCsv& survey, const QString& from);
   void take_scan();
   void ask_import();
-  void ask_scan();
   void ask_export();
   void remove_chosen();
 

@@ -36,7 +36,8 @@ TurningView::TurningView(QWidget* parent) : QWidget(parent), yaw_(first_yaw), pi
   setAccessibleDescription(
       "Arrows turn it; X, Y, Z cut it across; Page Up and Page Down move the cut; Home turns back");
   setToolTip(
-      "Drag or arrows turn. X, Y, Z cut across; wheel or Page Up, Page Down move the cut. Home turns back.");
+      "Drag or arrows turn. X, Y, Z cut across; wheel or Page Up, Page Down move the cut. Home turns back.\n"
+      "Figures: metal over the finished surface, by a plane or circle through its touches.");
 }
 
 void TurningView::set_scene(sheets::SceneInput input, Unit unit) {

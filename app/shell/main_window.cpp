@@ -355,7 +355,7 @@ bool MainWindow::open_file(const QString& path) {
   }
   if (ending == "ply" || ending == "stl") {
     go_to(touches);
-    return touches_->import_scan(path, document_.unit());
+    return touches_->ask_scan(path);
   }
   return open_build(path);
 }

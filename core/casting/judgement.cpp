@@ -88,8 +88,8 @@ SeatResult wished_seat(const SeatInput& input, const SeatWishes& wishes, const S
   if (bore.shape.direction.cwiseAbs().maxCoeff(&along) < 1 - 1e-9)
     return refuse(fmt::format("{} does not run along x, y or z: it cannot be kept central", bore.id));
   SeatResult result = seat(input, opts);
-  // Moved onto the boss, locked across its axis, seated again; twice, because turning moves the boss a
-  // little.
+  // Moved onto the boss, locked across its axis, seated again, while turning moves
+  // the boss.
   for (int round = 0; round < 10; ++round) {
     const auto off = off_centre(input, boss, result.pose);
     if (!off)
@@ -105,7 +105,8 @@ SeatResult wished_seat(const SeatInput& input, const SeatWishes& wishes, const S
   return result;
 }
 
-std::vector<HandSeat> hand_seats(const SeatInput& input, const Pose& start) {
+std::vector<HandSeat> hand_seats(const SeatInput& input, const Pose& start,
+                                 const std::function<bool()>& should_stop) {
   std::vector<int> touches(input.surfaces.size(), 0);
   for (const auto& point : input.points) ++touches[static_cast<std::size_t>(point.surface)];
   // The rules: which surfaces place the part.
@@ -124,12 +125,12 @@ std::vector<HandSeat> hand_seats(const SeatInput& input, const Pose& start) {
       all.surfaces[i].machined = all.surfaces[i].machined || touches[i] > 0;
       if (places(input.surfaces[i])) result.possible = result.possible || touches[i] >= 3;
     }
-    const bool any = result.possible;
-    if (any) {
+    if (result.possible && !(should_stop && should_stop())) {
       const auto rough = least_squares_start(all, make_groups(all), start);
       SeatInput only = all;
       std::erase_if(only.points, [&](const SeatPoint& p) { return !places(surface_at(input, p.surface)); });
       SeatOptions rest;
+      rest.should_stop = should_stop;
       rest.start = least_squares_start(only, make_groups(only), rough.pose).pose;
       rest.locked = {false, false, false, true, true, true};
       for (int k = 0; k < 3; ++k) rest.locked[static_cast<std::size_t>(k)] = placed_along(input, k, places);
@@ -148,14 +149,10 @@ std::vector<std::string> explain_balance(const SeatInput& input, const SeatResul
   // A holding touch keeps the metal from coming nearer: its margin grows along its rate, so the part is
   // pushed against it by the others. Said for moving along each axis of the drawing, where it is what is felt
   // most.
-  struct Side {
-    std::vector<std::string> touches;
-    double force = 0;
-  };
+  using Side = std::vector<std::string>; // the touches on it
   static constexpr const char* ways[3][2] = {
       {"left", "right"}, {"to the front", "to the back"}, {"down", "up"}};
   std::array<std::array<Side, 2>, 3> sides;
-  std::vector<std::string> turning;
   for (const auto& hold : seat.held_by) {
     const auto& point = input.points[static_cast<std::size_t>(hold.point)];
     const Vec3 at = seat.pose.apply(point.xyz);
@@ -165,9 +162,8 @@ std::vector<std::string> explain_balance(const SeatInput& input, const SeatResul
     int axis = 0;
     falls.cwiseAbs().maxCoeff(&axis);
     auto& side = sides[static_cast<std::size_t>(axis)][falls[axis] > 0 ? 1 : 0];
-    side.touches.push_back(fmt::format("{}{} {}", hold.wall_to >= 0 ? "wall at " : "",
-                                       surface_at(input, hold.surface).id, hold.point + 1));
-    side.force += hold.share * std::abs(falls[axis]);
+    side.push_back(fmt::format("{}{} {}", hold.wall_to >= 0 ? "wall at " : "",
+                               surface_at(input, hold.surface).id, hold.point + 1));
   }
   const auto listed = [](const std::vector<std::string>& names) {
     if (names.size() == 1) return names[0];
@@ -176,13 +172,13 @@ std::vector<std::string> explain_balance(const SeatInput& input, const SeatResul
   std::vector<std::string> lines;
   for (std::size_t axis = 0; axis < 3; ++axis) {
     const auto &minus = sides[axis][0], &plus = sides[axis][1];
-    if (minus.touches.empty() && plus.touches.empty()) continue;
+    if (minus.empty() && plus.empty()) continue;
     std::string line;
     for (int k : {1, 0}) {
       const auto& side = k == 1 ? plus : minus;
-      if (side.touches.empty()) continue;
-      line += fmt::format("{}{} {} it from going {}", line.empty() ? "" : "; ", listed(side.touches),
-                          side.touches.size() == 1 ? "keeps" : "keep", ways[axis][k]);
+      if (side.empty()) continue;
+      line += fmt::format("{}{} {} it from going {}", line.empty() ? "" : "; ", listed(side),
+                          side.size() == 1 ? "keeps" : "keep", ways[axis][k]);
     }
     lines.push_back(std::move(line));
   }

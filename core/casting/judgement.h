@@ -33,7 +33,8 @@ struct HandSeat {
 /// Marking out from the core, from the boss, from the outside faces (common practice): the touches of those
 /// surfaces alone turn the part and place it by least squares; along an axis on which they say nothing what
 /// is over is evened out, better than by hand.
-std::vector<HandSeat> hand_seats(const SeatInput& input, const Pose& start);
+std::vector<HandSeat> hand_seats(const SeatInput& input, const Pose& start,
+                                 const std::function<bool()>& should_stop = {});
 
 /// What holds a seat, as forces in balance: which touches keep it from going
 /// which way: "end B 21 and 28 hold it from going right; bore 57 and 59 from going left"

@@ -274,7 +274,9 @@ std::optional<BuildFile> BuildFile::open(const std::string& path, FileOutcome& o
                             outcome);
   if (!may_write(path) || !may_write(std::filesystem::absolute(path, error).parent_path().string()))
     return open_for_reading(path, FileStatus::read_only, "may not be written to", outcome);
-  if (header.cut_short())
+  // With a journal beside it a file may be short because its writer was killed in the middle: then SQLite
+  // puts it right from the journal, and what is wrong all the same shows in the check below.
+  if (header.cut_short() && !std::filesystem::exists(path + "-journal", error))
     return open_recovered(
         path, fmt::format("cut short: {} of {} bytes are there", header.size, header.stated_size), outcome);
   try {

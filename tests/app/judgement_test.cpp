@@ -1,6 +1,7 @@
 #include "tests/app/bench.h"
 
 #include "app/drawing/quick_start_dialog.h"
+#include "app/marks/why.h"
 #include "casting/judgement.h"
 
 #include <QDropEvent>
@@ -43,6 +44,12 @@ TEST_F(Judging, SeatsStandSideBySideAndTheBestIsFirst) {
   for (const auto& other : others)
     EXPECT_LE(other.margins.least, others[1].margins.least + 1e-5) << other.name.toStdString();
   page().judge()->table()->setCurrentCell(3, 0);
+  page().judge()->table()->setFocus();
+  QTest::keyClick(page().judge()->table(), Qt::Key_F1); // where the figure comes from
+  auto* why = page().judge()->table()->findChild<app::WhyCard*>();
+  ASSERT_NE(why, nullptr);
+  EXPECT_NEAR(why->reckoning().total(), others[3].margins.least, 1e-9);
+  QTest::keyClick(why, Qt::Key_Escape);
   QTest::mouseClick(page().judge()->take_button(), Qt::LeftButton);
   EXPECT_EQ(page().state().pose.translation, others[3].pose.translation);
   EXPECT_EQ(window->undo_action()->text(), "Undo: Seat from the core for Main pedestal, no. 1 of 2");
@@ -81,6 +88,13 @@ TEST_F(Judging, ARescueIsFoundTakenAndKeptWithItsReason) {
   ASSERT_GE(page().rescue()->list()->count(), 1) << page().rescue()->words().toStdString();
   const auto part = window->document().part();
   page().rescue()->list()->setCurrentRow(0);
+  page().rescue()->list()->setFocus();
+  QTest::keyClick(page().rescue()->list(), Qt::Key_F1);
+  auto* why = page().rescue()->list()->findChild<app::WhyCard*>();
+  ASSERT_NE(why, nullptr);
+  EXPECT_GE(why->reckoning().total(), -1e-6); // the room the change leaves
+  EXPECT_LT(why->reckoning().total(), 0.05);
+  QTest::keyClick(why, Qt::Key_Escape);
   QTest::mouseClick(page().rescue()->take_button(), Qt::LeftButton);
   const auto decisions = build().decisions_of(part);
   ASSERT_GE(decisions.size(), 1U);

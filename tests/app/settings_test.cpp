@@ -2,7 +2,9 @@
 
 #include <QApplication>
 #include <QClipboard>
+#include <QDialog>
 #include <QFile>
+#include <QTimer>
 
 using namespace datrin;
 using namespace datrin::test;
@@ -60,9 +62,15 @@ TEST_F(Surveying, AFifthMarkIsTypedAndRemoved) {
   EXPECT_TRUE(panel->message().startsWith("y: ")) << panel->message().toStdString();
   EXPECT_EQ(build().marks_of(piece()).size(), before);
   enter(panel->mark_xyz(1), "12", Qt::Key_Return);
+  panel->mark_spread()->setText("-1 mm");
+  enter(panel->mark_xyz(2), "3/8 in", Qt::Key_Return);
+  EXPECT_EQ(panel->message(), "\u00B1: must not be negative");
+  EXPECT_EQ(build().marks_of(piece()).size(), before);
+  panel->mark_spread()->setText("0.04 mm");
   enter(panel->mark_xyz(2), "3/8 in", Qt::Key_Return);
   ASSERT_EQ(build().marks_of(piece()).size(), before + 1);
   EXPECT_LT((build().marks_of(piece()).back().second.at - Vec3(25.4, 12, 9.525)).norm(), 1e-9);
+  EXPECT_EQ(build().marks_of(piece()).back().second.uncertainty, 0.04);
   panel->marks_list()->setCurrentRow(panel->marks_list()->count() - 1);
   panel->marks_list()->setFocus();
   QTest::keyClick(panel->marks_list(), Qt::Key_Delete);
@@ -223,4 +231,23 @@ TEST_F(Surveying, AScanIsGivenToItsSurfaces) {
   EXPECT_TRUE(window->seat_page()->state().best);
 
   EXPECT_FALSE(page().import_scan(folder.filePath("nothing.ply"), Unit::mm));
+}
+
+TEST_F(Surveying, ADroppedScanIsAskedForItsUnitAndNotGuessed) {
+  const auto path = folder.filePath("thin.ply");
+  QFile file(path);
+  ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+  file.write("ply\nformat ascii 1.0\nelement vertex 1\nproperty float x\nproperty float y\nproperty float z\n"
+             "end_header\n1 2 3\n");
+  file.close();
+  bool asked = false;
+  QTimer::singleShot(100, [&] {
+    if (auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget())) {
+      asked = dialog->windowTitle() == "Unit of the scan";
+      dialog->reject();
+    }
+  });
+  EXPECT_FALSE(window->open_file(path)); // no unit said, nothing taken
+  EXPECT_TRUE(asked);
+  EXPECT_TRUE(build().scans_of(piece()).empty());
 }

@@ -6,6 +6,7 @@
 #include "store/json_reader.h"
 #include "store/record_json.h"
 
+#include <SQLiteCpp/SQLiteCpp.h>
 #include <gtest/gtest.h>
 
 #include <csignal>
@@ -13,6 +14,7 @@
 #include <fstream>
 
 #include <sys/resource.h>
+#include <sys/wait.h>
 #include <unistd.h>
 
 using namespace datrin;
@@ -209,6 +211,42 @@ TEST_F(BuildFileTest, CutShortAtEveryPageItIsLeftAndWhatCanBeReadIsOpenedBesideI
     fs::remove(beside);
   }
   EXPECT_GT(most, demo.build.records().size() * 9 / 10); // all but what was in the last page
+}
+
+// Killed between two pages of a transaction, the file can be shorter than its first page says. With the
+// journal beside it nothing is lost, and it is no damaged file: SQLite puts it back (its file format, section
+// 3).
+TEST_F(BuildFileTest, ShortBecauseItsWriterWasKilledItIsPutRightFromTheJournal) {
+  { made_demo(demo::mill_engine()); }
+  const auto before = bytes();
+  const auto records = opened().build().records();
+  // A large transaction, stopped when its pages are on disk and before it counts: the child is gone then.
+  const pid_t child = ::fork();
+  ASSERT_GE(child, 0);
+  if (child == 0) {
+    SQLite::Database db(path_, SQLite::OPEN_READWRITE);
+    db.exec("PRAGMA cache_size = 2");
+    db.exec("PRAGMA cache_spill = 1");
+    db.exec("BEGIN IMMEDIATE");
+    for (int n = 0; n < 400; ++n)
+      db.exec("INSERT INTO metadata VALUES('x" + std::to_string(n) + "', '" + std::string(900, 'y') + "')");
+    ::_exit(0); // no commit, no clean-up
+  }
+  int status = 0;
+  ::waitpid(child, &status, 0);
+  ASSERT_TRUE(fs::exists(path_ + "-journal"));
+  ASSERT_NE(bytes(), before); // it was in the middle of writing
+  // The first page as that transaction would leave it, the end not written yet.
+  auto torn = bytes();
+  torn[29] = 1; // some 65,000 pages stated
+  torn.replace(92, 4, torn.substr(24, 4));
+  std::ofstream(path_, std::ios::binary | std::ios::trunc) << torn;
+  FileOutcome outcome;
+  const auto file = BuildFile::open(path_, outcome);
+  ASSERT_TRUE(file) << outcome.message;
+  EXPECT_TRUE(outcome.ok()) << outcome.message;
+  EXPECT_EQ(file->path(), path_);
+  EXPECT_EQ(file->build().records(), records);
 }
 
 TEST_F(BuildFileTest, ASpoiltPageCostsWhatWasInItAndTheLogGivesItBack) {
