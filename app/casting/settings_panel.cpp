@@ -58,11 +58,17 @@ SettingsPanel::SettingsPanel(Document& document, QWidget* parent)
   size_spread_->setAccessibleName("Uncertainty of the size, 95 %");
   for (auto* spread : {mark_spread_, size_spread_}) {
     spread->setToolTip("\u00B1, 95 %: how well it was read");
-    spread->setMaximumWidth(theme().ipx(72));
+    if (!theme().large()) spread->setFixedWidth(theme().ipx(80));
   }
-  who->addWidget(new QLabel("\u00B1"));
-  who->addWidget(mark_spread_);
+  // Beside what it belongs to; below it where the text is large.
+  const auto put_spread = [&](QHBoxLayout* beside, QLineEdit* spread) {
+    auto* row = theme().large() ? new QHBoxLayout : beside;
+    row->addWidget(new QLabel("\u00B1"));
+    row->addWidget(spread);
+    if (row != beside) column->addLayout(row);
+  };
   column->addLayout(who);
+  put_spread(who, mark_spread_);
   xyz_ = add_xyz_row(column, "Mark", [this] { add_mark(); });
   column->addWidget(add_mark_);
   marks_->setAccessibleName("Reference marks and sizes");
@@ -86,10 +92,9 @@ SettingsPanel::SettingsPanel(Document& document, QWidget* parent)
   size_->setPlaceholderText("size");
   size_->setAccessibleName("Size read across");
   last->addWidget(size_, 1);
-  last->addWidget(new QLabel("\u00B1"));
-  last->addWidget(size_spread_);
-  last->addWidget(add_size_);
   column->addLayout(last);
+  put_spread(last, size_spread_);
+  last->addWidget(add_size_);
   column->addWidget(message_);
   connect(add_mark_, &QPushButton::clicked, this, &SettingsPanel::add_mark);
   connect(add_size_, &QPushButton::clicked, this, &SettingsPanel::add_size);
@@ -178,11 +183,11 @@ void SettingsPanel::show_state(const PieceState& state) {
         if (setting->marks[k] == mark.name) {
           const auto& residual = setting->frame == SettingFrame::heights ? setting->heights.residual
                                                                          : setting->registration.residual;
-          left = "  off " + residual_text(residual[k], unit);
+          left = ", off " + residual_text(residual[k], unit);
         }
-    keep(id, QString("%1  %2, %3, %4%5\n%6")
+    keep(id, QString("%1  %2, %3, %4\n%5%6")
                  .arg(qt(mark.name), figure(mark.at.x(), unit), figure(mark.at.y(), unit),
-                      figure(mark.at.z(), unit), left, qt(mark.setting)));
+                      figure(mark.at.z(), unit), qt(mark.setting), left));
   }
   const auto surface_name = [&](build::Id id) {
     const auto* s = b.find<build::PartSurface>(id);
