@@ -58,6 +58,35 @@ std::optional<std::pair<Id, Judgement>> Build::judgement_of(Id piece) const {
 std::vector<std::pair<Id, Decision>> Build::decisions_of(Id part) const {
   return list<Decision>([=](const Decision& d) { return d.part == part; });
 }
+std::vector<std::pair<Id, Dimension>> Build::dimensions_of(Id part) const {
+  return list<Dimension>([=](const Dimension& d) { return d.part == part; });
+}
+std::optional<std::pair<Id, Foundry>> Build::foundry_of(Id part) const {
+  return first_of(list<Foundry>([=](const Foundry& f) { return f.part == part; }));
+}
+std::vector<std::pair<Id, Machine>> Build::machines() const {
+  return list<Machine>([](const Machine&) { return true; });
+}
+std::vector<std::pair<Id, Tool>> Build::tools() const {
+  return list<Tool>([](const Tool&) { return true; });
+}
+std::optional<std::pair<Id, Allowance>> Build::allowance_of(Id piece, Id surface) const {
+  return first_of(list<Allowance>([=](const Allowance& a) { return a.piece == piece && a.surface == surface; }));
+}
+std::vector<std::pair<Id, Cut>> Build::cuts_of(Id piece, Id surface) const {
+  return list<Cut>([=](const Cut& c) { return c.piece == piece && c.surface == surface; });
+}
+std::vector<std::pair<Id, Setup>> Build::setups_of(Id part) const {
+  return list<Setup>([=](const Setup& s) { return s.part == part; });
+}
+std::optional<std::pair<Id, Release>> Build::release_of(Id piece, Id setup) const {
+  return first_of(list<Release>([=](const Release& r) { return r.piece == piece && r.setup == setup; }));
+}
+std::optional<std::pair<Id, Measurement>> Build::measurement_of(Id piece, Id dimension) const {
+  const auto found = list<Measurement>(
+      [=](const Measurement& m) { return m.piece == piece && m.dimension == dimension; });
+  return found.empty() ? std::nullopt : std::optional(found.back());
+}
 
 bool Build::apply(const Edit& edit) {
   for (const auto& change : edit.changes) {

@@ -68,6 +68,15 @@ public:
   std::vector<std::pair<Id, Scan>> scans_of(Id piece) const;
   std::optional<std::pair<Id, Judgement>> judgement_of(Id piece) const;
   std::vector<std::pair<Id, Decision>> decisions_of(Id part) const;
+  std::vector<std::pair<Id, Dimension>> dimensions_of(Id part) const;
+  std::optional<std::pair<Id, Foundry>> foundry_of(Id part) const;
+  std::vector<std::pair<Id, Machine>> machines() const;
+  std::vector<std::pair<Id, Tool>> tools() const;
+  std::optional<std::pair<Id, Allowance>> allowance_of(Id piece, Id surface) const;
+  std::vector<std::pair<Id, Cut>> cuts_of(Id piece, Id surface) const; ///< oldest first
+  std::vector<std::pair<Id, Setup>> setups_of(Id part) const;
+  std::optional<std::pair<Id, Release>> release_of(Id piece, Id setup) const;
+  std::optional<std::pair<Id, Measurement>> measurement_of(Id piece, Id dimension) const; ///< the last
 
   /// Applies the rows as they stand. False, and nothing changed, when a row's `before` is not what is here.
   bool apply(const Edit& edit);

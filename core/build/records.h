@@ -207,7 +207,152 @@ struct Marking {
   bool operator==(const Marking&) const = default;
 };
 
+/// What a dimension measures.
+enum class DimensionKind {
+  size,          ///< diameter of round surface `surface`
+  distance,      ///< between `surface` and `other` (planes, or axes), at a right angle to them
+  edge_radius,   ///< full round of an edge between planes `surface` and `other`: half their distance
+  corner_radius, ///< left in a corner by the cutter, whose own is `cutter`
+  angle,         ///< between planes `surface` and `other`, or over a length `run`; radians
+  length         ///< any other length
+};
+
+enum class DimensionClass { critical, fit, free, looks };
+enum class DimensionSource { drawing, mate, chosen, borrowed, assumed };
+
+/// What a dimension was before it was changed.
+struct OldValue {
+  std::string was; ///< as it was shown: "12 H7"
+  std::string at;  ///< UTC, ISO 8601
+  bool operator==(const OldValue&) const = default;
+};
+
+/// A dimension of a part's drawing, with its limits.
+struct Dimension {
+  Id part = 0;
+  std::string name;
+  DimensionKind kind = DimensionKind::length;
+  Id surface = 0, other = 0;
+  double nominal = 0;          ///< mm (angle: radians)
+  double lower = 0, upper = 0; ///< deviations from the nominal, as `nominal`
+  std::string tolerance;       ///< where the limits came from: "H7", "ISO 2768-m"; empty: typed
+  DimensionClass importance = DimensionClass::free;
+  DimensionSource source = DimensionSource::drawing;
+  std::string reason;
+  double capability = 0; ///< mm: the ± its maker can hold; 0: not stated
+  double cutter = 0;     ///< mm: corner radius of the cutter (corner_radius)
+  double run = 0;        ///< mm: length the angle is taken over (angle); 0: none
+  double rise = 0;       ///< mm: what the drawing says it climbs over `run`; 0: does not say
+  std::string sum;       ///< what it adds up from: "barrel + 2 x flange"; empty: nothing
+  std::vector<OldValue> history;
+  double order = 0;
+  bool operator==(const Dimension&) const = default;
+
+  double least() const { return nominal + lower; }
+  double most() const { return nominal + upper; }
+};
+
+/// A dimension as measured on a piece.
+struct Measurement {
+  Id piece = 0, dimension = 0;
+  double value = 0;       ///< mm (angle: radians)
+  double uncertainty = 0; ///< mm, 95 %
+  std::string instrument;
+  std::string at; ///< UTC, ISO 8601
+  bool operator==(const Measurement&) const = default;
+};
+
+/// How a part is cast.
+struct Foundry {
+  Id part = 0;
+  std::string metal;            ///< a name in data/metals.csv
+  std::string process;          ///< a name in data/casting_grades.csv
+  int tolerance_grade = 11;     ///< ISO 8062-3 DCTG
+  std::string allowance = "F";  ///< ISO 8062-3 RMAG
+  double shrinkage = 0.01;      ///< of the metal, as the pattern is made for it: 0.01 = 1 %
+  double draft = 0.026;         ///< radians, of the pattern's sides
+  Vec3 draw = Vec3::UnitZ();    ///< direction the pattern is drawn out in, drawing frame
+  bool operator==(const Foundry&) const = default;
+};
+
+/// A machine in the shop, and how its dial reads.
+struct Machine {
+  std::string name;
+  bool reads_diameter = false; ///< the dial moves by the diameter, twice what comes off the side
+  Unit unit = Unit::mm;        ///< of the dial
+  double resolution = 0.01;    ///< mm on the dial
+  std::string note;            ///< quirks: "back gear reversed"
+  double order = 0;
+  bool operator==(const Machine&) const = default;
+};
+
+/// A cutting tool in the shop.
+struct Tool {
+  std::string name;
+  double size = 0;      ///< mm across; 0: not stated
+  double corner = 0;    ///< mm: corner radius
+  double least_cut = 0; ///< mm: thinner than this it rubs
+  double reach = 0;     ///< mm; 0: not stated
+  std::string note;
+  double order = 0;
+  bool operator==(const Tool&) const = default;
+};
+
+/// What the last of the metal over a surface is kept for.
+enum class LastStep { none, ream, lap, trial };
+
+/// How the metal over one surface of a piece is spent.
+struct Allowance {
+  Id piece = 0, surface = 0;
+  Id machine = 0, tool = 0;
+  double skin = 0.7;      ///< mm under the raw surface that must come off in the first cut
+  double rough = 1.5;     ///< mm: most a roughing pass takes, a side
+  double semi = 0;        ///< mm a side: before the finishing cut; 0: none
+  double finish = 0.3;    ///< mm a side: the finishing cut
+  double last = 0;        ///< mm a side: left for reaming, lapping or fitting by trial
+  LastStep last_step = LastStep::none;
+  bool even = false;      ///< roughing passes all alike; else the first takes what the others leave
+  bool batch = false;     ///< the same heights for every piece of the part
+  double spare_end = 0;   ///< mm of trial metal at the end, faced away when the fit is made
+  std::string announced;  ///< the passes as they were announced: "0.1 + 0.15 + 0.04"; empty: none
+  bool operator==(const Allowance&) const = default;
+};
+
+/// A cut taken, with what it was to leave and what it left.
+struct Cut {
+  Id piece = 0, surface = 0;
+  double planned = 0;     ///< mm of metal a side the plan said would be left
+  double left = 0;        ///< mm of metal a side measured; below 0: cut too deep
+  double uncertainty = 0; ///< mm, 95 %
+  std::string read;       ///< the reading as it was typed
+  std::string note;
+  std::string at; ///< UTC, ISO 8601
+  double order = 0;
+  bool operator==(const Cut&) const = default;
+};
+
+/// A way a part is held while surfaces of it are machined.
+struct Setup {
+  Id part = 0;
+  std::string name;
+  std::vector<Id> datums; ///< surfaces it is located from: three targets, two, one
+  std::vector<Id> cuts;   ///< surfaces finished in it
+  std::vector<Id> sizes;  ///< dimensions to be measured before it is unclamped
+  std::vector<Id> marks;  ///< surfaces cut or scribed in it only as references for later setups
+  double order = 0;
+  bool operator==(const Setup&) const = default;
+};
+
+/// A piece was taken out of a setup.
+struct Release {
+  Id piece = 0, setup = 0;
+  std::string at; ///< UTC, ISO 8601
+  std::string missing; ///< what was not there, when it was released all the same
+  bool operator==(const Release&) const = default;
+};
+
 using Record = std::variant<Info, Part, PartSurface, Wall, Piece, Touch, Seat, Marking, Setting, Mark,
-                            SizeReading, Spot, Scan, Judgement, Decision>;
+                            SizeReading, Spot, Scan, Judgement, Decision, Dimension, Measurement, Foundry,
+                            Machine, Tool, Allowance, Cut, Setup, Release>;
 
 } // namespace datrin::build

@@ -13,8 +13,12 @@ std::vector<Id> needs(const Record& record) {
         using T = std::decay_t<decltype(r)>;
         if constexpr (requires { r.part; }) ids.push_back(r.part);
         if constexpr (requires { r.piece; }) ids.push_back(r.piece);
-        if constexpr (std::is_same_v<T, Touch> || std::is_same_v<T, SizeReading>) ids.push_back(r.surface);
-        if constexpr (std::is_same_v<T, SizeReading>) ids.push_back(r.other);
+        if constexpr (std::is_same_v<T, Touch> || std::is_same_v<T, SizeReading> || std::is_same_v<T, Dimension> ||
+                      std::is_same_v<T, Allowance> || std::is_same_v<T, Cut>)
+          ids.push_back(r.surface);
+        if constexpr (std::is_same_v<T, SizeReading> || std::is_same_v<T, Dimension>) ids.push_back(r.other);
+        if constexpr (std::is_same_v<T, Measurement>) ids.push_back(r.dimension);
+        if constexpr (std::is_same_v<T, Release>) ids.push_back(r.setup);
         if constexpr (std::is_same_v<T, Wall>) ids.insert(ids.end(), {r.from, r.to});
       },
       record);
@@ -39,6 +43,13 @@ bool forget(Record& record, const std::vector<Id>& gone) {
     drop(judgement->central_bore);
     for (const auto id : gone) changed = judgement->favour.erase(id) > 0 || changed;
   }
+  if (auto* allowance = std::get_if<Allowance>(&record)) {
+    drop(allowance->machine);
+    drop(allowance->tool);
+  }
+  if (auto* setup = std::get_if<Setup>(&record))
+    for (auto* list : {&setup->datums, &setup->cuts, &setup->sizes, &setup->marks})
+      for (const auto id : gone) changed = std::erase(*list, id) > 0 || changed;
   return changed;
 }
 

@@ -1,80 +1,22 @@
 #include "store/record_json.h"
 
 #include "store/base64.h"
-#include "store/json_reader.h"
-
-#include <fmt/format.h>
-#include <fmt/ranges.h>
-
-#include <Eigen/LU>
+#include "store/plan_json.h"
+#include "store/record_fields.h"
 
 #include <bit>
-#include <cmath>
 #include <cstring>
 #include <span>
 
 namespace datrin::store {
 
-using nlohmann::json;
 using namespace build;
 
 namespace {
 
-json vector_json(const Vec3& v) {
-  return json::array({v.x(), v.y(), v.z()});
-}
-
-Vec3 vector_from(const JsonAt& at) {
-  return at.vector();
-}
-
-json pose_json(const Pose& pose) {
-  json rotation = json::array();
-  for (int r = 0; r < 3; ++r)
-    for (int c = 0; c < 3; ++c) rotation.push_back(pose.rotation(r, c));
-  return {{"rotation", rotation}, {"translation", vector_json(pose.translation)}};
-}
-
-Pose pose_from(const JsonAt& at) {
-  Pose pose;
-  const auto rotation = at.at("rotation");
-  if (rotation.size() != 9) rotation.refuse("must be nine numbers, row by row");
-  for (int i = 0; i < 9; ++i) pose.rotation(i / 3, i % 3) = rotation.at(static_cast<std::size_t>(i)).number();
-  if ((pose.rotation * pose.rotation.transpose() - Mat3::Identity()).norm() > 1e-6 ||
-      pose.rotation.determinant() < 0)
-    rotation.refuse("must be a rotation");
-  pose.translation = at.at("translation").vector();
-  return pose;
-}
-
-Id id_from(const JsonAt& at) {
-  const double value = at.number();
-  if (value < 0 || value > 9e15 || value != std::floor(value)) at.refuse("must be a whole number");
-  return static_cast<Id>(value);
-}
-
-bool bool_from(const JsonAt& at) {
-  const auto value = at.number();
-  if (value != 0 && value != 1) at.refuse("must be 0 or 1");
-  return value != 0;
-}
-
 constexpr std::string_view standings[] = {"counted", "confirmed", "set aside"};
 constexpr std::string_view frames[] = {"survey", "own", "heights"};
 constexpr std::string_view spot_kinds[] = {"draft", "flash", "pore", "chill", "defect", "repair"};
-
-template <std::size_t N, class E>
-std::string_view word(const std::string_view (&words)[N], E value) {
-  return words[static_cast<std::size_t>(value)];
-}
-
-template <class E, std::size_t N>
-E value_of(const std::string_view (&words)[N], const JsonAt& at) {
-  const auto text = at.text();
-  for (std::size_t k = 0; k < N; ++k)
-    if (words[k] == text) return static_cast<E>(k);
-  at.refuse(fmt::format("must be one of \"{}\"", fmt::join(words, "\", \"")));
-}
 
 static_assert(std::endian::native == std::endian::little, "scans are written little-endian");
 
@@ -164,6 +106,10 @@ struct ToJson {
   json operator()(const Decision& r) const {
     return {{"part", r.part}, {"piece", r.piece},   {"surface", r.surface},
             {"what", r.what}, {"reason", r.reason}, {"at", r.at}};
+  }
+  template <class Plan>
+  json operator()(const Plan& r) const {
+    return plan_body(r);
   }
 };
 
@@ -311,7 +257,9 @@ Marking marking_from(const JsonAt& at) {
 std::string_view record_kind(const Record& record) {
   static constexpr std::string_view kinds[] = {"build", "part", "surface", "wall",      "piece",
                                                "touch", "seat", "marking", "setting",   "mark",
-                                               "size",  "spot", "scan",    "judgement", "decision"};
+                                               "size",  "spot", "scan",    "judgement", "decision",
+                                               "dimension", "measurement", "foundry", "machine", "tool",
+                                               "allowance", "cut", "setup", "release"};
   static_assert(std::size(kinds) == std::variant_size_v<Record>);
   return kinds[record.index()];
 }
@@ -341,6 +289,7 @@ Record record_from_json(std::string_view kind, const json& body) {
   if (kind == "scan") return scan_from(at);
   if (kind == "judgement") return judgement_from(at);
   if (kind == "decision") return decision_from(at);
+  if (auto plan = plan_from_json(kind, at)) return *plan;
   throw Refusal(fmt::format("there is no kind of record called \"{}\"", kind));
 }
 

@@ -1,0 +1,231 @@
+#include "casting/first_datum.h"
+
+#include "quantity/length_text.h"
+
+#include <Eigen/Dense>
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace datrin::casting {
+
+namespace {
+
+using Matrix6 = Eigen::Matrix<double, 6, 6>;
+
+Matrix6 contacts(const std::array<DatumTarget, 6>& targets, const Vec3& about) {
+  Matrix6 g;
+  for (int k = 0; k < 6; ++k) {
+    const auto& t = targets[static_cast<std::size_t>(k)];
+    // n · (w × r) = w · (r × n)
+    g.block<1, 3>(k, 0) = t.normal.transpose();
+    g.block<1, 3>(k, 3) = (t.at - about).cross(t.normal).transpose();
+  }
+  return g;
+}
+
+/// Scale of turns: so that a row of turning is about as long as one of moving.
+std::optional<Matrix6> inverse_of(const Matrix6& g, double size) {
+  Matrix6 scaled = g;
+  scaled.rightCols<3>() /= size;
+  const Eigen::FullPivLU<Matrix6> lu(scaled);
+  if (!lu.isInvertible() || lu.rcond() < 1e-4) return std::nullopt;
+  Matrix6 inverse = lu.inverse();
+  inverse.bottomRows<3>() /= size;
+  return inverse;
+}
+
+double size_of(const FirstDatumInput& in) {
+  double size = 1;
+  for (const auto& s : in.surfaces)
+    for (const auto& t : in.surfaces) size = std::max(size, (s.shape.point - t.shape.point).norm());
+  return size;
+}
+
+Vec3 middle_of(const FirstDatumInput& in) {
+  Vec3 sum = Vec3::Zero();
+  for (const auto& s : in.surfaces) sum += s.shape.point;
+  return sum / std::max<double>(1, static_cast<double>(in.surfaces.size()));
+}
+
+/// How far a plane reaches to each side of its middle along a unit direction in it.
+double reach(const DatumSurface& s, const Vec3& along) {
+  const auto [u, v] = patch_directions(s.shape.direction);
+  const double a = std::abs(along.dot(u)), b = std::abs(along.dot(v));
+  const double by_u = a > 1e-9 ? s.width / 2 / a : 1e300, by_v = b > 1e-9 ? s.height / 2 / b : 1e300;
+  return std::min(by_u, by_v);
+}
+
+bool makes_targets(const FirstDatumInput& in, const std::array<int, 3>& chosen, const FirstDatumOptions& o, std::array<DatumTarget, 6>& out) {
+  const auto& s1 = in.surfaces[static_cast<std::size_t>(chosen[0])];
+  const auto& s2 = in.surfaces[static_cast<std::size_t>(chosen[1])];
+  const auto& s3 = in.surfaces[static_cast<std::size_t>(chosen[2])];
+  const Vec3 n1 = s1.shape.direction, n2 = s2.shape.direction;
+  if (n1.cross(n2).norm() < o.least_independent) return false;
+  const auto [u, v] = patch_directions(n1);
+  const double keep = 0.5 - o.inset;
+  // Three on the first: two at one long edge, one in the middle of the other.
+  const bool wide = s1.width >= s1.height;
+  const Vec3 along = wide ? u : v, over = wide ? v : u;
+  const double half_long = keep * (wide ? s1.width : s1.height), half_short = keep * (wide ? s1.height : s1.width);
+  out[0] = {chosen[0], s1.shape.point - half_long * along - half_short * over, n1};
+  out[1] = {chosen[0], s1.shape.point + half_long * along - half_short * over, n1};
+  out[2] = {chosen[0], s1.shape.point + half_short * over, n1};
+  // Two on the second, as far apart as it lets, square to the first's normal: they stop the turning about it.
+  const Vec3 level = n1.cross(n2).normalized();
+  const Vec3 in_plane = (level - level.dot(n2) * n2).normalized();
+  const double half_two = 2 * keep * reach(s2, in_plane);
+  out[3] = {chosen[1], s2.shape.point - half_two * in_plane, n2};
+  out[4] = {chosen[1], s2.shape.point + half_two * in_plane, n2};
+  // One on the third.
+  if (s3.shape.round()) {
+    if (std::abs(level.dot(s3.shape.direction)) > 1 - o.least_independent) return false;
+    const Vec3 side = (level - level.dot(s3.shape.direction) * s3.shape.direction).normalized();
+    const double sign = s3.shape.kind == SurfaceKind::bore ? -1 : 1;
+    out[5] = {chosen[2], s3.shape.point + s3.shape.diameter / 2 * side, sign * side};
+  } else {
+    if (std::abs(s3.shape.direction.dot(level)) < o.least_independent) return false;
+    out[5] = {chosen[2], s3.shape.point, s3.shape.direction};
+  }
+  return true;
+}
+
+} // namespace
+
+std::optional<SmallMotion> motion_of(const std::array<DatumTarget, 6>& targets, const std::array<double, 6>& e) {
+  double size = 1;
+  for (const auto& t : targets) size = std::max(size, t.at.norm());
+  const auto inverse = inverse_of(contacts(targets, Vec3::Zero()), size);
+  if (!inverse) return std::nullopt;
+  const Eigen::Matrix<double, 6, 1> x = *inverse * Eigen::Map<const Eigen::Matrix<double, 6, 1>>(e.data());
+  return SmallMotion{x.head<3>(), x.tail<3>()};
+}
+
+std::optional<DatumChoice> datum_choice(const FirstDatumInput& in, const std::array<int, 3>& surfaces, const FirstDatumOptions& o) {
+  DatumChoice choice;
+  choice.surfaces = surfaces;
+  if (!makes_targets(in, surfaces, o, choice.targets)) return std::nullopt;
+  const Vec3 about = middle_of(in);
+  const auto inverse = inverse_of(contacts(choice.targets, about), size_of(in));
+  if (!inverse) return std::nullopt;
+  Eigen::Matrix<double, 6, 1> deviation;
+  for (int k = 0; k < 6; ++k) {
+    const auto& s = in.surfaces[static_cast<std::size_t>(choice.targets[static_cast<std::size_t>(k)].surface)];
+    deviation[k] = std::hypot(s.roughness, o.place * std::tan(s.draft));
+  }
+  const Matrix6 spread = *inverse * deviation.asDiagonal(); // column k: motion by one deviation at contact k
+  for (std::size_t f = 0; f < in.surfaces.size(); ++f) {
+    const auto& s = in.surfaces[f];
+    const int index = static_cast<int>(f);
+    if (!s.to_machine || std::find(surfaces.begin(), surfaces.end(), index) != surfaces.end()) continue;
+    FeatureSpread worst{index, 0, {}};
+    const auto consider = [&](const Vec3& at, const Vec3& direction) {
+      Eigen::Matrix<double, 6, 1> row;
+      row.head<3>() = direction;
+      row.tail<3>() = (at - about).cross(direction);
+      const Eigen::Matrix<double, 6, 1> by = spread.transpose() * row;
+      const double variance = by.squaredNorm();
+      if (2 * std::sqrt(variance) < worst.spread) return;
+      worst.spread = 2 * std::sqrt(variance);
+      for (std::size_t k = 0; k < 3; ++k) worst.share[k] = 0;
+      for (int k = 0; k < 6; ++k) worst.share[k < 3 ? 0U : k < 5 ? 1U : 2U] += variance > 0 ? by[k] * by[k] / variance : 0;
+    };
+    if (s.shape.round()) {
+      const Vec3 u = across(s.shape.direction), v = s.shape.direction.cross(u);
+      for (const double end : {-0.5, 0.5}) {
+        const Vec3 at = s.shape.point + end * s.height * s.shape.direction;
+        // The direction across the axis in which it spreads most.
+        Eigen::Matrix<double, 6, 2> rows;
+        rows.col(0) << u, (at - about).cross(u);
+        rows.col(1) << v, (at - about).cross(v);
+        const Eigen::Matrix2d covariance = (spread.transpose() * rows).transpose() * (spread.transpose() * rows);
+        const Eigen::SelfAdjointEigenSolver<Eigen::Matrix2d> eigen(covariance);
+        const Eigen::Vector2d way = eigen.eigenvectors().col(1);
+        consider(at, way.x() * u + way.y() * v);
+      }
+    } else {
+      const auto [u, v] = patch_directions(s.shape.direction);
+      for (const double a : {-0.5, 0.5})
+        for (const double b : {-0.5, 0.5}) consider(s.shape.point + a * s.width * u + b * s.height * v, s.shape.direction);
+    }
+    choice.spreads.push_back(worst);
+    if (worst.spread > choice.worst) {
+      choice.worst = worst.spread;
+      choice.worst_surface = index;
+    }
+  }
+  return choice;
+}
+
+FirstDatumResult first_datums(const FirstDatumInput& in, const FirstDatumOptions& o) {
+  FirstDatumResult out;
+  const auto refuse = [&](std::string why) {
+    out.status = FirstDatumStatus::refused;
+    out.message = std::move(why);
+    return out;
+  };
+  std::vector<int> planes, last; // that can be first or second; that can be third
+  for (std::size_t k = 0; k < in.surfaces.size(); ++k) {
+    const auto& s = in.surfaces[k];
+    if (!(s.roughness >= 0) || !std::isfinite(s.draft)) return refuse(fmt::format("{}: roughness and draft must be numbers of 0 or more", s.name));
+    if (!s.as_cast) continue;
+    if (s.shape.round() ? s.shape.diameter > 0 : s.width > 0 && s.height > 0) last.push_back(static_cast<int>(k));
+    if (!s.shape.round() && s.width > 0 && s.height > 0) planes.push_back(static_cast<int>(k));
+  }
+  if (planes.size() < 2 || last.size() < 3) return refuse("three as-cast surfaces are needed, two of them flat, to stand and locate the casting on");
+  if (std::none_of(in.surfaces.begin(), in.surfaces.end(), [](const auto& s) { return s.to_machine; }))
+    return refuse("no surface is to be machined yet");
+  const auto area = [&](int k) {
+    const auto& s = in.surfaces[static_cast<std::size_t>(k)];
+    return s.shape.round() ? s.shape.diameter * s.height : s.width * s.height;
+  };
+  double tempting_first = -1, tempting_second = -1, tempting_third = -1;
+  for (const int a : planes)
+    for (const int b : planes) {
+      if (a == b) continue;
+      for (const int c : last) {
+        if (c == a || c == b) continue;
+        const auto choice = datum_choice(in, {a, b, c}, o);
+        if (!choice || choice->spreads.empty()) continue;
+        ++out.tried;
+        const auto sizes = std::tuple(area(a), area(b), area(c));
+        if (sizes > std::tuple(tempting_first, tempting_second, tempting_third)) {
+          std::tie(tempting_first, tempting_second, tempting_third) = sizes;
+          out.tempting = *choice;
+        }
+        out.choices.push_back(*choice);
+      }
+    }
+  if (out.choices.empty()) return refuse("no three as-cast surfaces face ways different enough to locate the casting");
+  std::stable_sort(out.choices.begin(), out.choices.end(), [](const auto& x, const auto& y) { return x.worst < y.worst; });
+  out.tempting_place = 1 + static_cast<int>(std::find_if(out.choices.begin(), out.choices.end(), [&](const auto& c) {
+                                              return c.surfaces == out.tempting.surfaces;
+                                            }) - out.choices.begin());
+  if (out.choices.size() > o.most) out.choices.resize(o.most);
+  const auto name = [&](int k) { return in.surfaces[static_cast<std::size_t>(k)].name; };
+  const auto mm = [](double v) { return number_text(v, 2) + "\u2009mm"; };
+  const auto& best = out.choices.front();
+  if (out.tempting_place == 1) {
+    out.text = fmt::format("The largest face is also the best to stand on: {} repeats worst, to {}.", name(best.worst_surface), mm(best.worst));
+  } else {
+    const auto& t = out.tempting;
+    const auto spread = std::find_if(t.spreads.begin(), t.spreads.end(), [&](const auto& s) { return s.surface == t.worst_surface; });
+    const auto from = static_cast<std::size_t>(std::max_element(spread->share.begin(), spread->share.end()) - spread->share.begin());
+    const auto& source = in.surfaces[static_cast<std::size_t>(t.surfaces[from])];
+    out.text = fmt::format("Standing on {} (the largest), against {} and {}, {} repeats only to {}; here the worst, {}, repeats to {}. ", name(t.surfaces[0]),
+                           name(t.surfaces[1]), name(t.surfaces[2]), name(t.worst_surface), mm(t.worst), name(best.worst_surface), mm(best.worst));
+    const double apart = from == 1 ? (t.targets[3].at - t.targets[4].at).norm() : from == 0 ? (t.targets[0].at - t.targets[2].at).norm() : 0;
+    out.text += fmt::format("{} % of it comes from {}", static_cast<int>(std::lround(100 * spread->share[from])), source.name);
+    if (from < 2) out.text += fmt::format(", whose targets are {} apart", mm(apart));
+    if (source.draft > radians(0.5)) out.text += fmt::format(" on a draft of {}\u00B0", number_text(degrees(source.draft), 1));
+    out.text += ".";
+  }
+  for (const int k : best.surfaces)
+    if (in.surfaces[static_cast<std::size_t>(k)].flash)
+      out.warnings.push_back(fmt::format("Flash was noted on {}: dress it off first; a burr there is worth 0.5 to 0.8\u2009mm (20 to 30 thou).", name(k)));
+  out.status = FirstDatumStatus::found;
+  return out;
+}
+
+} // namespace datrin::casting

@@ -1,0 +1,152 @@
+#include "quantity/limits.h"
+
+#include "quantity/length_text.h"
+#include "quantity/text.h"
+#include "quantity/tolerance.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cctype>
+#include <cmath>
+#include <regex>
+
+namespace datrin {
+
+namespace {
+
+std::string plain_signs(std::string_view text) {
+  std::string out(text);
+  const auto replace = [&out](std::string_view from, std::string_view to) {
+    for (auto at = out.find(from); at != std::string::npos; at = out.find(from, at + to.size()))
+      out.replace(at, from.size(), to);
+  };
+  replace("\u2212", "-");
+  replace("\u2009", " ");
+  replace("\u00A0", " ");
+  replace("\u00B1", "~");
+  replace("+/-", "~");
+  replace("+-", "~");
+  return std::string(trimmed(out));
+}
+
+/// The unit a text was written with; nothing when it has none (or is not a length).
+std::optional<Unit> written_unit(const std::string& text) {
+  if (!parse_length(text).ok()) return std::nullopt;
+  const auto t = lower_case(trimmed(text));
+  const auto ends = [&t](std::string_view end) { return t.size() >= end.size() && t.ends_with(end); };
+  return ends("mm") || ends("cm") || ends("um") || ends("\u00B5m") ? Unit::mm : Unit::inch;
+}
+
+} // namespace
+
+LimitsResult parse_limits(std::string_view given, const LimitsOptions& options) {
+  LimitsResult result;
+  if (!is_utf8(given)) {
+    result.message = "the text is not UTF-8";
+    return result;
+  }
+  const auto text = plain_signs(given);
+  const auto fail = [&](std::string why) {
+    result = {};
+    result.message = std::move(why);
+    return result;
+  };
+  if (text.empty()) return fail("write a dimension, like 12 H7, 12 \u00B10.05 or 12 +0.018/0");
+
+  static const std::regex class_tail("^(.*\\S)\\s+([A-Za-z]{1,2}[0-9]{1,2})$");
+  static const std::regex general_tail("^(.*\\S)\\s+(?:(?:ISO\\s*)?2768\\s*-\\s*)?([fmcv])[A-Z]?$");
+  // The sign of a deviation, not one of a sum: the sums "3 mm + 4 mm" have a blank after it.
+  static const std::regex pair_tail("^(.*\\S)\\s*(?:\\s|(?=[-+]))([-+]\\S[^/]*?|0)\\s*/\\s*([-+]\\S.*|0)"
+                                    "(\\s*(?:mm|in|\"|thou))?$");
+  std::smatch match;
+  std::string nominal = text, upper, lower, name;
+  if (const auto band = text.find('~'); band != std::string::npos) {
+    nominal = text.substr(0, band);
+    upper = text.substr(band + 1);
+    if (trimmed(upper).empty()) return fail("after \u00B1 comes how much, like 12 \u00B10.05");
+    if (upper.find('~') != std::string::npos) return fail("\u00B1 stands twice");
+    lower = "~";
+  } else if (std::regex_match(text, match, class_tail) && !parse_length(match[2].str()).ok()) {
+    nominal = match[1].str();
+    name = match[2].str();
+  } else if (std::regex_match(text, match, general_tail)) {
+    nominal = match[1].str();
+    name = match[2].str();
+  } else if (std::regex_match(text, match, pair_tail)) {
+    nominal = match[1].str();
+    upper = match[2].str();
+    lower = match[3].str();
+    if (match[4].matched) lower += match[4].str();
+  }
+
+  LengthOptions reading = options.length;
+  auto unit = written_unit(nominal);
+  if (!unit && !upper.empty()) unit = written_unit(upper);
+  if (!unit && !lower.empty() && lower != "~") unit = written_unit(lower);
+  if (unit) reading.bare_unit = unit;
+  const auto size = parse_length(nominal, reading);
+  if (!size.ok()) return fail(size.message);
+  result.nominal = size.mm;
+  if (!upper.empty()) {
+    const auto read = [&](const std::string& part, double& to) -> std::string {
+      if (trimmed(part) == "0") {
+        to = 0;
+        return {};
+      }
+      const auto one = parse_length(part, reading);
+      if (one.ok()) to = one.mm;
+      return one.message;
+    };
+    double a = 0, b = 0;
+    if (auto wrong = read(upper, a); !wrong.empty()) return fail(wrong);
+    if (lower == "~") {
+      if (a < 0) return fail("after \u00B1 comes a length without a sign");
+      b = -a;
+    } else if (auto wrong = read(lower, b); !wrong.empty()) {
+      return fail(wrong);
+    }
+    result.lower = std::min(a, b);
+    result.upper = std::max(a, b);
+    result.stated = true;
+  } else if (name.size() > 1) {
+    std::string wrong;
+    const auto deviations = iso_286(result.nominal, name, &wrong);
+    if (!deviations) return fail(wrong);
+    result.lower = deviations->lower;
+    result.upper = deviations->upper;
+    result.tolerance = name;
+    result.stated = true;
+  } else if (const char general = name.empty() ? options.general : name[0]; general != 0) {
+    const auto band = general_tolerance(options.is_edge ? GeneralOf::edge : GeneralOf::linear,
+                                        std::abs(result.nominal), general);
+    if (!band && !name.empty())
+      return fail(fmt::format("ISO 2768 states no class {} for this size; write the limits themselves", general));
+    if (band) {
+      result.lower = -*band;
+      result.upper = *band;
+      result.tolerance = fmt::format("ISO 2768-{}", general);
+      result.stated = true;
+    }
+  }
+  result.ok = true;
+  return result;
+}
+
+std::string limits_text(double nominal, double lower, double upper, const std::string& tolerance, Unit unit) {
+  const auto size = length_entry_text(nominal, unit);
+  if (!tolerance.empty()) return size + " " + tolerance;
+  if (lower == 0 && upper == 0) return size;
+  const auto deviation = [unit](double mm) {
+    if (mm == 0) return std::string("0");
+    auto text = fmt::format("{:+.{}f}", from_mm(mm, unit), unit == Unit::mm ? 4 : 5);
+    while (text.back() == '0') text.pop_back();
+    if (text.back() == '.') text.pop_back();
+    if (text[0] == '-') text.replace(0, 1, "\u2212");
+    return text;
+  };
+  if (std::abs(lower + upper) < 1e-9) return size + " \u00B1" + deviation(upper).substr(1);
+  return size + " " + deviation(upper) + "/" + deviation(lower);
+}
+
+} // namespace datrin
