@@ -32,7 +32,7 @@ struct SurfaceReach {
 
 struct CertaintyOptions {
   int draws = 400;
-  int net = 220;           ///< points a surface is drawn at, about
+  int net = 280;           ///< points a surface is drawn at, about
   int most_touches = 60;   ///< of one surface; of more, every k-th is used
   std::uint64_t seed = 1;
   bool keep_draws = false; ///< for asking where to touch next

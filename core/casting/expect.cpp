@@ -2,6 +2,7 @@
 
 #include "casting/foundry_tables.h"
 
+#include <Eigen/Geometry>
 #include <fmt/format.h>
 
 #include <algorithm>

@@ -55,7 +55,7 @@ std::optional<Span> span(const PartSurface& from, const PartSurface& to) {
 class Finder {
 public:
   Finder(const Build& build, Id part, const ContradictionOptions& options)
-      : build_(build), part_(part), options_(options), dimensions_(build.dimensions_of(part)), surfaces_(build.surfaces_of(part)) {}
+      : build_(build), options_(options), dimensions_(build.dimensions_of(part)), surfaces_(build.surfaces_of(part)) {}
 
   std::vector<Contradiction> run() {
     against_the_drawing();
@@ -293,7 +293,6 @@ private:
   }
 
   const Build& build_;
-  Id part_;
   ContradictionOptions options_;
   std::vector<std::pair<Id, Dimension>> dimensions_;
   std::vector<std::pair<Id, PartSurface>> surfaces_;
@@ -301,6 +300,10 @@ private:
 };
 
 } // namespace
+
+std::vector<Contradiction> contradictions(const Build& build, Id part, const ContradictionOptions& options) {
+  return Finder(build, part, options).run();
+}
 
 AngleLegs angle_legs(double angle, double run) {
   const double complement = pi / 2 - angle;

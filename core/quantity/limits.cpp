@@ -30,11 +30,13 @@ std::string plain_signs(std::string_view text) {
   return std::string(trimmed(out));
 }
 
-/// The unit a text was written with; nothing when it has none (or is not a length).
+/// The unit a text was written with; nothing when it has none (or is not a length). Thou say nothing of the number
+/// beside them: 12 ± 2 thou may well be 12 mm.
 std::optional<Unit> written_unit(const std::string& text) {
   if (!parse_length(text).ok()) return std::nullopt;
   const auto t = lower_case(trimmed(text));
   const auto ends = [&t](std::string_view end) { return t.size() >= end.size() && t.ends_with(end); };
+  if (ends("thou")) return std::nullopt;
   return ends("mm") || ends("cm") || ends("um") || ends("\u00B5m") ? Unit::mm : Unit::inch;
 }
 
@@ -55,7 +57,7 @@ LimitsResult parse_limits(std::string_view given, const LimitsOptions& options) 
   if (text.empty()) return fail("write a dimension, like 12 H7, 12 \u00B10.05 or 12 +0.018/0");
 
   static const std::regex class_tail("^(.*\\S)\\s+([A-Za-z]{1,2}[0-9]{1,2})$");
-  static const std::regex general_tail("^(.*\\S)\\s+(?:(?:ISO\\s*)?2768\\s*-\\s*)?([fmcv])[A-Z]?$");
+  static const std::regex general_tail("^(.*?\\S)\\s+(?:(?:ISO\\s*)?2768\\s*-\\s*)?([fmcv])[A-Z]?$");
   // The sign of a deviation, not one of a sum: the sums "3 mm + 4 mm" have a blank after it.
   static const std::regex pair_tail("^(.*\\S)\\s*(?:\\s|(?=[-+]))([-+]\\S[^/]*?|0)\\s*/\\s*([-+]\\S.*|0)"
                                     "(\\s*(?:mm|in|\"|thou))?$");

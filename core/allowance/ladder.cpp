@@ -1,0 +1,148 @@
+#include "allowance/ladder.h"
+
+#include "quantity/drills.h"
+#include "quantity/length_text.h"
+#include "quantity/table.h"
+#include "reaming_allowances_csv.h"
+#include "taps_csv.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+namespace datrin::allowance {
+
+namespace {
+
+struct Drill {
+  std::string name;
+  double size;
+};
+
+std::vector<Drill> drawer(Unit unit) {
+  std::vector<Drill> all;
+  if (unit == Unit::mm) {
+    for (int tenths = 3; tenths <= 130; ++tenths) all.push_back({fmt::format("{:.1f} mm", tenths / 10.0), tenths / 10.0});
+    for (int quarters = 53; quarters <= 100; ++quarters) all.push_back({fmt::format("{} mm", number_text(quarters / 4.0, 2)), quarters / 4.0});
+    for (int halves = 51; halves <= 100; ++halves) all.push_back({fmt::format("{:.1f} mm", halves / 2.0), halves / 2.0});
+  } else {
+    for (int n = 1; n <= 128; ++n) {
+      const int over = std::gcd(n, 64), whole = n / 64, rest = n % 64;
+      std::string name = rest == 0   ? fmt::format("{} in", whole)
+                         : whole > 0 ? fmt::format("{} {}/{} in", whole, rest / over, 64 / over)
+                                     : fmt::format("{}/{} in", n / over, 64 / over);
+      all.push_back({std::move(name), n / 64.0 * mm_per_inch});
+    }
+    for (const auto& [name, size] : named_drills()) all.push_back({name.size() > 1 || std::isdigit(static_cast<unsigned char>(name[0])) ? "#" + name : name, size});
+  }
+  std::stable_sort(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.size < b.size; });
+  return all;
+}
+
+/// The drill nearest `wanted` within `low` to `high`; null when the drawer has none.
+const Drill* nearest(const std::vector<Drill>& drills, double wanted, double low, double high) {
+  const Drill* best = nullptr;
+  for (const auto& d : drills)
+    if (d.size >= low - 1e-9 && d.size <= high + 1e-9 && (best == nullptr || std::abs(d.size - wanted) < std::abs(best->size - wanted) - 1e-9))
+      best = &d;
+  return best;
+}
+
+} // namespace
+
+double thread_percent(double major, double pitch, double hole, double depth) {
+  return 100 * (major - hole) / (2 * depth * pitch);
+}
+
+ReamingAllowance reaming_allowance(double size) {
+  static const auto table = read_table(data::reaming_allowances_csv);
+  const int row = std::max(0, table.row_up_to(size) < 0 ? static_cast<int>(table.rows.size()) - 1 : table.row_up_to(size));
+  const auto r = static_cast<std::size_t>(row);
+  return {table.number(r, 1).value_or(0), table.number(r, 2).value_or(0), table.number(r, 3).value_or(0)};
+}
+
+const std::vector<Thread>& threads() {
+  static const auto list = [] {
+    std::vector<Thread> all;
+    const auto table = read_table(data::taps_csv);
+    for (std::size_t r = 0; r < table.rows.size(); ++r)
+      all.push_back({table.rows[r][0], table.number(r, 1).value_or(0), table.number(r, 2).value_or(0), table.number(r, 3).value_or(0)});
+    return all;
+  }();
+  return list;
+}
+
+LadderResult drill_ladder(const LadderInput& in, const LadderOptions& o) {
+  LadderResult out;
+  const auto refuse = [&](std::string why) {
+    out.status = LadderStatus::refused;
+    out.message = std::move(why);
+    return out;
+  };
+  if (!(in.size > 0) || !std::isfinite(in.size)) return refuse("the finished diameter must be above 0");
+  if (in.cored < 0 || !(in.cored < in.size)) return refuse("the hole that is there is as large as the finished one");
+  if (in.made == HoleMade::tapped && !(in.pitch > 0 && in.pitch < in.size)) return refuse("the pitch must be above 0 and less than the diameter");
+  if (in.made == HoleMade::tapped && !(in.thread > 0 && in.thread <= 105)) return refuse("the thread must be between 0 and 105 %");
+  const auto drills = drawer(in.drills);
+  const Drill* last = nullptr;
+  const auto want = reaming_allowance(in.size);
+  switch (in.made) {
+  case HoleMade::drilled:
+    last = nearest(drills, in.size, in.size - 1e-6, in.size + 0.2);
+    break;
+  case HoleMade::reamed:
+    last = nearest(drills, in.size - want.usual, in.size - want.most, in.size - want.least);
+    break;
+  case HoleMade::bored:
+    last = nearest(drills, in.size - 2 * o.boring, in.size - 4 * o.boring, in.size - 0.5 * o.boring);
+    break;
+  case HoleMade::tapped: {
+    const double hole = in.size - in.thread / 100 * 2 * in.depth_of_thread * in.pitch;
+    last = nearest(drills, hole, in.size - 2 * in.depth_of_thread * in.pitch, in.size);
+    break;
+  }
+  }
+  if (last == nullptr || last->size <= in.cored) {
+    if (in.made == HoleMade::bored && in.cored > 0) {
+      out.left = in.size - in.cored;
+      out.verdict = fmt::format("No drill is needed: bore from the cored hole, {} a side.", number_text(out.left / 2, 2) + "\u2009mm");
+      out.status = LadderStatus::made;
+      return out;
+    }
+    return refuse(last == nullptr ? "no drill of the drawer leaves the right allowance; take the other drawer, or bore"
+                                  : "the hole that is there leaves no drill to go through it");
+  }
+  // From the last drill down: each pilot a little over the web of the next.
+  std::vector<Drill> down{*last};
+  while (in.cored == 0 && down.back().size > o.first_without_pilot) {
+    const double wanted = down.back().size * o.pilot;
+    const auto* pilot = nearest(drills, wanted, 0.5 * wanted, down.back().size - 0.5);
+    if (pilot == nullptr) break;
+    down.push_back(*pilot);
+  }
+  double before = in.cored;
+  for (auto d = down.rbegin(); d != down.rend(); ++d) {
+    out.drills.push_back({d->name, d->size, (d->size - before) / 2});
+    before = d->size;
+  }
+  out.left = in.size - last->size;
+  const auto mm = [](double v) { return number_text(v, 3) + "\u2009mm"; };
+  if (in.made == HoleMade::reamed) {
+    out.least_left = want.least;
+    out.most_left = want.most;
+    out.verdict = fmt::format("{} on the diameter is left for the reamer; it wants {} to {}.", mm(out.left), mm(want.least), mm(want.most));
+  } else if (in.made == HoleMade::bored) {
+    out.verdict = fmt::format("{} a side is left for boring.", mm(out.left / 2));
+  } else if (in.made == HoleMade::tapped) {
+    out.thread = thread_percent(in.size, in.pitch, last->size, in.depth_of_thread);
+    out.verdict = fmt::format("{} leaves {} % of full thread.", last->name, number_text(out.thread, 0));
+  } else {
+    out.verdict = "A drill cuts a little over its size; ream or bore where that matters.";
+  }
+  out.status = LadderStatus::made;
+  return out;
+}
+
+} // namespace datrin::allowance

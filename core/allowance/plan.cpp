@@ -1,0 +1,273 @@
+#include "allowance/plan.h"
+
+#include "casting/expect.h"
+#include "casting/foundry_tables.h"
+#include "quantity/length_text.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+namespace datrin::allowance {
+
+using namespace build;
+
+namespace {
+
+/// Metal left that is within the limits of the dimensions on a surface.
+void limits_of(const Build& build, SurfacePlan& plan) {
+  for (const auto& [id, d] : build.dimensions_of(plan.drawn.part)) {
+    if (d.lower == 0 && d.upper == 0 && d.tolerance.empty()) continue;
+    if (d.kind == DimensionKind::size && d.surface == plan.surface) {
+      const bool bore = plan.drawn.kind == SurfaceKind::bore;
+      plan.low = (bore ? -d.upper : d.lower) / 2;
+      plan.high = (bore ? -d.lower : d.upper) / 2;
+      return;
+    }
+    if (d.kind == DimensionKind::distance && (d.surface == plan.surface || d.other == plan.surface)) {
+      plan.low = d.lower;
+      plan.high = d.upper;
+      return;
+    }
+  }
+}
+
+struct Metal {
+  double most = -1e300, least = 1e300, sum = 0;
+  std::vector<double> stocks;
+};
+
+Metal metal_over(const casting::PieceInput& input, const Pose& pose, Id surface) {
+  Metal metal;
+  const int s = input.surface_index(surface);
+  if (s < 0) return metal;
+  for (const auto& p : input.seat.points) {
+    if (p.surface != s) continue;
+    const double stock = stock_at(input.seat.surfaces[static_cast<std::size_t>(s)].shape, pose.apply(p.xyz));
+    metal.most = std::max(metal.most, stock);
+    metal.least = std::min(metal.least, stock);
+    metal.sum += stock;
+    metal.stocks.push_back(stock);
+  }
+  return metal;
+}
+
+std::string mm_text(double mm) {
+  return number_text(mm, 2) + "\u2009mm";
+}
+
+} // namespace
+
+const char* state_name(SurfaceState state) {
+  static constexpr const char* names[] = {"as cast", "roughed", "finished", "cut too deep"};
+  return names[static_cast<std::size_t>(state)];
+}
+
+std::optional<double> SurfacePlan::size_with(double left) const {
+  if (!drawn.round()) return std::nullopt;
+  return drawn.kind == SurfaceKind::bore ? drawn.diameter - 2 * left : drawn.diameter + 2 * left;
+}
+
+Dial SurfacePlan::dial_here() const {
+  Dial here = dial;
+  here.reads_diameter = dial.reads_diameter && drawn.round();
+  return here;
+}
+
+Allowance usual_allowance(const Build& build, Id piece, Id surface) {
+  Allowance usual;
+  usual.piece = piece;
+  usual.surface = surface;
+  const auto* p = build.find<Piece>(piece);
+  const auto foundry = casting::foundry_or_usual(build, p ? p->part : 0);
+  if (const auto metal = casting::metal_named(foundry.metal)) usual.skin = metal->skin;
+  // What the drawing asks for at least is skin and least cut together.
+  if (const auto* s = build.find<PartSurface>(surface); s && s->required > 0) usual.skin = std::min(usual.skin, s->required);
+  if (const auto machines = build.machines(); !machines.empty()) usual.machine = machines.front().first;
+  return usual;
+}
+
+std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casting::PieceInput& input, const Pose& pose) {
+  std::vector<SurfacePlan> plans;
+  const auto* of = build.find<Piece>(piece);
+  if (of == nullptr) return plans;
+  const auto expected = casting::expect_casting(build, of->part, casting::foundry_or_usual(build, of->part));
+  for (const auto& [id, s] : build.surfaces_of(of->part)) {
+    if (!s.machined) continue;
+    SurfacePlan plan;
+    plan.surface = id;
+    plan.drawn = s;
+    const auto kept = build.allowance_of(piece, id);
+    plan.allowance = kept ? kept->second : usual_allowance(build, piece, id);
+    if (const auto* machine = build.find<Machine>(plan.allowance.machine))
+      plan.dial = {machine->reads_diameter, machine->unit, machine->resolution};
+    else
+      plan.dial.unit = build.info().unit;
+    if (const auto* tool = build.find<Tool>(plan.allowance.tool)) plan.least_cut = tool->least_cut;
+    auto metal = metal_over(input, pose, id);
+    if (!metal.stocks.empty()) {
+      plan.source = StockSource::touches;
+      plan.mean = metal.sum / static_cast<double>(metal.stocks.size());
+      std::sort(metal.stocks.begin(), metal.stocks.end());
+      // Enough to draw it by; the lowest and the highest always among them.
+      constexpr std::size_t shown = 48;
+      const auto n = metal.stocks.size();
+      for (std::size_t k = 0; k < std::min(n, shown); ++k) plan.stocks.push_back(metal.stocks[n <= shown ? k : k * (n - 1) / (shown - 1)]);
+    } else if (const auto* raw = expected.of(id)) {
+      plan.source = StockSource::expected;
+      metal.most = raw->stock_most;
+      metal.least = raw->stock_least;
+      plan.mean = raw->stock;
+    }
+    if (plan.source != StockSource::none) {
+      plan.most = metal.most;
+      plan.least = metal.least;
+      if (plan.allowance.batch)
+        for (const auto& [other, p] : build.pieces_of(of->part)) {
+          if (other == piece) continue;
+          const auto theirs = casting::piece_input(build, other);
+          const auto also = metal_over(theirs, casting::seat_or_start(build, other, theirs), id);
+          if (!also.stocks.empty()) plan.most = std::max(plan.most, also.most);
+        }
+      PassInput in{plan.most, plan.least, plan.allowance.skin, plan.allowance.rough, plan.allowance.semi, plan.allowance.finish,
+                   plan.allowance.last, plan.least_cut, plan.allowance.even};
+      plan.plan = plan_passes(in);
+      plan.now = plan.most;
+      plan.cuts = build.cuts_of(piece, id);
+      limits_of(build, plan);
+      if (!plan.cuts.empty()) {
+        plan.now = plan.cuts.back().second.left;
+        in.most = std::max(plan.now, 0.0);
+        // A cut surface is level with its cut, where it was not too low for it from the start.
+        in.least = std::min(in.most, plan.least);
+        if (plan.least - plan.now >= plan.allowance.skin - 1e-9) in.skin = 0;
+        in.skin = std::max(0.0, std::min(in.skin, plan.allowance.skin - (plan.most - plan.now)));
+        plan.state = plan.now < plan.low - 1e-9    ? SurfaceState::spoilt
+                     : plan.now <= plan.high + 1e-9 ? SurfaceState::finished
+                                                    : SurfaceState::roughed;
+      }
+      if (plan.state == SurfaceState::finished || plan.state == SurfaceState::spoilt)
+        plan.rest.status = PassStatus::planned;
+      else
+        plan.rest = plan_passes(in);
+    }
+    plans.push_back(std::move(plan));
+  }
+  return plans;
+}
+
+std::optional<double> left_by_reading(const Build& build, const SurfacePlan& plan, ReadingOf of, double mm, std::string* why) {
+  const auto fail = [&](const char* text) -> std::optional<double> {
+    if (why != nullptr) *why = text;
+    return std::nullopt;
+  };
+  switch (of) {
+  case ReadingOf::left:
+    return mm;
+  case ReadingOf::size:
+    if (!plan.drawn.round()) return fail("a plane has no diameter");
+    if (mm <= 0) return fail("a diameter must be above 0");
+    return plan.drawn.kind == SurfaceKind::bore ? (plan.drawn.diameter - mm) / 2 : (mm - plan.drawn.diameter) / 2;
+  case ReadingOf::distance: {
+    if (plan.drawn.round()) return fail("a round surface is read by its diameter");
+    const auto* other = build.find<PartSurface>(casting::opposite_plane(build, plan.surface));
+    if (other == nullptr) return fail("no plane of the drawing stands opposite this one");
+    double there = 0; // metal over the other face
+    if (const auto cuts = build.cuts_of(plan.allowance.piece, casting::opposite_plane(build, plan.surface)); !cuts.empty())
+      there = cuts.back().second.left;
+    else if (other->machined)
+      return fail("the face opposite is not cut yet: read what is still to come off");
+    return mm - std::abs((plan.drawn.point - other->point).dot(plan.drawn.direction)) - there;
+  }
+  case ReadingOf::dial: {
+    const auto dial = plan.dial_here();
+    return plan.most - mm / (dial.reads_diameter ? 2 : 1);
+  }
+  }
+  return std::nullopt;
+}
+
+MistakeResult absorb_mistake(const Build& build, Id piece, const casting::PieceInput& input, const Pose& pose,
+                             const std::vector<SurfacePlan>& plans, const SurfacePlan& plan, double left) {
+  MistakeResult out;
+  if (left >= plan.low - 1e-9) {
+    out.verdict = left <= plan.high + 1e-9 ? "Within limits." : fmt::format("{} is left to come off.", mm_text(left));
+    return out;
+  }
+  out.over = plan.low - left;
+  // Another face can take it: the part is moved into the metal after the cut, while nothing finished stands in the way.
+  if (!plan.drawn.round()) {
+    Absorbed way{"the other face", false, 0, {}};
+    const Vec3 move = left * plan.drawn.direction; // the drawing's face goes to where the cut is
+    Pose moved_pose = pose;
+    moved_pose.translation -= move;
+    std::string blocked;
+    for (const auto& other : plans) {
+      if (other.surface == plan.surface || (other.state != SurfaceState::finished && other.state != SurfaceState::spoilt)) continue;
+      const double by = other.drawn.round() ? (move - move.dot(other.drawn.direction) * other.drawn.direction).norm()
+                                            : std::abs(move.dot(other.drawn.direction));
+      if (by > std::max(std::abs(other.low), std::abs(other.high))) blocked = other.drawn.name;
+    }
+    const auto margins = casting::margins_at(input.seat, moved_pose);
+    double least = casting::no_margin;
+    std::string thin;
+    for (const auto& group : margins.groups) {
+      const auto id = input.surface_ids[static_cast<std::size_t>(group.surface)];
+      const auto p = std::find_if(plans.begin(), plans.end(), [&](const auto& x) { return x.surface == id; });
+      if (group.wall < 0 && p != plans.end() && p->state != SurfaceState::as_cast) continue; // cut already
+      if (group.margin < least) {
+        least = group.margin;
+        thin = input.seat.surfaces[static_cast<std::size_t>(group.surface)].id;
+      }
+    }
+    way.room = least;
+    way.works = blocked.empty() && least >= 0 && least < casting::no_margin;
+    if (!blocked.empty())
+      way.text = fmt::format("The part cannot be moved after the cut: {} is finished and would be off by {}.", blocked, mm_text(std::abs(left)));
+    else if (way.works)
+      way.text = fmt::format("Move the part {} after the cut: everything still to be cut cleans up, {} has least, {}.", mm_text(std::abs(left)), thin, mm_text(least));
+    else
+      way.text = fmt::format("Moved after the cut, {} would be short by {}.", thin.empty() ? "the rest" : thin, mm_text(std::max(0.0, -least)));
+    if (way.works) {
+      out.other_face = true;
+      out.pose = moved_pose;
+    }
+    out.ways.push_back(way);
+  }
+  // A wall that stands over this surface has lost as much.
+  for (const auto& group : casting::margins_at(input.seat, pose).groups) {
+    if (group.wall < 0) continue;
+    const auto& wall = input.seat.walls[static_cast<std::size_t>(group.wall)];
+    if (input.surface_ids[static_cast<std::size_t>(wall.to)] != plan.surface) continue;
+    Absorbed way{"the wall", false, group.margin + left, {}};
+    const auto& name = input.seat.surfaces[static_cast<std::size_t>(wall.from)].id;
+    way.text = way.room >= 0 ? fmt::format("The wall under {} still keeps {} over its least.", name, mm_text(way.room))
+                             : fmt::format("The wall under {} falls {} short of its least: this ends the piece unless the wall may be thinner.", name, mm_text(-way.room));
+    if (way.room < 0) out.ends = true;
+    out.ways.push_back(way);
+  }
+  for (const auto& [id, d] : build.dimensions_of(plan.drawn.part)) {
+    if (d.kind != DimensionKind::size || d.surface != plan.surface || d.importance != DimensionClass::fit) continue;
+    const double size = plan.size_with(left).value_or(0);
+    out.ways.push_back({"the mate", !out.ends, 0,
+                        fmt::format("Where the mate is not made yet, make it {} {} on the diameter, to suit {}.", mm_text(2 * std::abs(left)),
+                                    plan.drawn.kind == SurfaceKind::bore ? "larger" : "smaller", mm_text(size))});
+  }
+  out.ways.push_back({"restoring it", false, 0,
+                      plan.drawn.kind == SurfaceKind::bore ? "Bore for a bush and bore that to size, where there is wall enough."
+                                                           : "Build the place up and cut it again, where strength does not hang on it."});
+  const bool works = std::any_of(out.ways.begin(), out.ways.end(), [](const auto& w) { return w.works; });
+  if (works) {
+    out.ends = false;
+    out.verdict = fmt::format("{} too deep; it can be absorbed.", mm_text(out.over));
+  } else {
+    out.ends = true;
+    out.verdict = fmt::format("{} too deep; nothing still to be cut absorbs it. It ends the piece, unless it is restored.", mm_text(out.over));
+  }
+  (void)piece;
+  return out;
+}
+
+} // namespace datrin::allowance

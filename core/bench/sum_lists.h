@@ -1,0 +1,22 @@
+#pragma once
+// The sums by subject; put together in sums.cpp. They use allowance/ and drawing/: a sum only puts what those work out
+// into fields and words.
+
+#include "bench/sums.h"
+
+namespace datrin::bench {
+
+void add_stock_sums(std::vector<Sum>& list);   ///< bar, plate, blanks, nesting, fasteners
+void add_casting_sums(std::vector<Sum>& list); ///< draft, metal a side, bore maps, restating a dimension
+void add_setup_sums(std::vector<Sum>& list);   ///< centring, tramming, packing, eccentrics
+void add_cutting_sums(std::vector<Sum>& list); ///< passes, drills, threads, tapers, speeds
+
+/// An answer that says what is wrong with a field.
+inline SumAnswer wrong(std::string message) {
+  return {false, std::move(message), {}, {}};
+}
+inline SumAnswer right(std::vector<SumLine> lines, std::string words = {}) {
+  return {true, {}, std::move(lines), std::move(words)};
+}
+
+} // namespace datrin::bench

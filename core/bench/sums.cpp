@@ -1,0 +1,51 @@
+#include "bench/sum_lists.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+namespace datrin::bench {
+
+const std::vector<Sum>& sums() {
+  static const auto all = [] {
+    std::vector<Sum> list;
+    add_stock_sums(list);
+    add_casting_sums(list);
+    add_setup_sums(list);
+    add_cutting_sums(list);
+    return list;
+  }();
+  return all;
+}
+
+const Sum* sum_called(std::string_view id) {
+  for (const auto& sum : sums())
+    if (sum.id == id) return &sum;
+  return nullptr;
+}
+
+SumAnswer answer(const Sum& sum, const SumValues& values, Unit unit) {
+  SumAnswer out;
+  for (std::size_t k = 0; k < sum.fields.size(); ++k) {
+    const auto& field = sum.fields[k];
+    const bool given = k < values.size() && values[k].given;
+    if (!given && !field.may_be_empty) {
+      out.message = fmt::format("{} is missing", field.name);
+      return out;
+    }
+    if (!given) continue;
+    if (!std::isfinite(values[k].value)) {
+      out.message = fmt::format("{}: not a number", field.name);
+      return out;
+    }
+    if (field.quantity == Quantity::count && (values[k].value < 1 || values[k].value != std::floor(values[k].value) || values[k].value > 10000)) {
+      out.message = fmt::format("{}: a whole number from 1 to 10000 is needed", field.name);
+      return out;
+    }
+  }
+  auto padded = values;
+  padded.resize(sum.fields.size());
+  return sum.reckon(padded, unit);
+}
+
+} // namespace datrin::bench

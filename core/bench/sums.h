@@ -1,0 +1,65 @@
+#pragma once
+// The small sums of the bench, each as a description: what it is for, what goes in, and a function from the values to
+// its answer with the way it was reached. One list for the window, the tests and any other program.
+
+#include "quantity/unit.h"
+
+#include <functional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace datrin::bench {
+
+enum class Quantity {
+  length, ///< mm
+  angle,  ///< radians
+  count,  ///< a whole number, 1 or more
+  number, ///< no unit (rpm; per cent)
+  lengths ///< as text: several lengths parted by +, or a name ("M6")
+};
+
+struct SumField {
+  std::string name;
+  Quantity quantity = Quantity::length;
+  bool may_be_empty = false;
+  std::string hint{}; ///< shown in the empty field
+};
+
+/// What stands in a field.
+struct SumValue {
+  bool given = false;
+  double value = 0; ///< mm, radians, or the number
+  std::string text; ///< lengths
+};
+
+struct SumLine {
+  std::string label;
+  Quantity quantity = Quantity::length;
+  double value = 0;
+  std::string how;  ///< the way it was reached: "(1.2500 − 0.8125) · 12"
+};
+
+struct SumAnswer {
+  bool ok = false;
+  std::string message; ///< which field, what is wrong, what to do
+  std::vector<SumLine> lines;
+  std::string words;   ///< a verdict, where there is one
+};
+
+using SumValues = std::vector<SumValue>;
+
+struct Sum {
+  std::string id, group, title, words;
+  std::vector<SumField> fields;
+  std::function<SumAnswer(const SumValues&, Unit)> reckon; ///< given values that are there; unit of bare numbers in text
+};
+
+/// All of them, by group.
+const std::vector<Sum>& sums();
+const Sum* sum_called(std::string_view id);
+
+/// Checks the values against the fields, then reckons.
+SumAnswer answer(const Sum& sum, const SumValues& values, Unit unit = Unit::mm);
+
+} // namespace datrin::bench

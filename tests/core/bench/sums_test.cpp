@@ -1,0 +1,140 @@
+#include "bench/sums.h"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+#include <set>
+
+using namespace datrin;
+using namespace datrin::bench;
+
+namespace {
+
+constexpr double in = 25.4, thou = 0.0254;
+
+SumValue is(double v) {
+  return {true, v, {}};
+}
+SumValue says(const char* text) {
+  return {true, 0, text};
+}
+const SumValue none{};
+
+/// Line `k` of an answer.
+double line(const char* id, const SumValues& values, std::size_t k = 0, Unit unit = Unit::mm) {
+  const auto* sum = sum_called(id);
+  EXPECT_NE(sum, nullptr) << id;
+  if (sum == nullptr) return NAN;
+  const auto a = answer(*sum, values, unit);
+  EXPECT_TRUE(a.ok) << id << ": " << a.message;
+  return k < a.lines.size() ? a.lines[k].value : NAN;
+}
+std::string words(const char* id, const SumValues& values, Unit unit = Unit::mm) {
+  const auto a = answer(*sum_called(id), values, unit);
+  return a.ok ? a.words : a.message;
+}
+
+} // namespace
+
+// All check values in this file: common practice.
+TEST(Sums, StockAndBlanks) {
+  EXPECT_NEAR(line("square-from-round", {is(25)}), 17.68, 0.005);
+  EXPECT_NEAR(line("round-from-square", {is(17.68)}), 25, 0.005);
+  EXPECT_NEAR(line("facets", {is(12), none}), 3.53, 0.005);
+  EXPECT_NEAR(line("facets", {is(16), none}), 1.96, 0.005);
+  EXPECT_NEAR(line("facets", {is(24), none}), 0.86, 0.005);
+  // A blank 0.1 in over the finished diameter leaves 0.05 in a side, which bounds the centre's error.
+  EXPECT_NEAR(line("sawn-blank", {is(1.1 * in), is(1.0 * in), none, none}, 1), 0.05 * in, 1e-9);
+  EXPECT_NEAR(line("bushing", {is(0.5 * in), is(0.050 * in), is(0.08 * in)}), (0.6 + 2 * 0.08) * in, 1e-9);
+  EXPECT_EQ(words("nest", {is(3.0 / 16 * in), is(3), is(0.05 * in), is(1 * in)}), "They come out of it.");
+  EXPECT_NEAR(line("chain-drill", {is(3), none, is(7), none}, 1), 7 * 3 + 6 * 0.005 * in, 1e-9);
+  EXPECT_EQ(line("chain-drill", {is(3), none, none, is(20)}), 7);
+  EXPECT_NEAR(line("edge-margin", {is(2.75 * in), is(2 * in), is(0.375 * in)}), 0.375 * in, 1e-9);
+  EXPECT_NEAR(line("edge-margin", {is(2.75 * in), is(2 * in), is(0.375 * in)}, 1), 1, 1e-9);
+  EXPECT_NEAR(line("bar-length", {is(5.25 * in), is(0), none, none, is(5.5 * in)}, 1), 0.25 * in, 1e-9);
+  EXPECT_EQ(line("protrusion", {is(20), is(12), none}), 8);
+}
+
+TEST(Sums, CastingsAndDrawings) {
+  EXPECT_NEAR(line("draft", {is(40), is(radians(2))}), 1.397, 5e-4);
+  EXPECT_NEAR(line("metal-a-side", {is(1.000 * in), is(1.375 * in), is(1.250 * in)}), 0.1875 * in, 1e-9);
+  EXPECT_NEAR(line("metal-a-side", {is(1.000 * in), is(1.375 * in), is(1.250 * in)}, 2), 0.0625 * in, 1e-9);
+  EXPECT_NEAR(line("bore-map", {says("2.4375 2.436 2.435 in"), is(2.435 * in)}), 2.435 * in, 1e-9);
+  EXPECT_NEAR(line("bore-map", {says("2.4375 2.436 2.435 in"), none}, 1), 0.0025 * in, 1e-9);
+  EXPECT_EQ(words("bore-map", {says("2.4375 2.436 2.4345 in"), is(2.435 * in)}), "The plug stops at reading 3.");
+  EXPECT_NEAR(line("split", {is(117 * thou), is(15 * thou)}), 102 * thou, 1e-9);
+  EXPECT_NEAR(line("split", {is(117 * thou), is(20 * thou)}), 97 * thou, 1e-9);
+  EXPECT_NEAR(line("over-pin", {is(23), is(8.334), none, none, none}), 27.167, 5e-4);
+  EXPECT_NEAR(line("between-pins", {is(30), is(6), is(8)}, 1), 23, 1e-9);
+  EXPECT_NEAR(line("web", {is(0.250 * in / 2), is(0.078125 * in * 2)}), (0.125 - 0.078125) * in, 1e-9);
+  EXPECT_NEAR(line("angle-legs", {is(radians(30)), is(7)}), 4.041, 5e-4);
+  EXPECT_NEAR(line("angle-legs", {is(radians(30)), is(7)}, 2), 12.124, 5e-4);
+  EXPECT_NEAR(line("full-round", {is(3.0 / 8 * in)}), 3.0 / 16 * in, 1e-9);
+  EXPECT_GT(line("ball", {is(20), is(16), is(radians(60))}), 0);
+}
+
+TEST(Sums, SettingUp) {
+  EXPECT_NEAR(line("chuck-offset", {is(2 * thou), is(0)}, 1), 1 * thou, 1e-9);
+  EXPECT_NEAR(line("chuck-offset", {is(0.02), is(0)}, 1), 0.01, 1e-9);
+  EXPECT_NEAR(line("two-stations", {is(0.02), is(0.06), is(100)}, 2), std::atan(0.04 / 200), 1e-12);
+  EXPECT_NEAR(line("pin-clearance", {is(8.19), is(8.20)}), 0.01, 1e-9);
+  EXPECT_NEAR(line("pin-clearance", {is(8.19), is(8.33)}), 0.14, 1e-9);
+  EXPECT_EQ(words("tram", {is(0), is(0.25 * thou), is(100), none}), "Enough: what is left is the jaw itself.");
+  EXPECT_EQ(words("tram", {is(0), is(1 * thou), is(100), none}), "Go on: it is more than the jaw's own form.");
+  EXPECT_NEAR(degrees(line("taper-strip", {is(1 * in), is(12 * in), none, none})), 4.764, 5e-4);
+  EXPECT_EQ(words("angle-blocks", {is(radians(13))}), "10 + 3 = 13\u00B0");
+  EXPECT_NEAR(line("sine-bar", {is(100), is(radians(30))}), 50, 1e-9);
+  EXPECT_EQ(words("equal-supports", {says("1.0000 in + 1.0004 in + 1.0001 in"), none}), "Equal enough.");
+  EXPECT_EQ(words("equal-supports", {says("1.0000 in + 1.0006 in"), none}), "Not equal: shim the low ones, or grind the high ones.");
+  EXPECT_NEAR(line("height-preset", {is(2.000 * in), is(1.5 * in)}), 0.5 * in, 1e-9);
+  EXPECT_NEAR(line("eccentric", {is(0.050 * in)}), 0.100 * in, 1e-9);
+  EXPECT_NEAR(line("burr", {is(20 * thou)}, 1), 10 * thou, 1e-9);
+}
+
+TEST(Sums, Cutting) {
+  EXPECT_NEAR(line("announced", {says("0.0975 in + 0.150 in + 0.150 in + 0.040 in"), is(0.4375 * in)}, 1), 0, 1e-9);
+  EXPECT_EQ(words("announced", {says("0.010 + 0.020 + 0.027"), is(47 * thou)}, Unit::inch),
+            "The passes announced add up to 0.0570\u2009in, 0.0100\u2009in more than there is: the last would go past size.");
+  EXPECT_NEAR(line("remainder", {is(2.4875 * in), is(2.435 * in)}), 0.0525 * in, 1e-9);
+  EXPECT_NEAR(line("creep", {is(10)}), 10 + 5 * thou, 1e-9);
+  EXPECT_NEAR(line("creep", {is(10)}, 1), 10 + 4 * thou, 1e-9);
+  EXPECT_NEAR(line("taper-length", {is(1.25 * in), is(0.8125 * in), is(1 * in), is(12 * in), is(0.125 * in)}), 5.25 * in, 1e-9);
+  EXPECT_NEAR(line("taper-length", {is(1.25 * in), is(0.8125 * in), is(1 * in), is(12 * in), is(0.125 * in)}, 1), 0.0104 * in, 1e-3);
+  EXPECT_NEAR(line("surface-speed", {is(3 * in), is(210), none, none}, 1), 165, 0.5);
+  EXPECT_NEAR(line("surface-speed", {is(3 * in), is(660), none, none}, 1), 518, 0.5);
+  EXPECT_NEAR(line("surface-speed", {is(0.005 * in), is(1000), none, none}, 1), 1.31, 0.005);
+  EXPECT_NEAR(line("drill-point", {is(0.257 * in), is(radians(118))}), 0.077 * in, 0.0005 * in);
+  EXPECT_NEAR(line("drill-point", {is(0.257 * in), is(radians(135))}), 0.053 * in, 0.0005 * in);
+  EXPECT_NEAR(line("tap-drill", {says("5/16-18"), is(0.257 * in), none}), 77, 0.5);
+  EXPECT_NEAR(line("tap-drill", {says("4BA"), is(2.8), none}), 101, 0.5);
+  EXPECT_NEAR(line("tap-drill", {says("5BA"), is(2.65), none}), 78, 0.5);
+  EXPECT_NEAR(line("tap-drill", {says("3/8-16"), is(5.0 / 16 * in), none}), 77, 0.5);
+  EXPECT_NEAR(line("tap-drill", {says("M10"), is(0.339 * in), none}), 71, 0.5);
+  // 5/64 under a 3/32 reamer leaves 1/64.
+  EXPECT_LE(line("ream-ladder", {is(3.0 / 32 * in), none}, 1, Unit::inch), 1.0 / 64 * in + 1e-9);
+  EXPECT_NEAR(line("dial", {is(1)}, 1), 2, 1e-12);
+}
+
+TEST(Sums, EveryOneSaysWhatIsMissingOrWrong) {
+  std::set<std::string> ids;
+  for (const auto& sum : sums()) {
+    EXPECT_TRUE(ids.insert(sum.id).second) << sum.id;
+    EXPECT_FALSE(sum.words.empty()) << sum.id;
+    const auto empty = answer(sum, {});
+    EXPECT_FALSE(empty.ok) << sum.id;
+    EXPECT_EQ(empty.message, sum.fields[0].name + " is missing");
+    SumValues nan;
+    for (std::size_t k = 0; k < sum.fields.size(); ++k) nan.push_back(is(NAN));
+    EXPECT_EQ(answer(sum, nan).message, sum.fields[0].name + ": not a number");
+    // Zero and a negative number: refused, or answered with finite figures.
+    for (const double bad : {0.0, -3.0}) {
+      SumValues values;
+      for (std::size_t k = 0; k < sum.fields.size(); ++k) values.push_back({true, bad, "x"});
+      const auto a = answer(sum, values);
+      for (const auto& l : a.lines) EXPECT_TRUE(std::isfinite(l.value)) << sum.id << " " << l.label;
+      EXPECT_TRUE(a.ok || !a.message.empty()) << sum.id;
+    }
+  }
+  EXPECT_EQ(words("tap-drill", {says("M7")}), "Thread: \"M7\" is not in the table (did you mean \"M2\"?)");
+  EXPECT_EQ(words("facets", {is(2.5)}), "Flats: a whole number from 1 to 10000 is needed");
+}
