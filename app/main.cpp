@@ -81,7 +81,7 @@ int main(int argc, char** argv) {
     auto* poll = new QTimer(&window);
     QObject::connect(poll, &QTimer::timeout, &window, [&, poll] {
       auto* seat = window.seat_page();
-      if (seat->busy() || seat->judge()->busy() || seat->rescue()->busy()) return;
+      if (seat->busy() || seat->judge()->busy() || seat->rescue()->busy() || seat->sure()->busy()) return;
       poll->stop();
       if (!window.grab().save(parser.value(picture))) status = 1;
       QApplication::exit(status);

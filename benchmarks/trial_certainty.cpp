@@ -1,5 +1,6 @@
-// How often "95 % sure" is right: castings whose whole surface is known, touched in a few places; the margin called
-// sure against the true least. Also how long it takes for 500 touches, and for asking where to touch next.
+// How often "95 % sure" is right: castings whose whole surface is known, touched in a few places; the margin
+// called sure against the true least. Also how long it takes for 500 touches, and for asking where to touch
+// next.
 //   build/release/bin/trial-certainty [castings]
 
 #include "casting/next_touch.h"
@@ -19,8 +20,10 @@ int main(int argc, char** argv) {
     int right = 0, called = 0, clean = 0;
     double below = 0;
     for (int k = 0; k < castings; ++k) {
-      const auto casting = sim::field_casting({.touches = touches, .seed = 1000 + static_cast<std::uint64_t>(k)});
-      const auto found = casting::certainty(casting.input, {}, casting.reach, {.seed = static_cast<std::uint64_t>(k)});
+      const auto casting =
+          sim::field_casting({.touches = touches, .seed = 1000 + static_cast<std::uint64_t>(k)});
+      const auto found =
+          casting::certainty(casting.input, {}, casting.reach, {.seed = static_cast<std::uint64_t>(k)});
       right += casting.least >= found.sure;
       below += casting.least - found.sure;
       if (found.standing == casting::Standing::sure) {
@@ -28,8 +31,9 @@ int main(int argc, char** argv) {
         clean += casting.least >= 0;
       }
     }
-    fmt::print("{:>8} {:>9} {:>9.1f} % {:>10} of {:>4} ({:.1f} %)   room kept back {:.2f} mm\n", touches, castings, 100.0 * right / castings,
-               clean, called, called ? 100.0 * clean / called : 0.0, below / castings);
+    fmt::print("{:>8} {:>9} {:>9.1f} % {:>10} of {:>4} ({:.1f} %)   room kept back {:.2f} mm\n", touches,
+               castings, 100.0 * right / castings, clean, called, called ? 100.0 * clean / called : 0.0,
+               below / castings);
   }
   const auto large = sim::field_casting({.faces = 6, .touches = 84, .seed = 5});
   const auto seconds = [](auto&& work) {
@@ -38,7 +42,9 @@ int main(int argc, char** argv) {
     return std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count();
   };
   casting::CertaintyResult found;
-  const double t1 = seconds([&] { found = casting::certainty(large.input, {}, large.reach, {.keep_draws = true}); });
-  const double t2 = seconds([&] { (void)casting::next_touches(large.input, casting::margins_at(large.input, {}), found); });
+  const double t1 =
+      seconds([&] { found = casting::certainty(large.input, {}, large.reach, {.keep_draws = true}); });
+  const double t2 =
+      seconds([&] { (void)casting::next_touches(large.input, casting::margins_at(large.input, {}), found); });
   fmt::print("504 touches on six faces: {:.0f} ms, where to touch next {:.0f} ms\n", 1000 * t1, 1000 * t2);
 }

@@ -2,6 +2,7 @@
 
 #include "build/edits.h"
 #include "build/quick_start.h"
+#include "demo/making.h"
 #include "sim/rough_casting.h"
 
 #include <fmt/format.h>
@@ -111,6 +112,7 @@ public:
     survey(out_.build.pieces_of(cylinder)[0].first, cylinder_plans(), {0, 0.5, 0.4},
            turned({0.8, 1.2, -1.4}, {2.0, 3.0, -1.0}), 0.14, 23);
     bracket();
+    add_making(out_.build, [this](const Edit& edit) { keep(edit); });
     return std::move(out_);
   }
 

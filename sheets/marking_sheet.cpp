@@ -2,10 +2,9 @@
 
 #include "sheets/figures.h"
 #include "sheets/fonts.h"
+#include "sheets/page_file.h"
 
 #include <QBuffer>
-#include <QPdfWriter>
-#include <QSaveFile>
 #include <QSvgGenerator>
 
 #include <algorithm>
@@ -278,32 +277,9 @@ void paint_sheet(QPainter& painter, const SheetInput& input) {
   painter.restore();
 }
 
-namespace {
-
-QString write_bytes(const QString& path, const QByteArray& bytes) {
-  QSaveFile file(path);
-  if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit())
-    return QString("%1 could not be written: %2").arg(path, file.errorString());
-  return {};
-}
-
-} // namespace
-
 QString write_sheet_pdf(const QString& path, const SheetInput& input) {
-  QByteArray bytes;
-  QBuffer buffer(&bytes);
-  buffer.open(QIODevice::WriteOnly);
-  {
-    QPdfWriter writer(&buffer);
-    writer.setPageSize(QPageSize(QPageSize::A4));
-    writer.setPageMargins(QMarginsF(0, 0, 0, 0));
-    writer.setResolution(254); // a tenth of a millimetre a dot
-    writer.setTitle(QString("%1, marking out").arg(input.part));
-    writer.setCreator("Datrin");
-    QPainter painter(&writer);
-    paint_sheet(painter, input);
-  }
-  return write_bytes(path, bytes);
+  return write_page_pdf(path, QString("%1, marking out").arg(input.part),
+                        [&](QPainter& painter) { paint_sheet(painter, input); });
 }
 
 QString write_sheet_svg(const QString& path, const SheetInput& input) {

@@ -16,7 +16,8 @@ FieldCasting field_casting(const FieldOptions& o) {
   std::uniform_real_distribution<double> even(0, 1);
   FieldCasting out;
   out.least = 1e300;
-  const Vec3 normals[] = {-Vec3::UnitZ(), Vec3::UnitX(), -Vec3::UnitX(), Vec3::UnitY(), -Vec3::UnitY(), Vec3::UnitZ()};
+  const Vec3 normals[] = {-Vec3::UnitZ(), Vec3::UnitX(),  -Vec3::UnitX(),
+                          Vec3::UnitY(),  -Vec3::UnitY(), Vec3::UnitZ()};
   for (int f = 0; f < o.faces; ++f) {
     const Vec3 n = normals[f % 6];
     const double wide = 40 + 40 * even(random), tall = 24 + 26 * even(random);
@@ -32,7 +33,8 @@ FieldCasting field_casting(const FieldOptions& o) {
     std::vector<Vec2> at;
     const int columns = static_cast<int>(wide / o.step) + 1, rows = static_cast<int>(tall / o.step) + 1;
     for (int r = 0; r < rows; ++r)
-      for (int c = 0; c < columns; ++c) at.emplace_back(wide * (c / (columns - 1.0) - 0.5), tall * (r / (rows - 1.0) - 0.5));
+      for (int c = 0; c < columns; ++c)
+        at.emplace_back(wide * (c / (columns - 1.0) - 0.5), tall * (r / (rows - 1.0) - 0.5));
     const std::size_t net = at.size();
     for (int k = 0; k < o.touches; ++k) {
       const auto spread = [&](double step) {
@@ -45,20 +47,23 @@ FieldCasting field_casting(const FieldOptions& o) {
     for (std::size_t i = 0; i < at.size(); ++i)
       for (std::size_t j = 0; j < at.size(); ++j) {
         const double a = std::sqrt(3.0) * (at[i] - at[j]).norm() / length;
-        k(static_cast<Eigen::Index>(i), static_cast<Eigen::Index>(j)) = sigma * sigma * (1 + a) * std::exp(-a) + (i == j ? 1e-8 : 0);
+        k(static_cast<Eigen::Index>(i), static_cast<Eigen::Index>(j)) =
+            sigma * sigma * (1 + a) * std::exp(-a) + (i == j ? 1e-8 : 0);
       }
     Eigen::VectorXd z(static_cast<Eigen::Index>(at.size()));
     for (auto& value : z) value = normal(random);
     const Eigen::VectorXd rough = Eigen::LLT<Eigen::MatrixXd>(k).matrixL() * z;
     for (std::size_t i = 0; i < at.size(); ++i) {
-      const double metal = stock + lean_a * at[i].x() + lean_b * at[i].y() + rough[static_cast<Eigen::Index>(i)];
+      const double metal =
+          stock + lean_a * at[i].x() + lean_b * at[i].y() + rough[static_cast<Eigen::Index>(i)];
       if (i < net) {
         out.least = std::min(out.least, metal - s.required);
         out.truth.emplace_back(s.shape.point + at[i].x() * u + at[i].y() * v, metal - s.required);
         continue;
       }
       const double read = metal + o.uncertainty / 2 * normal(random);
-      out.input.points.push_back({f, s.shape.point + at[i].x() * u + at[i].y() * v + read * n, o.uncertainty});
+      out.input.points.push_back(
+          {f, s.shape.point + at[i].x() * u + at[i].y() * v + read * n, o.uncertainty});
     }
     out.input.surfaces.push_back(std::move(s));
     out.reach.push_back({wide, tall});

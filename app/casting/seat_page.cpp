@@ -33,7 +33,7 @@ SeatPage::SeatPage(Document& document)
       unit_label_(new QLabel), verdict_(words_label()), holds_heading_(heading_label("What holds it")),
       ease_(words_label()), check_(muted_label()), rows_box_(new QWidget), holds_(new HoldList),
       best_(new QPushButton("Seat it best")), next_(new NextButton), tabs_(new Tabs),
-      judge_(new JudgePanel(document)), rescue_(new RescuePanel(document)) {
+      judge_(new JudgePanel(document)), rescue_(new RescuePanel(document)), sure_(new SurePanel(document)) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(10);
@@ -53,7 +53,12 @@ SeatPage::SeatPage(Document& document)
   tabs_->add("Room", room);
   tabs_->add("Judge", judge_);
   tabs_->add("Rescue", rescue_);
-  connect(tabs_, &Tabs::changed, this, [this] { show_panels(); });
+  tabs_->add("Sure", sure_);
+  connect(sure_, &SurePanel::ready, this, [this] { show_pose(state_.pose); });
+  connect(tabs_, &Tabs::changed, this, [this] {
+    show_pose(state_.pose);
+    show_panels();
+  });
   connect(judge_, &JudgePanel::take, this, [this](const Pose& pose, const QString& name) {
     stop_search();
     keep(pose, false, "Seat " + name + " for %1");
@@ -166,6 +171,7 @@ void SeatPage::show_panels() {
   if (tabs_->chosen() == 1)
     judge_->show_state(state_, have_answer_ && same(answer_.pose, state_.pose) ? &answer_ : nullptr);
   if (tabs_->chosen() == 2) rescue_->show_state(state_);
+  if (tabs_->chosen() == 3) sure_->show_state(state_);
 }
 
 void SeatPage::show_pose(const Pose& pose) {
@@ -175,8 +181,11 @@ void SeatPage::show_pose(const Pose& pose) {
   if (have_answer_)
     for (const auto& hold : answer_.held_by) must.push_back(hold.point);
   canvas_->set_unit(document_.unit());
-  canvas_->set_scene(piece_scene(document_.build(), state_, pose, must),
-                     document_.build().info().third_angle);
+  auto scene = piece_scene(document_.build(), state_, pose, must);
+  if (tabs_->chosen() == 3) {
+    scene.spots = sure_->advice_spots();
+  }
+  canvas_->set_scene(std::move(scene), document_.build().info().third_angle);
   canvas_->set_shown(then(pose.inverse(), picture_));
   show_margins();
   show_holds();

@@ -6,6 +6,7 @@
 #include "app/casting/judge_panel.h"
 #include "app/casting/piece_state.h"
 #include "app/casting/rescue_panel.h"
+#include "app/casting/sure_panel.h"
 #include "app/marks/part_canvas.h"
 #include "app/marks/room_mark.h"
 #include "app/marks/stock_comb.h"
@@ -40,6 +41,7 @@ public:
   Tabs* tabs() const { return tabs_; }
   JudgePanel* judge() const { return judge_; }
   RescuePanel* rescue() const { return rescue_; }
+  SurePanel* sure() const { return sure_; }
   bool busy() const { return running_ || glide_.state() == QAbstractAnimation::Running; }
 
 public slots:
@@ -78,6 +80,7 @@ private:
   Tabs* tabs_;
   JudgePanel* judge_;
   RescuePanel* rescue_;
+  SurePanel* sure_;
   build::Judgement shown_judgement_;
 
   PieceState state_; ///< as kept; pose and margins as shown

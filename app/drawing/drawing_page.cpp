@@ -17,15 +17,21 @@ using sheets::qt;
 DrawingPage::DrawingPage(Document& document)
     : Page(document), canvas_(new PartCanvas), table_(new QTableView), model_(new SurfaceModel(this)),
       form_(new SurfaceForm(document)), walls_(new WallList(document)), part_name_(new QLineEdit),
-      material_(new QLineEdit), quantity_(new QSpinBox) {
+      material_(new QLineEdit), quantity_(new QSpinBox), tabs_(new Tabs),
+      dimensions_(new DimensionPanel(document)), foundry_(new FoundryPanel(document)),
+      tables_(new QStackedWidget) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(8);
   canvas_->set_empty_text("State the finished part",
                           "Add a plane, a bore or a boss below; type its sizes as the drawing gives them: 1 "
                           "3/8, 35 mm, #30. It is drawn here as you type.");
-  column->addWidget(canvas_, 66);
+  column->addWidget(canvas_, 62);
 
+  auto* stated = new QWidget;
+  auto* lower = new QVBoxLayout(stated);
+  lower->setContentsMargins(0, 0, 0, 0);
+  lower->setSpacing(8);
   auto* bar = new QHBoxLayout;
   bar->setSpacing(6);
   const auto button = [&](const QString& words, const QString& key, auto&& act) {
@@ -44,7 +50,7 @@ DrawingPage::DrawingPage(Document& document)
   frame->setWordWrap(false);
   frame->setVisible(theme().text_scale <= 1.1);
   bar->addWidget(frame);
-  column->addLayout(bar);
+  lower->addLayout(bar);
 
   table_->setModel(model_);
   make_copyable(table_);
@@ -60,7 +66,11 @@ DrawingPage::DrawingPage(Document& document)
   table_->horizontalHeader()->setMinimumSectionSize(theme().ipx(30));
   const int widths[] = {96, 54, 84, 68, 68, 68, 84, 142};
   for (int c = 0; c < 8; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
-  column->addWidget(table_, 34);
+  lower->addWidget(table_, 1);
+  tables_->addWidget(stated);
+  tables_->addWidget(dimensions_->table());
+  tables_->addWidget(foundry_->table());
+  column->addWidget(tables_, 38);
   connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
           [this](const QModelIndex& now) { choose_row(now.row()); });
   connect(table_, &QTableView::activated, this, [this] { form_->name_edit()->setFocus(); });
@@ -80,8 +90,24 @@ DrawingPage::DrawingPage(Document& document)
   connect(form_, &SurfaceForm::previewed, this,
           [this](const build::PartSurface& surface) { show_canvas(&surface); });
 
-  auto* side = new QVBoxLayout(side_);
-  side->setContentsMargins(12, 16, 12, 12);
+  auto* whole = new QVBoxLayout(side_);
+  whole->setContentsMargins(0, 4, 0, 0);
+  whole->addWidget(tabs_);
+  auto* drawn = new QWidget;
+  tabs_->add("Surfaces", drawn);
+  tabs_->add("Dimensions", dimensions_);
+  tabs_->add("Casting", foundry_);
+  connect(tabs_, &Tabs::changed, this, [this](int k) {
+    tables_->setCurrentIndex(k);
+    refresh();
+  });
+  connect(dimensions_, &DimensionPanel::surface_chosen, this, [this](qlonglong id) {
+    tabs_->choose(0);
+    if (const int row = model_->row_of(id); row >= 0) table_->selectRow(row);
+  });
+  connect(foundry_, &FoundryPanel::say, this, &Page::say);
+  auto* side = new QVBoxLayout(drawn);
+  side->setContentsMargins(12, 10, 12, 12);
   side->setSpacing(6);
   side->addWidget(heading_label("Part"));
   auto* part_row = new QHBoxLayout;
@@ -150,6 +176,10 @@ void DrawingPage::refresh() {
     table_->selectRow(std::max(0, model_->row_of(chosen_)));
   form_->show_surface(chosen_);
   walls_->refresh();
+  const auto wrong = drawing::contradictions(b, document_.part()).size();
+  tabs_->set_name(1, wrong > 0 ? QString("Dimensions %1").arg(wrong) : QString("Dimensions"));
+  if (tabs_->chosen() == 1) dimensions_->refresh();
+  if (tabs_->chosen() == 2) foundry_->refresh();
   show_canvas();
 }
 

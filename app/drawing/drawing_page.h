@@ -1,13 +1,18 @@
 #pragma once
-// The drawing step: the finished part, stated surface by surface, seen in three views as it is typed.
+// The drawing step: the finished part, stated surface by surface, seen in three views as it is typed; its
+// dimensions with their limits; and how it is cast.
 
+#include "app/drawing/dimension_panel.h"
+#include "app/drawing/foundry_panel.h"
 #include "app/drawing/surface_form.h"
 #include "app/drawing/surface_model.h"
 #include "app/drawing/wall_list.h"
 #include "app/marks/part_canvas.h"
+#include "app/marks/tabs.h"
 #include "app/shell/page.h"
 
 #include <QSpinBox>
+#include <QStackedWidget>
 #include <QTableView>
 
 namespace datrin::app {
@@ -23,6 +28,9 @@ public:
   SurfaceForm* form() const { return form_; }
   PartCanvas* canvas() const { return canvas_; }
   WallList* walls() const { return walls_; }
+  Tabs* tabs() const { return tabs_; }
+  DimensionPanel* dimensions() const { return dimensions_; }
+  FoundryPanel* foundry() const { return foundry_; }
 
 public slots:
   void add_surface(datrin::SurfaceKind kind);
@@ -39,6 +47,10 @@ private:
   WallList* walls_;
   QLineEdit *part_name_, *material_;
   QSpinBox* quantity_;
+  Tabs* tabs_;
+  DimensionPanel* dimensions_;
+  FoundryPanel* foundry_;
+  QStackedWidget* tables_;
   build::Id chosen_ = 0, shown_part_ = 0;
 };
 

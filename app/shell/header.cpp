@@ -100,8 +100,8 @@ void Reckoner::reckon() {
 
 Header::Header(Document& document, QMenu* menu, QWidget* parent)
     : QWidget(parent), document_(document), build_(new QPushButton), piece_(new QLabel),
-      path_(new PathRuler({"Drawing", "Touches", "Seat", "Marking out"})), unit_(new UnitButton(document)),
-      reckoner_(new Reckoner(document)) {
+      path_(new PathRuler({"Drawing", "Touches", "Seat", "Marking out", "Allowance", "Route"})),
+      unit_(new UnitButton(document)), reckoner_(new Reckoner(document)) {
   setFixedHeight(theme().ipx(52));
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(20, 0, 18, 0);
@@ -120,8 +120,8 @@ Header::Header(Document& document, QMenu* menu, QWidget* parent)
   row->addWidget(piece_);
   row->addStretch(1);
   path_->setMinimumWidth(theme().large() ? 540 : 300);
-  path_->setMaximumWidth(theme().large() ? 620 : theme().ipx(440));
-  row->addWidget(path_, 4);
+  path_->setMaximumWidth(theme().large() ? 620 : theme().ipx(552));
+  row->addWidget(path_, 6);
   row->addSpacing(12);
   row->addWidget(unit_);
   row->addWidget(reckoner_);

@@ -2,6 +2,8 @@
 
 #include "app/drawing/quick_start_dialog.h"
 #include "app/shell/column.h"
+#include "app/shop/shop_dialog.h"
+#include "app/shop/sums_dialog.h"
 #include "app/theme.h"
 #include "sheets/figures.h"
 #include "store/build_json.h"
@@ -98,6 +100,8 @@ void MainWindow::make_actions() {
     else
       tell("There is no sheet yet: it needs a survey and a seat.", true);
   });
+  act("Shop: machines and tools\u2026", QKeySequence("Ctrl+Shift+M"), [this] { show_shop(); });
+  act("Sums of the bench\u2026", QKeySequence("Ctrl+Shift+K"), [this] { show_sums(); });
   act("Reckon", QKeySequence("Ctrl+K"), [this] { header_->reckoner()->call(); });
   menu_->addSeparator();
   act("Dark paper", QKeySequence("Ctrl+Shift+D"), [this] { set_look(!theme().dark, theme().text_scale); });
@@ -191,7 +195,9 @@ void MainWindow::make_interface() {
   touches_ = new TouchesPage(document_);
   seat_ = new SeatPage(document_);
   marking_ = new MarkingPage(document_);
-  pages_ = {drawing_, touches_, seat_, marking_};
+  allowance_ = new AllowancePage(document_);
+  route_ = new RoutePage(document_);
+  pages_ = {drawing_, touches_, seat_, marking_, allowance_, route_};
   for (auto* page : pages_) {
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
@@ -315,6 +321,15 @@ void MainWindow::quick_part() {
   go_to(drawing);
 }
 
+void MainWindow::show_shop() {
+  if (!document_.is_open()) return;
+  ShopDialog(document_, this).exec();
+}
+
+void MainWindow::show_sums() {
+  SumsDialog(document_.is_open() ? document_.unit() : Unit::mm, this).exec();
+}
+
 bool MainWindow::import_json(const QString& path, const QString& to) {
   const auto read = store::read_build_json_file(path.toStdString());
   if (!read.ok) {
@@ -374,7 +389,10 @@ void MainWindow::dropEvent(QDropEvent* event) {
 
 void MainWindow::show_tab(int k) {
   if (step_ == touches) touches_->tabs()->choose(std::clamp(k, 0, 3));
-  if (step_ == seat) seat_->tabs()->choose(std::clamp(k, 0, 2));
+  if (step_ == seat) seat_->tabs()->choose(std::clamp(k, 0, 3));
+  if (step_ == drawing) drawing_->tabs()->choose(std::clamp(k, 0, 2));
+  if (step_ == allowance) allowance_->tabs()->choose(std::clamp(k, 0, 2));
+  if (step_ == route) route_->tabs()->choose(std::clamp(k, 0, 2));
 }
 
 void MainWindow::ask_name() {

@@ -1,11 +1,13 @@
 #pragma once
 // The window: shelf, path, page and room column around one document.
 
+#include "app/allowance/allowance_page.h"
 #include "app/casting/marking_page.h"
 #include "app/casting/seat_page.h"
 #include "app/casting/touches_page.h"
 #include "app/document.h"
 #include "app/drawing/drawing_page.h"
+#include "app/route/route_page.h"
 #include "app/shell/header.h"
 #include "app/shell/shelf.h"
 
@@ -21,7 +23,7 @@ namespace datrin::app {
 class MainWindow : public QMainWindow {
   Q_OBJECT
 public:
-  enum Step { drawing, touches, seat, marking, step_count };
+  enum Step { drawing, touches, seat, marking, allowance, route, step_count };
 
   /// `settings` keeps theme, text size, window place and recent builds; it may be a file of the tests' own.
   explicit MainWindow(std::unique_ptr<QSettings> settings, QWidget* parent = nullptr);
@@ -43,6 +45,8 @@ public:
   TouchesPage* touches_page() const { return touches_; }
   SeatPage* seat_page() const { return seat_; }
   MarkingPage* marking_page() const { return marking_; }
+  AllowancePage* allowance_page() const { return allowance_; }
+  RoutePage* route_page() const { return route_; }
   QString message() const { return message_->text(); }
   QAction* undo_action() const { return undo_; }
   QAction* redo_action() const { return redo_; }
@@ -63,6 +67,8 @@ private:
   void quick_part();
   void ask_name();
   void show_log();
+  void show_shop();
+  void show_sums();
   void remember(const QString& path);
   void fill_recent();
 
@@ -79,6 +85,8 @@ private:
   TouchesPage* touches_ = nullptr;
   SeatPage* seat_ = nullptr;
   MarkingPage* marking_ = nullptr;
+  AllowancePage* allowance_ = nullptr;
+  RoutePage* route_ = nullptr;
   std::vector<Page*> pages_;
   int step_ = drawing;
 };

@@ -18,7 +18,7 @@ PathRuler::PathRuler(const QStringList& steps, QWidget* parent) : QWidget(parent
 }
 
 QSize PathRuler::sizeHint() const {
-  return {theme().ipx(440), theme().ipx(44)};
+  return {theme().ipx(552), theme().ipx(44)};
 }
 
 void PathRuler::set_step(int step) {

@@ -24,9 +24,12 @@ struct Drill {
 std::vector<Drill> drawer(Unit unit) {
   std::vector<Drill> all;
   if (unit == Unit::mm) {
-    for (int tenths = 3; tenths <= 130; ++tenths) all.push_back({fmt::format("{:.1f} mm", tenths / 10.0), tenths / 10.0});
-    for (int quarters = 53; quarters <= 100; ++quarters) all.push_back({fmt::format("{} mm", number_text(quarters / 4.0, 2)), quarters / 4.0});
-    for (int halves = 51; halves <= 100; ++halves) all.push_back({fmt::format("{:.1f} mm", halves / 2.0), halves / 2.0});
+    for (int tenths = 3; tenths <= 130; ++tenths)
+      all.push_back({fmt::format("{:.1f} mm", tenths / 10.0), tenths / 10.0});
+    for (int quarters = 53; quarters <= 100; ++quarters)
+      all.push_back({fmt::format("{} mm", number_text(quarters / 4.0, 2)), quarters / 4.0});
+    for (int halves = 51; halves <= 100; ++halves)
+      all.push_back({fmt::format("{:.1f} mm", halves / 2.0), halves / 2.0});
   } else {
     for (int n = 1; n <= 128; ++n) {
       const int over = std::gcd(n, 64), whole = n / 64, rest = n % 64;
@@ -35,7 +38,9 @@ std::vector<Drill> drawer(Unit unit) {
                                      : fmt::format("{}/{} in", n / over, 64 / over);
       all.push_back({std::move(name), n / 64.0 * mm_per_inch});
     }
-    for (const auto& [name, size] : named_drills()) all.push_back({name.size() > 1 || std::isdigit(static_cast<unsigned char>(name[0])) ? "#" + name : name, size});
+    for (const auto& [name, size] : named_drills())
+      all.push_back(
+          {name.size() > 1 || std::isdigit(static_cast<unsigned char>(name[0])) ? "#" + name : name, size});
   }
   std::stable_sort(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.size < b.size; });
   return all;
@@ -45,7 +50,8 @@ std::vector<Drill> drawer(Unit unit) {
 const Drill* nearest(const std::vector<Drill>& drills, double wanted, double low, double high) {
   const Drill* best = nullptr;
   for (const auto& d : drills)
-    if (d.size >= low - 1e-9 && d.size <= high + 1e-9 && (best == nullptr || std::abs(d.size - wanted) < std::abs(best->size - wanted) - 1e-9))
+    if (d.size >= low - 1e-9 && d.size <= high + 1e-9 &&
+        (best == nullptr || std::abs(d.size - wanted) < std::abs(best->size - wanted) - 1e-9))
       best = &d;
   return best;
 }
@@ -58,7 +64,8 @@ double thread_percent(double major, double pitch, double hole, double depth) {
 
 ReamingAllowance reaming_allowance(double size) {
   static const auto table = read_table(data::reaming_allowances_csv);
-  const int row = std::max(0, table.row_up_to(size) < 0 ? static_cast<int>(table.rows.size()) - 1 : table.row_up_to(size));
+  const int row = std::max(0, table.row_up_to(size) < 0 ? static_cast<int>(table.rows.size()) - 1
+                                                        : table.row_up_to(size));
   const auto r = static_cast<std::size_t>(row);
   return {table.number(r, 1).value_or(0), table.number(r, 2).value_or(0), table.number(r, 3).value_or(0)};
 }
@@ -68,7 +75,8 @@ const std::vector<Thread>& threads() {
     std::vector<Thread> all;
     const auto table = read_table(data::taps_csv);
     for (std::size_t r = 0; r < table.rows.size(); ++r)
-      all.push_back({table.rows[r][0], table.number(r, 1).value_or(0), table.number(r, 2).value_or(0), table.number(r, 3).value_or(0)});
+      all.push_back({table.rows[r][0], table.number(r, 1).value_or(0), table.number(r, 2).value_or(0),
+                     table.number(r, 3).value_or(0)});
     return all;
   }();
   return list;
@@ -82,9 +90,12 @@ LadderResult drill_ladder(const LadderInput& in, const LadderOptions& o) {
     return out;
   };
   if (!(in.size > 0) || !std::isfinite(in.size)) return refuse("the finished diameter must be above 0");
-  if (in.cored < 0 || !(in.cored < in.size)) return refuse("the hole that is there is as large as the finished one");
-  if (in.made == HoleMade::tapped && !(in.pitch > 0 && in.pitch < in.size)) return refuse("the pitch must be above 0 and less than the diameter");
-  if (in.made == HoleMade::tapped && !(in.thread > 0 && in.thread <= 105)) return refuse("the thread must be between 0 and 105 %");
+  if (in.cored < 0 || !(in.cored < in.size))
+    return refuse("the hole that is there is as large as the finished one");
+  if (in.made == HoleMade::tapped && !(in.pitch > 0 && in.pitch < in.size))
+    return refuse("the pitch must be above 0 and less than the diameter");
+  if (in.made == HoleMade::tapped && !(in.thread > 0 && in.thread <= 105))
+    return refuse("the thread must be between 0 and 105 %");
   const auto drills = drawer(in.drills);
   const Drill* last = nullptr;
   const auto want = reaming_allowance(in.size);
@@ -107,12 +118,14 @@ LadderResult drill_ladder(const LadderInput& in, const LadderOptions& o) {
   if (last == nullptr || last->size <= in.cored) {
     if (in.made == HoleMade::bored && in.cored > 0) {
       out.left = in.size - in.cored;
-      out.verdict = fmt::format("No drill is needed: bore from the cored hole, {} a side.", number_text(out.left / 2, 2) + "\u2009mm");
+      out.verdict = fmt::format("No drill is needed: bore from the cored hole, {} a side.",
+                                number_text(out.left / 2, 2) + "\u2009mm");
       out.status = LadderStatus::made;
       return out;
     }
-    return refuse(last == nullptr ? "no drill of the drawer leaves the right allowance; take the other drawer, or bore"
-                                  : "the hole that is there leaves no drill to go through it");
+    return refuse(last == nullptr
+                      ? "no drill of the drawer leaves the right allowance; take the other drawer, or bore"
+                      : "the hole that is there leaves no drill to go through it");
   }
   // From the last drill down: each pilot a little over the web of the next.
   std::vector<Drill> down{*last};
@@ -132,7 +145,8 @@ LadderResult drill_ladder(const LadderInput& in, const LadderOptions& o) {
   if (in.made == HoleMade::reamed) {
     out.least_left = want.least;
     out.most_left = want.most;
-    out.verdict = fmt::format("{} on the diameter is left for the reamer; it wants {} to {}.", mm(out.left), mm(want.least), mm(want.most));
+    out.verdict = fmt::format("{} on the diameter is left for the reamer; it wants {} to {}.", mm(out.left),
+                              mm(want.least), mm(want.most));
   } else if (in.made == HoleMade::bored) {
     out.verdict = fmt::format("{} a side is left for boring.", mm(out.left / 2));
   } else if (in.made == HoleMade::tapped) {

@@ -1,6 +1,6 @@
 #pragma once
-// Drills to a hole that is reamed, bored, tapped or drilled to size: which, in what order, and what is left for the
-// next.
+// Drills to a hole that is reamed, bored, tapped or drilled to size: which, in what order, and what is left
+// for the next.
 
 #include "quantity/unit.h"
 
@@ -13,12 +13,12 @@ enum class HoleMade { drilled, reamed, bored, tapped };
 
 struct LadderInput {
   HoleMade made = HoleMade::reamed;
-  double size = 0;       ///< mm: finished diameter (tapped: major diameter)
-  double cored = 0;      ///< mm: diameter of a hole that is there already; 0: solid metal
-  double pitch = 0;      ///< mm (tapped)
-  double thread = 75;    ///< % of full thread wanted (tapped)
+  double size = 0;                 ///< mm: finished diameter (tapped: major diameter)
+  double cored = 0;                ///< mm: diameter of a hole that is there already; 0: solid metal
+  double pitch = 0;                ///< mm (tapped)
+  double thread = 75;              ///< % of full thread wanted (tapped)
   double depth_of_thread = 0.6495; ///< of the pitch, one side (tapped): ISO and unified 0.6495, BA 0.6
-  Unit drills = Unit::mm; ///< which drawer: metric by tenths, or fractions, numbers and letters
+  Unit drills = Unit::mm;          ///< which drawer: metric by tenths, or fractions, numbers and letters
 };
 
 struct LadderOptions {
@@ -28,9 +28,9 @@ struct LadderOptions {
 };
 
 struct LadderStep {
-  std::string name;    ///< "6.8 mm", "17/64 in", "F"
-  double size = 0;     ///< mm
-  double takes = 0;    ///< mm a side off what was there before
+  std::string name; ///< "6.8 mm", "17/64 in", "F"
+  double size = 0;  ///< mm
+  double takes = 0; ///< mm a side off what was there before
 };
 
 enum class LadderStatus { not_run, made, refused };
@@ -39,9 +39,9 @@ struct LadderResult {
   LadderStatus status = LadderStatus::not_run;
   std::string message;
   std::vector<LadderStep> drills;
-  double left = 0;     ///< mm on the diameter for reamer or boring tool
+  double left = 0;                      ///< mm on the diameter for reamer or boring tool
   double least_left = 0, most_left = 0; ///< mm: what a reamer wants
-  double thread = 0;   ///< % of full thread with the last drill
+  double thread = 0;                    ///< % of full thread with the last drill
   std::string verdict;
 
   bool usable() const { return status == LadderStatus::made; }
@@ -52,7 +52,8 @@ LadderResult drill_ladder(const LadderInput& input, const LadderOptions& options
 /// Per cent of full thread a hole of `hole` mm leaves: (major − hole) / (2 · depth · pitch).
 double thread_percent(double major, double pitch, double hole, double depth_of_thread = 0.6495);
 
-/// What a reamer of `size` mm wants left on the diameter, mm: least, usual, most. data/reaming_allowances.csv.
+/// What a reamer of `size` mm wants left on the diameter, mm: least, usual, most.
+/// data/reaming_allowances.csv.
 struct ReamingAllowance {
   double least = 0, usual = 0, most = 0;
 };

@@ -37,20 +37,25 @@ PassPlan plan_passes(const PassInput& in) {
     if (!std::isfinite(v)) return refuse("a number is missing");
   if (in.least > in.most) return refuse("the least metal is more than the most");
   if (in.rough <= 0) return refuse("a roughing pass must take more than 0");
-  if (in.skin < 0 || in.semi < 0 || in.finish < 0 || in.last < 0 || in.least_cut < 0) return refuse("an allowance must not be negative");
+  if (in.skin < 0 || in.semi < 0 || in.finish < 0 || in.last < 0 || in.least_cut < 0)
+    return refuse("an allowance must not be negative");
   if (in.most <= in.last + nothing) {
     if (in.most < in.last - nothing)
-      return refuse(fmt::format("only {} is left, less than the {} kept for the last step", mm(in.most), mm(in.last)));
+      return refuse(
+          fmt::format("only {} is left, less than the {} kept for the last step", mm(in.most), mm(in.last)));
     out.status = PassStatus::planned;
     return out;
   }
   double finish = in.finish, semi = in.semi;
   if (finish > 0 && finish < in.least_cut - nothing) {
-    out.remarks.push_back(fmt::format("a finishing cut of {} is thinner than the tool can take; {} is planned", mm(finish), mm(in.least_cut)));
+    out.remarks.push_back(
+        fmt::format("a finishing cut of {} is thinner than the tool can take; {} is planned", mm(finish),
+                    mm(in.least_cut)));
     finish = in.least_cut;
   }
   if (semi > 0 && semi < in.least_cut - nothing) {
-    out.remarks.push_back(fmt::format("a semi-finishing cut of {} is thinner than the tool can take; it is left out", mm(semi)));
+    out.remarks.push_back(fmt::format(
+        "a semi-finishing cut of {} is thinner than the tool can take; it is left out", mm(semi)));
     semi = 0;
   }
   double above = in.most - in.last; // to come off by cutting
@@ -89,7 +94,8 @@ PassPlan plan_passes(const PassInput& in) {
   // The first cut of all must get under the skin: it is deepened at the cost of the next ones.
   if (in.skin > 0 && !cuts.empty() && *cuts[0] < in.skin - nothing) {
     if (above < in.skin - nothing)
-      out.remarks.push_back(fmt::format("all there is to come off, {}, is less than the skin of {}", mm(above), mm(in.skin)));
+      out.remarks.push_back(
+          fmt::format("all there is to come off, {}, is less than the skin of {}", mm(above), mm(in.skin)));
     const double wanted = std::min(in.skin, above);
     double missing = wanted - *cuts[0];
     bool thinned = false;
@@ -104,8 +110,11 @@ PassPlan plan_passes(const PassInput& in) {
       thinned = thinned || (finishing && give > nothing);
     }
     if (*cuts[0] > in.rough + nothing)
-      out.remarks.push_back(fmt::format("the first cut takes {} to get under the skin, more than a roughing pass is to take", mm(*cuts[0])));
-    if (thinned) out.remarks.push_back("getting under the skin takes from the finishing cuts: there is little metal");
+      out.remarks.push_back(
+          fmt::format("the first cut takes {} to get under the skin, more than a roughing pass is to take",
+                      mm(*cuts[0])));
+    if (thinned)
+      out.remarks.push_back("getting under the skin takes from the finishing cuts: there is little metal");
   }
   double left = in.most;
   const auto add = [&](PassKind kind, double depth) {
@@ -126,11 +135,13 @@ PassPlan plan_passes(const PassInput& in) {
 
 double dial_figure(double depth, const Dial& dial) {
   const double moved = depth * (dial.reads_diameter ? 2 : 1);
-  const double graduations = dial.resolution > 0 ? std::round(moved / dial.resolution) * dial.resolution : moved;
+  const double graduations =
+      dial.resolution > 0 ? std::round(moved / dial.resolution) * dial.resolution : moved;
   return from_mm(graduations, dial.unit);
 }
 
-Announced check_announced(const std::string& text, double there_is, Unit bare, bool on_diameter, double agree_within) {
+Announced check_announced(const std::string& text, double there_is, Unit bare, bool on_diameter,
+                          double agree_within) {
   Announced out;
   LengthOptions reading;
   reading.bare_unit = bare;
@@ -143,10 +154,17 @@ Announced check_announced(const std::string& text, double there_is, Unit bare, b
   out.total = sum.mm / (on_diameter ? 2 : 1);
   out.off = out.total - there_is;
   if (std::abs(out.off) <= agree_within) out.off = 0;
-  const auto both = [&](double v) { return length_text(v, bare, {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true}); };
-  out.verdict = out.off == 0  ? fmt::format("The passes announced add up: {}.", both(out.total))
-                : out.off > 0 ? fmt::format("The passes announced add up to {}, {} more than there is: the last would go past size.", both(out.total), both(out.off))
-                              : fmt::format("The passes announced add up to {}, {} less than there is.", both(out.total), both(-out.off));
+  const auto both = [&](double v) {
+    return length_text(v, bare, {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
+  };
+  out.verdict =
+      out.off == 0 ? fmt::format("The passes announced add up: {}.", both(out.total))
+      : out.off > 0
+          ? fmt::format(
+                "The passes announced add up to {}, {} more than there is: the last would go past size.",
+                both(out.total), both(out.off))
+          : fmt::format("The passes announced add up to {}, {} less than there is.", both(out.total),
+                        both(-out.off));
   out.ok = true;
   return out;
 }

@@ -84,12 +84,14 @@ Allowance usual_allowance(const Build& build, Id piece, Id surface) {
   const auto foundry = casting::foundry_or_usual(build, p ? p->part : 0);
   if (const auto metal = casting::metal_named(foundry.metal)) usual.skin = metal->skin;
   // What the drawing asks for at least is skin and least cut together.
-  if (const auto* s = build.find<PartSurface>(surface); s && s->required > 0) usual.skin = std::min(usual.skin, s->required);
+  if (const auto* s = build.find<PartSurface>(surface); s && s->required > 0)
+    usual.skin = std::min(usual.skin, s->required);
   if (const auto machines = build.machines(); !machines.empty()) usual.machine = machines.front().first;
   return usual;
 }
 
-std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casting::PieceInput& input, const Pose& pose) {
+std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casting::PieceInput& input,
+                                       const Pose& pose) {
   std::vector<SurfacePlan> plans;
   const auto* of = build.find<Piece>(piece);
   if (of == nullptr) return plans;
@@ -114,7 +116,8 @@ std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casti
       // Enough to draw it by; the lowest and the highest always among them.
       constexpr std::size_t shown = 48;
       const auto n = metal.stocks.size();
-      for (std::size_t k = 0; k < std::min(n, shown); ++k) plan.stocks.push_back(metal.stocks[n <= shown ? k : k * (n - 1) / (shown - 1)]);
+      for (std::size_t k = 0; k < std::min(n, shown); ++k)
+        plan.stocks.push_back(metal.stocks[n <= shown ? k : k * (n - 1) / (shown - 1)]);
     } else if (const auto* raw = expected.of(id)) {
       plan.source = StockSource::expected;
       metal.most = raw->stock_most;
@@ -131,11 +134,17 @@ std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casti
           const auto also = metal_over(theirs, casting::seat_or_start(build, other, theirs), id);
           if (!also.stocks.empty()) plan.most = std::max(plan.most, also.most);
         }
-      PassInput in{plan.most, plan.least, plan.allowance.skin, plan.allowance.rough, plan.allowance.semi, plan.allowance.finish,
-                   plan.allowance.last, plan.least_cut, plan.allowance.even};
+      PassInput in{plan.most,           plan.least,
+                   plan.allowance.skin, plan.allowance.rough,
+                   plan.allowance.semi, plan.allowance.finish,
+                   plan.allowance.last, plan.least_cut,
+                   plan.allowance.even};
       plan.plan = plan_passes(in);
       plan.now = plan.most;
       plan.cuts = build.cuts_of(piece, id);
+      // A face that was cut stays where it is in the casting; what is left of it moves with the seat.
+      if (!s.round())
+        for (auto& [cut_id, cut] : plan.cuts) cut.left = (pose.apply(cut.place) - s.point).dot(s.direction);
       limits_of(build, plan);
       if (!plan.cuts.empty()) {
         plan.now = plan.cuts.back().second.left;
@@ -144,7 +153,7 @@ std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casti
         in.least = std::min(in.most, plan.least);
         if (plan.least - plan.now >= plan.allowance.skin - 1e-9) in.skin = 0;
         in.skin = std::max(0.0, std::min(in.skin, plan.allowance.skin - (plan.most - plan.now)));
-        plan.state = plan.now < plan.low - 1e-9    ? SurfaceState::spoilt
+        plan.state = plan.now < plan.low - 1e-9     ? SurfaceState::spoilt
                      : plan.now <= plan.high + 1e-9 ? SurfaceState::finished
                                                     : SurfaceState::roughed;
       }
@@ -158,7 +167,19 @@ std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casti
   return plans;
 }
 
-std::optional<double> left_by_reading(const Build& build, const SurfacePlan& plan, ReadingOf of, double mm, std::string* why) {
+Cut cut_of(const SurfacePlan& plan, const Pose& pose, double left) {
+  Cut cut;
+  cut.piece = plan.allowance.piece;
+  cut.surface = plan.surface;
+  cut.planned = plan.rest.passes.empty() ? 0 : plan.rest.passes.front().left;
+  cut.left = left;
+  cut.order = plan.cuts.empty() ? 0 : plan.cuts.back().second.order + 1;
+  cut.place = pose.inverse().apply(plan.drawn.point + left * plan.drawn.direction);
+  return cut;
+}
+
+std::optional<double> left_by_reading(const Build& build, const SurfacePlan& plan, ReadingOf of, double mm,
+                                      std::string* why) {
   const auto fail = [&](const char* text) -> std::optional<double> {
     if (why != nullptr) *why = text;
     return std::nullopt;
@@ -169,13 +190,15 @@ std::optional<double> left_by_reading(const Build& build, const SurfacePlan& pla
   case ReadingOf::size:
     if (!plan.drawn.round()) return fail("a plane has no diameter");
     if (mm <= 0) return fail("a diameter must be above 0");
-    return plan.drawn.kind == SurfaceKind::bore ? (plan.drawn.diameter - mm) / 2 : (mm - plan.drawn.diameter) / 2;
+    return plan.drawn.kind == SurfaceKind::bore ? (plan.drawn.diameter - mm) / 2
+                                                : (mm - plan.drawn.diameter) / 2;
   case ReadingOf::distance: {
     if (plan.drawn.round()) return fail("a round surface is read by its diameter");
     const auto* other = build.find<PartSurface>(casting::opposite_plane(build, plan.surface));
     if (other == nullptr) return fail("no plane of the drawing stands opposite this one");
     double there = 0; // metal over the other face
-    if (const auto cuts = build.cuts_of(plan.allowance.piece, casting::opposite_plane(build, plan.surface)); !cuts.empty())
+    if (const auto cuts = build.cuts_of(plan.allowance.piece, casting::opposite_plane(build, plan.surface));
+        !cuts.empty())
       there = cuts.back().second.left;
     else if (other->machined)
       return fail("the face opposite is not cut yet: read what is still to come off");
@@ -193,11 +216,13 @@ MistakeResult absorb_mistake(const Build& build, Id piece, const casting::PieceI
                              const std::vector<SurfacePlan>& plans, const SurfacePlan& plan, double left) {
   MistakeResult out;
   if (left >= plan.low - 1e-9) {
-    out.verdict = left <= plan.high + 1e-9 ? "Within limits." : fmt::format("{} is left to come off.", mm_text(left));
+    out.verdict =
+        left <= plan.high + 1e-9 ? "Within limits." : fmt::format("{} is left to come off.", mm_text(left));
     return out;
   }
   out.over = plan.low - left;
-  // Another face can take it: the part is moved into the metal after the cut, while nothing finished stands in the way.
+  // Another face can take it: the part is moved into the metal after the cut, while nothing finished stands
+  // in the way.
   if (!plan.drawn.round()) {
     Absorbed way{"the other face", false, 0, {}};
     const Vec3 move = left * plan.drawn.direction; // the drawing's face goes to where the cut is
@@ -205,9 +230,12 @@ MistakeResult absorb_mistake(const Build& build, Id piece, const casting::PieceI
     moved_pose.translation -= move;
     std::string blocked;
     for (const auto& other : plans) {
-      if (other.surface == plan.surface || (other.state != SurfaceState::finished && other.state != SurfaceState::spoilt)) continue;
-      const double by = other.drawn.round() ? (move - move.dot(other.drawn.direction) * other.drawn.direction).norm()
-                                            : std::abs(move.dot(other.drawn.direction));
+      if (other.surface == plan.surface ||
+          (other.state != SurfaceState::finished && other.state != SurfaceState::spoilt))
+        continue;
+      const double by = other.drawn.round()
+                            ? (move - move.dot(other.drawn.direction) * other.drawn.direction).norm()
+                            : std::abs(move.dot(other.drawn.direction));
       if (by > std::max(std::abs(other.low), std::abs(other.high))) blocked = other.drawn.name;
     }
     const auto margins = casting::margins_at(input.seat, moved_pose);
@@ -225,11 +253,15 @@ MistakeResult absorb_mistake(const Build& build, Id piece, const casting::PieceI
     way.room = least;
     way.works = blocked.empty() && least >= 0 && least < casting::no_margin;
     if (!blocked.empty())
-      way.text = fmt::format("The part cannot be moved after the cut: {} is finished and would be off by {}.", blocked, mm_text(std::abs(left)));
+      way.text = fmt::format("The part cannot be moved after the cut: {} is finished and would be off by {}.",
+                             blocked, mm_text(std::abs(left)));
     else if (way.works)
-      way.text = fmt::format("Move the part {} after the cut: everything still to be cut cleans up, {} has least, {}.", mm_text(std::abs(left)), thin, mm_text(least));
+      way.text = fmt::format(
+          "Move the part {} after the cut: everything still to be cut cleans up, {} has least, {}.",
+          mm_text(std::abs(left)), thin, mm_text(least));
     else
-      way.text = fmt::format("Moved after the cut, {} would be short by {}.", thin.empty() ? "the rest" : thin, mm_text(std::max(0.0, -least)));
+      way.text = fmt::format("Moved after the cut, {} would be short by {}.",
+                             thin.empty() ? "the rest" : thin, mm_text(std::max(0.0, -least)));
     if (way.works) {
       out.other_face = true;
       out.pose = moved_pose;
@@ -243,28 +275,37 @@ MistakeResult absorb_mistake(const Build& build, Id piece, const casting::PieceI
     if (input.surface_ids[static_cast<std::size_t>(wall.to)] != plan.surface) continue;
     Absorbed way{"the wall", false, group.margin + left, {}};
     const auto& name = input.seat.surfaces[static_cast<std::size_t>(wall.from)].id;
-    way.text = way.room >= 0 ? fmt::format("The wall under {} still keeps {} over its least.", name, mm_text(way.room))
-                             : fmt::format("The wall under {} falls {} short of its least: this ends the piece unless the wall may be thinner.", name, mm_text(-way.room));
+    way.text = way.room >= 0
+                   ? fmt::format("The wall under {} still keeps {} over its least.", name, mm_text(way.room))
+                   : fmt::format("The wall under {} falls {} short of its least: this ends the piece unless "
+                                 "the wall may be thinner.",
+                                 name, mm_text(-way.room));
     if (way.room < 0) out.ends = true;
     out.ways.push_back(way);
   }
   for (const auto& [id, d] : build.dimensions_of(plan.drawn.part)) {
-    if (d.kind != DimensionKind::size || d.surface != plan.surface || d.importance != DimensionClass::fit) continue;
+    if (d.kind != DimensionKind::size || d.surface != plan.surface || d.importance != DimensionClass::fit)
+      continue;
     const double size = plan.size_with(left).value_or(0);
-    out.ways.push_back({"the mate", !out.ends, 0,
-                        fmt::format("Where the mate is not made yet, make it {} {} on the diameter, to suit {}.", mm_text(2 * std::abs(left)),
-                                    plan.drawn.kind == SurfaceKind::bore ? "larger" : "smaller", mm_text(size))});
+    out.ways.push_back(
+        {"the mate", !out.ends, 0,
+         fmt::format("Where the mate is not made yet, make it {} {} on the diameter, to suit {}.",
+                     mm_text(2 * std::abs(left)), plan.drawn.kind == SurfaceKind::bore ? "larger" : "smaller",
+                     mm_text(size))});
   }
   out.ways.push_back({"restoring it", false, 0,
-                      plan.drawn.kind == SurfaceKind::bore ? "Bore for a bush and bore that to size, where there is wall enough."
-                                                           : "Build the place up and cut it again, where strength does not hang on it."});
+                      plan.drawn.kind == SurfaceKind::bore
+                          ? "Bore for a bush and bore that to size, where there is wall enough."
+                          : "Build the place up and cut it again, where strength does not hang on it."});
   const bool works = std::any_of(out.ways.begin(), out.ways.end(), [](const auto& w) { return w.works; });
   if (works) {
     out.ends = false;
     out.verdict = fmt::format("{} too deep; it can be absorbed.", mm_text(out.over));
   } else {
     out.ends = true;
-    out.verdict = fmt::format("{} too deep; nothing still to be cut absorbs it. It ends the piece, unless it is restored.", mm_text(out.over));
+    out.verdict = fmt::format(
+        "{} too deep; nothing still to be cut absorbs it. It ends the piece, unless it is restored.",
+        mm_text(out.over));
   }
   (void)piece;
   return out;

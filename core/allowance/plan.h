@@ -1,6 +1,7 @@
 #pragma once
-// The allowance step of one piece: for each surface to be machined the metal over it, how it is to be spent, what was
-// cut and read so far, and the next number to cut to. Uses casting/: the metal is what the seat leaves over.
+// The allowance step of one piece: for each surface to be machined the metal over it, how it is to be spent,
+// what was cut and read so far, and the next number to cut to. Uses casting/: the metal is what the seat
+// leaves over.
 
 #include "allowance/passes.h"
 #include "build/build.h"
@@ -27,12 +28,12 @@ struct SurfacePlan {
   std::vector<double> stocks; ///< of the touches, ascending, at most some dozens
   build::Allowance allowance; ///< as kept, or as usual
   Dial dial;
-  double least_cut = 0;       ///< mm, of the tool
-  PassPlan plan;              ///< from the raw surface
+  double least_cut = 0;                               ///< mm, of the tool
+  PassPlan plan;                                      ///< from the raw surface
   std::vector<std::pair<build::Id, build::Cut>> cuts; ///< oldest first
-  double now = 0;             ///< mm of metal a side at the highest place as it is
-  PassPlan rest;              ///< from `now`
-  double low = -0.05, high = 0.05; ///< mm: metal left that is within limits
+  double now = 0;                                     ///< mm of metal a side at the highest place as it is
+  PassPlan rest;                                      ///< from `now`
+  double low = -0.05, high = 0.05;                    ///< mm: metal left that is within limits
   SurfaceState state = SurfaceState::as_cast;
 
   /// The diameter with `left` mm of metal a side; nothing for a plane.
@@ -42,7 +43,8 @@ struct SurfacePlan {
 };
 
 /// One per machined surface of the piece's part, in drawing order. `pose` is the seat.
-std::vector<SurfacePlan> surface_plans(const build::Build& build, build::Id piece, const casting::PieceInput& input, const Pose& pose);
+std::vector<SurfacePlan> surface_plans(const build::Build& build, build::Id piece,
+                                       const casting::PieceInput& input, const Pose& pose);
 
 /// What is usual where nothing was chosen yet: skin by metal, cuts by the metal over the surface.
 build::Allowance usual_allowance(const build::Build& build, build::Id piece, build::Id surface);
@@ -56,27 +58,32 @@ enum class ReadingOf {
 };
 
 /// Metal left a side by a reading, mm; nothing when it makes no sense here, with why.
-std::optional<double> left_by_reading(const build::Build& build, const SurfacePlan& plan, ReadingOf of, double mm, std::string* why = nullptr);
+std::optional<double> left_by_reading(const build::Build& build, const SurfacePlan& plan, ReadingOf of,
+                                      double mm, std::string* why = nullptr);
+
+/// The record of a cut that left `left` mm a side, against what the plan had for it.
+build::Cut cut_of(const SurfacePlan& plan, const Pose& pose, double left);
 
 /// A way to live with a cut that went too deep.
 struct Absorbed {
-  std::string how;   ///< "the other face", "the limits", "the mate"
+  std::string how; ///< "the other face", "the limits", "the mate"
   bool works = false;
-  double room = 0;   ///< mm left when it is done
-  std::string text;  ///< one sentence
+  double room = 0;  ///< mm left when it is done
+  std::string text; ///< one sentence
 };
 
 struct MistakeResult {
-  double over = 0;        ///< mm a side past the limit; 0: none
+  double over = 0; ///< mm a side past the limit; 0: none
   std::vector<Absorbed> ways;
-  bool ends = false;      ///< none works
+  bool ends = false; ///< none works
   std::string verdict;
-  Pose pose;              ///< the seat with the other face taking it, when that works
+  Pose pose; ///< the seat with the other face taking it, when that works
   bool other_face = false;
 };
 
 /// What can be done about `plan`'s surface standing `left` mm (below 0) under size.
-MistakeResult absorb_mistake(const build::Build& build, build::Id piece, const casting::PieceInput& input, const Pose& pose,
-                             const std::vector<SurfacePlan>& plans, const SurfacePlan& plan, double left);
+MistakeResult absorb_mistake(const build::Build& build, build::Id piece, const casting::PieceInput& input,
+                             const Pose& pose, const std::vector<SurfacePlan>& plans, const SurfacePlan& plan,
+                             double left);
 
 } // namespace datrin::allowance

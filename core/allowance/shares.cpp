@@ -19,7 +19,8 @@ ShareResult share(const ShareInput& in, Share how, Unit unit) {
   for (const double v : {in.least_a, in.least_b, in.needed_a, in.needed_b, in.defect, in.over_defect})
     if (!std::isfinite(v)) return refuse("a number is missing");
   if (in.defect < 0) return refuse("a defect's depth must not be negative");
-  if (how == Share::clear_defect && in.defect == 0) return refuse("no defect with a depth is noted on this face");
+  if (how == Share::clear_defect && in.defect == 0)
+    return refuse("no defect with a depth is noted on this face");
   const double room_a = in.least_a - in.needed_a, room_b = in.least_b - in.needed_b;
   switch (how) {
   case Share::as_seated:
@@ -59,8 +60,8 @@ ShareResult share(const ShareInput& in, Share how, Unit unit) {
   const auto figure = [&](double mm) {
     return unit == Unit::mm ? number_text(mm, 2) : number_text(mm / mm_per_thou, 0);
   };
-  out.text = fmt::format("{} = {} + {} {}", figure(in.least_a + in.least_b), figure(out.metal_a), figure(out.metal_b),
-                         unit == Unit::mm ? "mm" : "thou");
+  out.text = fmt::format("{} = {} + {} {}", figure(in.least_a + in.least_b), figure(out.metal_a),
+                         figure(out.metal_b), unit == Unit::mm ? "mm" : "thou");
   out.status = ShareStatus::shared;
   return out;
 }

@@ -24,28 +24,47 @@ std::string ladder_names(const allowance::LadderResult& ladder) {
 
 void add_cutting_sums(std::vector<Sum>& list) {
   const std::string group = "Cutting";
-  list.push_back({"announced", group, "Do the passes add up", "Passes as they were announced against the metal there is.",
+  list.push_back({"announced",
+                  group,
+                  "Do the passes add up",
+                  "Passes as they were announced against the metal there is.",
                   {{"Passes", Quantity::lengths, false, "0.0975 + 0.150 + 0.040"}, {"Metal there is"}},
                   [](const SumValues& v, Unit unit) {
                     const auto check = allowance::check_announced(v[0].text, v[1].value, unit, false);
                     if (!check.ok) return wrong("Passes: " + check.message);
-                    return right({{"they add up to", Quantity::length, check.total, ""}, {"too much", Quantity::length, check.off, "sum \u2212 what there is"}}, check.verdict);
+                    return right({{"they add up to", Quantity::length, check.total, ""},
+                                  {"too much", Quantity::length, check.off, "sum \u2212 what there is"}},
+                                 check.verdict);
                   }});
-  list.push_back({"remainder", group, "What is left to come off", "From a measurement: on the diameter and a side.",
+  list.push_back({"remainder",
+                  group,
+                  "What is left to come off",
+                  "From a measurement: on the diameter and a side.",
                   {{"Measures now"}, {"Finished size"}},
                   [](const SumValues& v, Unit) {
                     const double left = v[0].value - v[1].value;
-                    return right({{"left, on the diameter", Quantity::length, left, "now \u2212 finished"}, {"left, a side", Quantity::length, left / 2, "half"}},
-                                 left < 0 ? "It is past size already (for a bore: read the other way round)." : "");
+                    return right({{"left, on the diameter", Quantity::length, left, "now \u2212 finished"},
+                                  {"left, a side", Quantity::length, left / 2, "half"}},
+                                 left < 0 ? "It is past size already (for a bore: read the other way round)."
+                                          : "");
                   }});
-  list.push_back({"creep", group, "Creeping up to a fit", "Sizes to try at on metal that is faced away later: common practice 5 thou off, then by single thous, the last by feel.",
+  list.push_back({"creep",
+                  group,
+                  "Creeping up to a fit",
+                  "Sizes to try at on metal that is faced away later: common practice 5 thou off, then by "
+                  "single thous, the last by feel.",
                   {{"Size of the mate"}},
                   [](const SumValues& v, Unit) {
                     std::vector<SumLine> lines;
-                    for (const double step : allowance::trial_steps(5 * mm_per_thou)) lines.push_back({fmt::format("try {} off", lines.size() + 1), Quantity::length, v[0].value + step, ""});
+                    for (const double step : allowance::trial_steps(5 * mm_per_thou))
+                      lines.push_back({fmt::format("try {} off", lines.size() + 1), Quantity::length,
+                                       v[0].value + step, ""});
                     return right(lines);
                   }});
-  list.push_back({"ream-ladder", group, "Drills to a reamed hole", "Pilot, drill, and what is left for the reamer.",
+  list.push_back({"ream-ladder",
+                  group,
+                  "Drills to a reamed hole",
+                  "Pilot, drill, and what is left for the reamer.",
                   {{"Reamed size"}, {"Cored hole", Quantity::length, true}},
                   [](const SumValues& v, Unit unit) {
                     allowance::LadderInput in;
@@ -55,75 +74,123 @@ void add_cutting_sums(std::vector<Sum>& list) {
                     const auto ladder = allowance::drill_ladder(in);
                     if (!ladder.usable()) return wrong(ladder.message);
                     std::vector<SumLine> lines;
-                    for (const auto& d : ladder.drills) lines.push_back({d.name, Quantity::length, d.size, "drill"});
-                    lines.push_back({"left for the reamer, diameter", Quantity::length, ladder.left, "reamer \u2212 drill"});
+                    for (const auto& d : ladder.drills)
+                      lines.push_back({d.name, Quantity::length, d.size, "drill"});
+                    lines.push_back({"left for the reamer, diameter", Quantity::length, ladder.left,
+                                     "reamer \u2212 drill"});
                     return right(lines, ladder_names(ladder) + ". " + ladder.verdict);
                   }});
-  list.push_back({"tap-drill", group, "Tapping drill", "Drill for a thread by name, and the per cent of thread any drill leaves.",
-                  {{"Thread", Quantity::lengths, false, "M6, 5/16-18, 4BA"}, {"Drill", Quantity::length, true}, {"Wanted, %", Quantity::number, true, "75"}},
-                  [](const SumValues& v, Unit unit) {
-                    const auto wanted = lower_case(trimmed(v[0].text));
-                    std::vector<std::string> names;
-                    const allowance::Thread* thread = nullptr;
-                    for (const auto& t : allowance::threads()) {
-                      names.push_back(t.name);
-                      if (lower_case(t.name) == wanted) thread = &t;
-                    }
-                    if (thread == nullptr) return wrong(fmt::format("Thread: \"{}\" is not in the table{}", v[0].text, did_you_mean(v[0].text, names)));
-                    if (v[1].given) {
-                      const double percent = allowance::thread_percent(thread->major, thread->pitch, v[1].value, thread->depth);
-                      return right({{"per cent of thread", Quantity::number, percent, "(major \u2212 hole) / (2 \u00B7 depth)"}},
-                                   percent > 100 ? "More than a full thread: the tap will break." : percent < 55 ? "Less than most take." : "");
-                    }
-                    allowance::LadderInput in;
-                    in.made = allowance::HoleMade::tapped;
-                    in.size = thread->major;
-                    in.pitch = thread->pitch;
-                    in.depth_of_thread = thread->depth;
-                    in.thread = v[2].given ? v[2].value : 75;
-                    in.drills = unit;
-                    const auto ladder = allowance::drill_ladder(in);
-                    if (!ladder.usable()) return wrong(ladder.message);
-                    return right({{ladder.drills.back().name, Quantity::length, ladder.drills.back().size, "drill"}, {"per cent of thread", Quantity::number, ladder.thread, ""}}, ladder.verdict);
-                  }});
-  list.push_back({"drill-point", group, "Point of a drill", "How far the point goes beyond the full diameter: D / (2 tan(point / 2)).",
+  list.push_back(
+      {"tap-drill",
+       group,
+       "Tapping drill",
+       "Drill for a thread by name, and the per cent of thread any drill leaves.",
+       {{"Thread", Quantity::lengths, false, "M6, 5/16-18, 4BA"},
+        {"Drill", Quantity::length, true},
+        {"Wanted, %", Quantity::number, true, "75"}},
+       [](const SumValues& v, Unit unit) {
+         const auto wanted = lower_case(trimmed(v[0].text));
+         std::vector<std::string> names;
+         const allowance::Thread* thread = nullptr;
+         for (const auto& t : allowance::threads()) {
+           names.push_back(t.name);
+           if (lower_case(t.name) == wanted) thread = &t;
+         }
+         if (thread == nullptr)
+           return wrong(fmt::format("Thread: \"{}\" is not in the table{}", v[0].text,
+                                    did_you_mean(v[0].text, names)));
+         if (v[1].given) {
+           const double percent =
+               allowance::thread_percent(thread->major, thread->pitch, v[1].value, thread->depth);
+           return right(
+               {{"per cent of thread", Quantity::number, percent, "(major \u2212 hole) / (2 \u00B7 depth)"}},
+               percent > 100  ? "More than a full thread: the tap will break."
+               : percent < 55 ? "Less than most take."
+                              : "");
+         }
+         allowance::LadderInput in;
+         in.made = allowance::HoleMade::tapped;
+         in.size = thread->major;
+         in.pitch = thread->pitch;
+         in.depth_of_thread = thread->depth;
+         in.thread = v[2].given ? v[2].value : 75;
+         in.drills = unit;
+         const auto ladder = allowance::drill_ladder(in);
+         if (!ladder.usable()) return wrong(ladder.message);
+         return right({{ladder.drills.back().name, Quantity::length, ladder.drills.back().size, "drill"},
+                       {"per cent of thread", Quantity::number, ladder.thread, ""}},
+                      ladder.verdict);
+       }});
+  list.push_back({"drill-point",
+                  group,
+                  "Point of a drill",
+                  "How far the point goes beyond the full diameter: D / (2 tan(point / 2)).",
                   {{"Drill"}, {"Point angle", Quantity::angle, true, "118\u00B0"}},
                   [](const SumValues& v, Unit) {
                     const double point = v[1].given ? v[1].value : radians(118);
                     if (point <= 0 || point >= pi) return wrong("Point angle: between 0 and 180\u00B0");
-                    return right({{"point", Quantity::length, v[0].value / (2 * std::tan(point / 2)), "D / (2 tan(point / 2))"}});
+                    return right({{"point", Quantity::length, v[0].value / (2 * std::tan(point / 2)),
+                                   "D / (2 tan(point / 2))"}});
                   }});
-  list.push_back({"taper-length", group, "How long a taper comes out", "From the large and small end and the rate; and what one station inboard adds.",
-                  {{"Large end"}, {"Small end"}, {"Taper, on"}, {"in a length of"}, {"Station inboard", Quantity::length, true}},
+  list.push_back({"taper-length",
+                  group,
+                  "How long a taper comes out",
+                  "From the large and small end and the rate; and what one station inboard adds.",
+                  {{"Large end"},
+                   {"Small end"},
+                   {"Taper, on"},
+                   {"in a length of"},
+                   {"Station inboard", Quantity::length, true}},
                   [](const SumValues& v, Unit) {
-                    if (v[2].value <= 0 || v[3].value <= 0) return wrong("Taper and its length must be above 0");
-                    if (v[0].value < v[1].value) return wrong("Large end: must not be less than the small end");
+                    if (v[2].value <= 0 || v[3].value <= 0)
+                      return wrong("Taper and its length must be above 0");
+                    if (v[0].value < v[1].value)
+                      return wrong("Large end: must not be less than the small end");
                     const double rate = v[2].value / v[3].value;
-                    std::vector<SumLine> lines{{"length", Quantity::length, (v[0].value - v[1].value) / rate, "(large \u2212 small) / rate"}};
-                    if (v[4].given) lines.push_back({"width there, more by", Quantity::length, v[4].value * rate, "station \u00B7 rate"});
+                    std::vector<SumLine> lines{{"length", Quantity::length, (v[0].value - v[1].value) / rate,
+                                                "(large \u2212 small) / rate"}};
+                    if (v[4].given)
+                      lines.push_back({"width there, more by", Quantity::length, v[4].value * rate,
+                                       "station \u00B7 rate"});
                     return right(lines);
                   }});
-  list.push_back({"surface-speed", group, "Surface speed", "Speed at a diameter and revolutions, and the other way round. Keep to the tool maker's and the machine's limits.",
-                  {{"Diameter"}, {"Revolutions a minute", Quantity::number, true}, {"Metres a minute", Quantity::number, true}, {"Feed a revolution", Quantity::length, true}},
+  list.push_back({"surface-speed",
+                  group,
+                  "Surface speed",
+                  "Speed at a diameter and revolutions, and the other way round. Keep to the tool maker's "
+                  "and the machine's limits.",
+                  {{"Diameter"},
+                   {"Revolutions a minute", Quantity::number, true},
+                   {"Metres a minute", Quantity::number, true},
+                   {"Feed a revolution", Quantity::length, true}},
                   [](const SumValues& v, Unit) {
                     if (v[0].value <= 0) return wrong("Diameter: must be above 0");
                     std::vector<SumLine> lines;
                     double rpm = v[1].value;
                     if (v[1].given) {
-                      lines.push_back({"metres a minute", Quantity::number, pi * v[0].value * v[1].value / 1000, "\u03C0 D n"});
-                      lines.push_back({"feet a minute", Quantity::number, pi * v[0].value * v[1].value / 304.8, "\u03C0 D n"});
+                      lines.push_back({"metres a minute", Quantity::number,
+                                       pi * v[0].value * v[1].value / 1000, "\u03C0 D n"});
+                      lines.push_back({"feet a minute", Quantity::number,
+                                       pi * v[0].value * v[1].value / 304.8, "\u03C0 D n"});
                     } else if (v[2].given) {
                       rpm = v[2].value * 1000 / (pi * v[0].value);
                       lines.push_back({"revolutions a minute", Quantity::number, rpm, "v / (\u03C0 D)"});
                     } else {
                       return wrong("Revolutions or Metres a minute: give one");
                     }
-                    if (v[3].given) lines.push_back({"feed a minute", Quantity::length, v[3].value * rpm, "feed \u00B7 n"});
+                    if (v[3].given)
+                      lines.push_back({"feed a minute", Quantity::length, v[3].value * rpm, "feed \u00B7 n"});
                     return right(lines);
                   }});
-  list.push_back({"dial", group, "What the dial should read", "Metal a side as a dial shows it that reads the diameter, or a side.",
+  list.push_back({"dial",
+                  group,
+                  "What the dial should read",
+                  "Metal a side as a dial shows it that reads the diameter, or a side.",
                   {{"Depth a side"}},
-                  [](const SumValues& v, Unit) { return right({{"a side", Quantity::length, v[0].value, ""}, {"on the diameter", Quantity::length, 2 * v[0].value, "twice"}}); }});
+                  [](const SumValues& v, Unit) {
+                    return right({{"a side", Quantity::length, v[0].value, ""},
+                                  {"on the diameter", Quantity::length, 2 * v[0].value, "twice"}});
+                  }});
 }
 
 } // namespace datrin::bench

@@ -11,7 +11,8 @@ namespace datrin::bench {
 
 namespace {
 
-/// The fewest blocks that add up to an angle, in degrees; every block is there once. Common set of shop blocks.
+/// The fewest blocks that add up to an angle, in degrees; every block is there once. Common set of shop
+/// blocks.
 constexpr double blocks[] = {30, 25, 20, 15, 10, 5, 4, 3, 2, 1, 0.5, 0.25};
 
 bool stack(double left, std::size_t from, int most, std::vector<double>& used) {
@@ -30,49 +31,85 @@ bool stack(double left, std::size_t from, int most, std::vector<double>& used) {
 
 void add_setup_sums(std::vector<Sum>& list) {
   const std::string group = "Setting up";
-  list.push_back({"chuck-offset", group, "Centring in the four-jaw", "Two readings at opposite jaws: move half their difference.",
+  list.push_back({"chuck-offset",
+                  group,
+                  "Centring in the four-jaw",
+                  "Two readings at opposite jaws: move half their difference.",
                   {{"Reading at one jaw"}, {"Reading at the other"}},
                   [](const SumValues& v, Unit) {
                     const double tir = std::abs(v[0].value - v[1].value);
-                    return right({{"runout, whole", Quantity::length, tir, "difference of the readings"}, {"move by", Quantity::length, tir / 2, "half of it"}},
-                                 tir == 0 ? "It runs true to the indicator." : fmt::format("Move the work away from the jaw that reads {}.", v[0].value > v[1].value ? "first" : "second"));
+                    return right({{"runout, whole", Quantity::length, tir, "difference of the readings"},
+                                  {"move by", Quantity::length, tir / 2, "half of it"}},
+                                 tir == 0 ? "It runs true to the indicator."
+                                          : fmt::format("Move the work away from the jaw that reads {}.",
+                                                        v[0].value > v[1].value ? "first" : "second"));
                   }});
-  list.push_back({"two-stations", group, "Offset and tilt from two stations", "Whole runout near the chuck and further out: offset at each, and the tilt between.",
-                  {{"Whole runout, near"}, {"Whole runout, far"}, {"Apart"}},
-                  [](const SumValues& v, Unit) {
-                    if (v[2].value <= 0) return wrong("Apart: must be above 0");
-                    return right({{"offset, near", Quantity::length, v[0].value / 2, "runout / 2"},
-                                  {"offset, far", Quantity::length, v[1].value / 2, "runout / 2"},
-                                  {"tilt", Quantity::angle, std::atan((v[1].value - v[0].value) / (2 * v[2].value)), "(T2 \u2212 T1) / (2 \u0394z)"}},
-                                 "Both runouts seen the same way round; tap the far end for tilt, move the jaws for offset.");
-                  }});
-  list.push_back({"pin-clearance", group, "How far a pin lets it shift", "A pin in a hole: the play, and how far off the middle it may stand.",
+  list.push_back(
+      {"two-stations",
+       group,
+       "Offset and tilt from two stations",
+       "Whole runout near the chuck and further out: offset at each, and the tilt between.",
+       {{"Whole runout, near"}, {"Whole runout, far"}, {"Apart"}},
+       [](const SumValues& v, Unit) {
+         if (v[2].value <= 0) return wrong("Apart: must be above 0");
+         return right(
+             {{"offset, near", Quantity::length, v[0].value / 2, "runout / 2"},
+              {"offset, far", Quantity::length, v[1].value / 2, "runout / 2"},
+              {"tilt", Quantity::angle, std::atan((v[1].value - v[0].value) / (2 * v[2].value)),
+               "(T2 \u2212 T1) / (2 \u0394z)"}},
+             "Both runouts seen the same way round; tap the far end for tilt, move the jaws for offset.");
+       }});
+  list.push_back({"pin-clearance",
+                  group,
+                  "How far a pin lets it shift",
+                  "A pin in a hole: the play, and how far off the middle it may stand.",
                   {{"Pin"}, {"Hole"}},
                   [](const SumValues& v, Unit) {
                     if (v[1].value < v[0].value) return wrong("The pin is larger than the hole");
                     const double play = v[1].value - v[0].value;
-                    return right({{"play", Quantity::length, play, "hole \u2212 pin"}, {"off the middle, at most", Quantity::length, play / 2, "half of it"}});
+                    return right({{"play", Quantity::length, play, "hole \u2212 pin"},
+                                  {"off the middle, at most", Quantity::length, play / 2, "half of it"}});
                   }});
-  list.push_back({"tram", group, "Tramming a vice", "Reading along the jaw: what to tap, and when to stop.",
-                  {{"Reading at one end"}, {"Reading at the other"}, {"Apart"}, {"Jaw's own waviness", Quantity::length, true, "0.0005 in"}},
-                  [](const SumValues& v, Unit) {
-                    if (v[2].value <= 0) return wrong("Apart: must be above 0");
-                    const double out = v[1].value - v[0].value, own = v[3].given ? v[3].value : 0.5 * mm_per_thou;
-                    return right({{"out over that length", Quantity::length, out, "second \u2212 first"},
-                                  {"angle", Quantity::angle, std::atan(out / v[2].value), ""},
-                                  {"each further tap should halve it to", Quantity::length, std::abs(out) / 2, ""}},
-                                 std::abs(out) <= own ? "Enough: what is left is the jaw itself." : "Go on: it is more than the jaw's own form.");
-                  }});
-  list.push_back({"taper-strip", group, "Packing for a taper", "Angle of a taper on one side, and what a strip is thick at its ends.",
-                  {{"Taper, on"}, {"in a length of"}, {"Strip length", Quantity::length, true}, {"Thin end", Quantity::length, true}},
-                  [](const SumValues& v, Unit) {
-                    if (v[1].value <= 0) return wrong("in a length of: must be above 0");
-                    const double rate = v[0].value / v[1].value;
-                    std::vector<SumLine> lines{{"angle", Quantity::angle, std::atan(rate), "atan(taper / length)"}};
-                    if (v[2].given) lines.push_back({"thick end", Quantity::length, (v[3].given ? v[3].value : 0) + rate * v[2].value, "thin + rate \u00B7 length"});
-                    return right(lines);
-                  }});
-  list.push_back({"angle-blocks", group, "Stacking angle blocks", "The fewest blocks of a shop set (\u00BC\u00B0 to 30\u00B0) that make an angle.",
+  list.push_back(
+      {"tram",
+       group,
+       "Tramming a vice",
+       "Reading along the jaw: what to tap, and when to stop.",
+       {{"Reading at one end"},
+        {"Reading at the other"},
+        {"Apart"},
+        {"Jaw's own waviness", Quantity::length, true, "0.0005 in"}},
+       [](const SumValues& v, Unit) {
+         if (v[2].value <= 0) return wrong("Apart: must be above 0");
+         const double out = v[1].value - v[0].value, own = v[3].given ? v[3].value : 0.5 * mm_per_thou;
+         return right({{"out over that length", Quantity::length, out, "second \u2212 first"},
+                       {"angle", Quantity::angle, std::atan(out / v[2].value), ""},
+                       {"each further tap should halve it to", Quantity::length, std::abs(out) / 2, ""}},
+                      std::abs(out) <= own ? "Enough: what is left is the jaw itself."
+                                           : "Go on: it is more than the jaw's own form.");
+       }});
+  list.push_back(
+      {"taper-strip",
+       group,
+       "Packing for a taper",
+       "Angle of a taper on one side, and what a strip is thick at its ends.",
+       {{"Taper, on"},
+        {"in a length of"},
+        {"Strip length", Quantity::length, true},
+        {"Thin end", Quantity::length, true}},
+       [](const SumValues& v, Unit) {
+         if (v[1].value <= 0) return wrong("in a length of: must be above 0");
+         const double rate = v[0].value / v[1].value;
+         std::vector<SumLine> lines{{"angle", Quantity::angle, std::atan(rate), "atan(taper / length)"}};
+         if (v[2].given)
+           lines.push_back({"thick end", Quantity::length, (v[3].given ? v[3].value : 0) + rate * v[2].value,
+                            "thin + rate \u00B7 length"});
+         return right(lines);
+       }});
+  list.push_back({"angle-blocks",
+                  group,
+                  "Stacking angle blocks",
+                  "The fewest blocks of a shop set (\u00BC\u00B0 to 30\u00B0) that make an angle.",
                   {{"Angle", Quantity::angle}},
                   [](const SumValues& v, Unit) {
                     const double wanted = degrees(v[0].value);
@@ -90,14 +127,22 @@ void add_setup_sums(std::vector<Sum>& list) {
                     }
                     return wrong("Angle: the blocks go by quarters of a degree; use a sine bar");
                   }});
-  list.push_back({"sine-bar", group, "Sine bar", "Height of the blocks under a sine bar: L sin a.",
-                  {{"Length of the bar"}, {"Angle", Quantity::angle}},
-                  [](const SumValues& v, Unit) {
-                    if (v[0].value <= 0) return wrong("Length of the bar: must be above 0");
-                    return right({{"blocks", Quantity::length, v[0].value * std::sin(v[1].value), "L \u00B7 sin a"}});
-                  }});
-  list.push_back({"equal-supports", group, "Are the supports equal", "Three or four supports read one after the other, parted by +.",
-                  {{"Readings", Quantity::lengths, false, "25.40 + 25.41 + 25.40"}, {"Within", Quantity::length, true, "0.0005 in"}},
+  list.push_back(
+      {"sine-bar",
+       group,
+       "Sine bar",
+       "Height of the blocks under a sine bar: L sin a.",
+       {{"Length of the bar"}, {"Angle", Quantity::angle}},
+       [](const SumValues& v, Unit) {
+         if (v[0].value <= 0) return wrong("Length of the bar: must be above 0");
+         return right({{"blocks", Quantity::length, v[0].value * std::sin(v[1].value), "L \u00B7 sin a"}});
+       }});
+  list.push_back({"equal-supports",
+                  group,
+                  "Are the supports equal",
+                  "Three or four supports read one after the other, parted by +.",
+                  {{"Readings", Quantity::lengths, false, "25.40 + 25.41 + 25.40"},
+                   {"Within", Quantity::length, true, "0.0005 in"}},
                   [](const SumValues& v, Unit unit) {
                     LengthOptions reading;
                     reading.bare_unit = unit;
@@ -111,17 +156,40 @@ void add_setup_sums(std::vector<Sum>& list) {
                     }
                     const double within = v[1].given ? v[1].value : 0.5 * mm_per_thou;
                     return right({{"they differ by", Quantity::length, high - low, "highest \u2212 lowest"}},
-                                 high - low <= within + 1e-9 ? "Equal enough." : "Not equal: shim the low ones, or grind the high ones.");
+                                 high - low <= within + 1e-9
+                                     ? "Equal enough."
+                                     : "Not equal: shim the low ones, or grind the high ones.");
                   }});
-  list.push_back({"height-preset", group, "Height from a known block", "What the tool stands at when it just touches a block: the block, less where the work begins.",
-                  {{"Block"}, {"Top of the work over the table"}},
-                  [](const SumValues& v, Unit) { return right({{"go down from the block by", Quantity::length, v[0].value - v[1].value, "block \u2212 work"}}, v[0].value < v[1].value ? "The work stands higher than the block." : ""); }});
-  list.push_back({"eccentric", group, "Eccentric by an offset", "Whole throw of a part set over by an offset.",
+  list.push_back(
+      {"height-preset",
+       group,
+       "Height from a known block",
+       "What the tool stands at when it just touches a block: the block, less where the work begins.",
+       {{"Block"}, {"Top of the work over the table"}},
+       [](const SumValues& v, Unit) {
+         return right(
+             {{"go down from the block by", Quantity::length, v[0].value - v[1].value, "block \u2212 work"}},
+             v[0].value < v[1].value ? "The work stands higher than the block." : "");
+       }});
+  list.push_back({"eccentric",
+                  group,
+                  "Eccentric by an offset",
+                  "Whole throw of a part set over by an offset.",
                   {{"Offset"}},
-                  [](const SumValues& v, Unit) { return right({{"throw, whole", Quantity::length, 2 * v[0].value, "2 \u00B7 offset"}}); }});
-  list.push_back({"burr", group, "What a burr does to an edge find", "A burr or chip between finder and edge moves the edge by its own height; the centre between two edges by half.",
+                  [](const SumValues& v, Unit) {
+                    return right({{"throw, whole", Quantity::length, 2 * v[0].value, "2 \u00B7 offset"}});
+                  }});
+  list.push_back({"burr",
+                  group,
+                  "What a burr does to an edge find",
+                  "A burr or chip between finder and edge moves the edge by its own height; the centre "
+                  "between two edges by half.",
                   {{"Burr"}},
-                  [](const SumValues& v, Unit) { return right({{"edge is off by", Quantity::length, v[0].value, ""}, {"centre of two edges by", Quantity::length, v[0].value / 2, "half"}}, "Dress the edge first."); }});
+                  [](const SumValues& v, Unit) {
+                    return right({{"edge is off by", Quantity::length, v[0].value, ""},
+                                  {"centre of two edges by", Quantity::length, v[0].value / 2, "half"}},
+                                 "Dress the edge first.");
+                  }});
 }
 
 } // namespace datrin::bench

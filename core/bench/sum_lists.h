@@ -1,6 +1,6 @@
 #pragma once
-// The sums by subject; put together in sums.cpp. They use allowance/ and drawing/: a sum only puts what those work out
-// into fields and words.
+// The sums by subject; put together in sums.cpp. They use allowance/ and drawing/: a sum only puts what those
+// work out into fields and words.
 
 #include "bench/sums.h"
 

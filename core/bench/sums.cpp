@@ -38,7 +38,8 @@ SumAnswer answer(const Sum& sum, const SumValues& values, Unit unit) {
       out.message = fmt::format("{}: not a number", field.name);
       return out;
     }
-    if (field.quantity == Quantity::count && (values[k].value < 1 || values[k].value != std::floor(values[k].value) || values[k].value > 10000)) {
+    if (field.quantity == Quantity::count &&
+        (values[k].value < 1 || values[k].value != std::floor(values[k].value) || values[k].value > 10000)) {
       out.message = fmt::format("{}: a whole number from 1 to 10000 is needed", field.name);
       return out;
     }

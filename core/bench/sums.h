@@ -1,6 +1,6 @@
 #pragma once
-// The small sums of the bench, each as a description: what it is for, what goes in, and a function from the values to
-// its answer with the way it was reached. One list for the window, the tests and any other program.
+// The small sums of the bench, each as a description: what it is for, what goes in, and a function from the
+// values to its answer with the way it was reached. One list for the window, the tests and any other program.
 
 #include "quantity/unit.h"
 
@@ -37,14 +37,14 @@ struct SumLine {
   std::string label;
   Quantity quantity = Quantity::length;
   double value = 0;
-  std::string how;  ///< the way it was reached: "(1.2500 − 0.8125) · 12"
+  std::string how; ///< the way it was reached: "(1.2500 − 0.8125) · 12"
 };
 
 struct SumAnswer {
   bool ok = false;
   std::string message; ///< which field, what is wrong, what to do
   std::vector<SumLine> lines;
-  std::string words;   ///< a verdict, where there is one
+  std::string words; ///< a verdict, where there is one
 };
 
 using SumValues = std::vector<SumValue>;
@@ -52,7 +52,8 @@ using SumValues = std::vector<SumValue>;
 struct Sum {
   std::string id, group, title, words;
   std::vector<SumField> fields;
-  std::function<SumAnswer(const SumValues&, Unit)> reckon; ///< given values that are there; unit of bare numbers in text
+  std::function<SumAnswer(const SumValues&, Unit)>
+      reckon; ///< given values that are there; unit of bare numbers in text
 };
 
 /// All of them, by group.

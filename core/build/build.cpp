@@ -71,7 +71,8 @@ std::vector<std::pair<Id, Tool>> Build::tools() const {
   return list<Tool>([](const Tool&) { return true; });
 }
 std::optional<std::pair<Id, Allowance>> Build::allowance_of(Id piece, Id surface) const {
-  return first_of(list<Allowance>([=](const Allowance& a) { return a.piece == piece && a.surface == surface; }));
+  return first_of(
+      list<Allowance>([=](const Allowance& a) { return a.piece == piece && a.surface == surface; }));
 }
 std::vector<std::pair<Id, Cut>> Build::cuts_of(Id piece, Id surface) const {
   return list<Cut>([=](const Cut& c) { return c.piece == piece && c.surface == surface; });
@@ -83,8 +84,8 @@ std::optional<std::pair<Id, Release>> Build::release_of(Id piece, Id setup) cons
   return first_of(list<Release>([=](const Release& r) { return r.piece == piece && r.setup == setup; }));
 }
 std::optional<std::pair<Id, Measurement>> Build::measurement_of(Id piece, Id dimension) const {
-  const auto found = list<Measurement>(
-      [=](const Measurement& m) { return m.piece == piece && m.dimension == dimension; });
+  const auto found =
+      list<Measurement>([=](const Measurement& m) { return m.piece == piece && m.dimension == dimension; });
   return found.empty() ? std::nullopt : std::optional(found.back());
 }
 

@@ -265,13 +265,13 @@ struct Measurement {
 /// How a part is cast.
 struct Foundry {
   Id part = 0;
-  std::string metal;            ///< a name in data/metals.csv
-  std::string process;          ///< a name in data/casting_grades.csv
-  int tolerance_grade = 11;     ///< ISO 8062-3 DCTG
-  std::string allowance = "F";  ///< ISO 8062-3 RMAG
-  double shrinkage = 0.01;      ///< of the metal, as the pattern is made for it: 0.01 = 1 %
-  double draft = 0.026;         ///< radians, of the pattern's sides
-  Vec3 draw = Vec3::UnitZ();    ///< direction the pattern is drawn out in, drawing frame
+  std::string metal;           ///< a name in data/metals.csv
+  std::string process;         ///< a name in data/casting_grades.csv
+  int tolerance_grade = 11;    ///< ISO 8062-3 DCTG
+  std::string allowance = "F"; ///< ISO 8062-3 RMAG
+  double shrinkage = 0.01;     ///< of the metal, as the pattern is made for it: 0.01 = 1 %
+  double draft = 0.026;        ///< radians, of the pattern's sides
+  Vec3 draw = Vec3::UnitZ();   ///< direction the pattern is drawn out in, drawing frame
   bool operator==(const Foundry&) const = default;
 };
 
@@ -305,16 +305,16 @@ enum class LastStep { none, ream, lap, trial };
 struct Allowance {
   Id piece = 0, surface = 0;
   Id machine = 0, tool = 0;
-  double skin = 0.7;      ///< mm under the raw surface that must come off in the first cut
-  double rough = 1.5;     ///< mm: most a roughing pass takes, a side
-  double semi = 0;        ///< mm a side: before the finishing cut; 0: none
-  double finish = 0.3;    ///< mm a side: the finishing cut
-  double last = 0;        ///< mm a side: left for reaming, lapping or fitting by trial
+  double skin = 0.7;   ///< mm under the raw surface that must come off in the first cut
+  double rough = 1.5;  ///< mm: most a roughing pass takes, a side
+  double semi = 0;     ///< mm a side: before the finishing cut; 0: none
+  double finish = 0.3; ///< mm a side: the finishing cut
+  double last = 0;     ///< mm a side: left for reaming, lapping or fitting by trial
   LastStep last_step = LastStep::none;
-  bool even = false;      ///< roughing passes all alike; else the first takes what the others leave
-  bool batch = false;     ///< the same heights for every piece of the part
-  double spare_end = 0;   ///< mm of trial metal at the end, faced away when the fit is made
-  std::string announced;  ///< the passes as they were announced: "0.1 + 0.15 + 0.04"; empty: none
+  bool even = false;     ///< roughing passes all alike; else the first takes what the others leave
+  bool batch = false;    ///< the same heights for every piece of the part
+  double spare_end = 0;  ///< mm of trial metal at the end, faced away when the fit is made
+  std::string announced; ///< the passes as they were announced: "0.1 + 0.15 + 0.04"; empty: none
   bool operator==(const Allowance&) const = default;
 };
 
@@ -328,6 +328,8 @@ struct Cut {
   std::string note;
   std::string at; ///< UTC, ISO 8601
   double order = 0;
+  Vec3 place = Vec3::Zero(); ///< mm, survey frame: on the face as cut (planes): it stays where it is when the
+                             ///< seat moves
   bool operator==(const Cut&) const = default;
 };
 
@@ -346,7 +348,7 @@ struct Setup {
 /// A piece was taken out of a setup.
 struct Release {
   Id piece = 0, setup = 0;
-  std::string at; ///< UTC, ISO 8601
+  std::string at;      ///< UTC, ISO 8601
   std::string missing; ///< what was not there, when it was released all the same
   bool operator==(const Release&) const = default;
 };

@@ -13,8 +13,8 @@ std::vector<Id> needs(const Record& record) {
         using T = std::decay_t<decltype(r)>;
         if constexpr (requires { r.part; }) ids.push_back(r.part);
         if constexpr (requires { r.piece; }) ids.push_back(r.piece);
-        if constexpr (std::is_same_v<T, Touch> || std::is_same_v<T, SizeReading> || std::is_same_v<T, Dimension> ||
-                      std::is_same_v<T, Allowance> || std::is_same_v<T, Cut>)
+        if constexpr (std::is_same_v<T, Touch> || std::is_same_v<T, SizeReading> ||
+                      std::is_same_v<T, Dimension> || std::is_same_v<T, Allowance> || std::is_same_v<T, Cut>)
           ids.push_back(r.surface);
         if constexpr (std::is_same_v<T, SizeReading> || std::is_same_v<T, Dimension>) ids.push_back(r.other);
         if constexpr (std::is_same_v<T, Measurement>) ids.push_back(r.dimension);

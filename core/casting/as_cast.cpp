@@ -27,7 +27,8 @@ Fit solve(const Eigen::MatrixXd& a, const Eigen::VectorXd& b, double floor) {
   const Eigen::ColPivHouseholderQR<Eigen::MatrixXd> qr(a);
   if (a.rows() < a.cols() || qr.rank() < a.cols()) return fit;
   // A direction the touches hardly see gives no figure worth showing.
-  const double most = std::abs(qr.matrixR()(0, 0)), least = std::abs(qr.matrixR()(a.cols() - 1, a.cols() - 1));
+  const double most = std::abs(qr.matrixR()(0, 0)),
+               least = std::abs(qr.matrixR()(a.cols() - 1, a.cols() - 1));
   if (least < 1e-3 * most) return fit;
   fit.x = qr.solve(b);
   fit.residuals = b - a * fit.x;
@@ -41,7 +42,8 @@ Fit solve(const Eigen::MatrixXd& a, const Eigen::VectorXd& b, double floor) {
 void fit_plane(AsCastSurface& out, const Surface& s, const std::vector<Vec3>& at, double floor) {
   const auto [u, v] = patch_directions(s.direction);
   double length = 1;
-  for (const auto& p : at) length = std::max({length, std::abs((p - s.point).dot(u)), std::abs((p - s.point).dot(v))});
+  for (const auto& p : at)
+    length = std::max({length, std::abs((p - s.point).dot(u)), std::abs((p - s.point).dot(v))});
   Eigen::MatrixXd a(at.size(), 3);
   Eigen::VectorXd b(at.size());
   for (std::size_t i = 0; i < at.size(); ++i) {
@@ -67,7 +69,8 @@ void fit_round(AsCastSurface& out, const Surface& s, const std::vector<Vec3>& at
   const Vec3 u = across(s.direction), v = s.direction.cross(u);
   double half = 1;
   for (const auto& p : at) half = std::max(half, std::abs((p - s.point).dot(s.direction)));
-  // Unknown: centre (2), tilt at the ends (2), radius, taper at the ends; Gauss–Newton on the radial distances.
+  // Unknown: centre (2), tilt at the ends (2), radius, taper at the ends; Gauss–Newton on the radial
+  // distances.
   for (const int unknowns : {6, 5, 3}) {
     Eigen::VectorXd x = Eigen::VectorXd::Zero(6);
     x[4] = s.diameter / 2;
@@ -151,7 +154,8 @@ AsCast as_cast(const SeatInput& input, const Pose& seat) {
     if (!bore.fitted || b.kind != SurfaceKind::bore) continue;
     for (const auto& boss : out.surfaces) {
       const auto& o = input.surfaces[static_cast<std::size_t>(boss.surface)].shape;
-      if (!boss.fitted || o.kind != SurfaceKind::boss || std::abs(o.direction.dot(b.direction)) < 0.999) continue;
+      if (!boss.fitted || o.kind != SurfaceKind::boss || std::abs(o.direction.dot(b.direction)) < 0.999)
+        continue;
       const Vec3 off = o.point - b.point;
       if ((off - off.dot(b.direction) * b.direction).norm() > 1e-6 || o.diameter <= b.diameter) continue;
       CoreShift core{bore.surface, boss.surface, bore.shift - boss.shift, {}};
@@ -191,7 +195,8 @@ ShrinkageFound shrinkage_found(const SeatInput& input, const AsCast& made, const
       if (!t.fitted || b.round() || a.direction.dot(b.direction) > -0.999) continue;
       const double apart = std::abs((p.shape.point - q.shape.point).dot(a.direction));
       const double finished = std::abs((a.point - b.point).dot(a.direction));
-      take(apart, finished + s.stock.value + t.stock.value, std::hypot(s.stock.uncertainty, t.stock.uncertainty));
+      take(apart, finished + s.stock.value + t.stock.value,
+           std::hypot(s.stock.uncertainty, t.stock.uncertainty));
     }
   }
   if (found.empty()) return out;
@@ -204,7 +209,8 @@ ShrinkageFound shrinkage_found(const SeatInput& input, const AsCast& made, const
   for (const auto& [value, deviation] : found)
     squares += (value - out.shrinkage.value) * (value - out.shrinkage.value) / (deviation * deviation);
   // Where the sizes disagree by more than their touches explain, that counts (Birge ratio).
-  const double birge = found.size() > 1 ? std::max(1.0, std::sqrt(squares / static_cast<double>(found.size() - 1))) : 1.0;
+  const double birge =
+      found.size() > 1 ? std::max(1.0, std::sqrt(squares / static_cast<double>(found.size() - 1))) : 1.0;
   out.shrinkage.uncertainty = 2 * birge / std::sqrt(weight);
   out.sizes = static_cast<int>(found.size());
   out.known = true;

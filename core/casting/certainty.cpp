@@ -15,15 +15,16 @@ namespace datrin::casting {
 namespace {
 
 constexpr double sure_part = 0.95, likely_part = 2.0 / 3;
-constexpr std::array lengths{5.0, 8.0, 12.7, 20.0, 32.0}; // mm
+constexpr std::array lengths{5.0, 8.0, 12.7, 20.0, 32.0};                                 // mm
 constexpr std::array roughnesses{0.04, 0.055, 0.075, 0.10, 0.14, 0.19, 0.26, 0.36, 0.50}; // mm
 
-// How far a surface leans from where the seat has it: drawn straight, or on a draft of a degree or so. Standard
-// deviations, radians; and how far a core stands off its place, mm.
+// How far a surface leans from where the seat has it: drawn straight, or on a draft of a degree or so.
+// Standard deviations, radians; and how far a core stands off its place, mm.
 constexpr std::array leans{0.003, 0.015};
 constexpr std::array shifts{0.1, 0.5};
 
-/// What rough castings usually are, before a touch is taken (common practice): about an eighth of a millimetre.
+/// What rough castings usually are, before a touch is taken (common practice): about an eighth of a
+/// millimetre.
 double usual(double roughness) {
   const double z = std::log(roughness / 0.13) / 0.55;
   return std::exp(-z * z / 2);
@@ -35,7 +36,8 @@ Standing standing_of(double clean) {
 
 double quantile(std::vector<double> values, double part) {
   if (values.empty()) return 0;
-  const auto k = static_cast<std::size_t>(std::clamp(part * static_cast<double>(values.size()), 0.0, static_cast<double>(values.size() - 1)));
+  const auto k = static_cast<std::size_t>(
+      std::clamp(part * static_cast<double>(values.size()), 0.0, static_cast<double>(values.size() - 1)));
   std::nth_element(values.begin(), values.begin() + static_cast<std::ptrdiff_t>(k), values.end());
   return values[k];
 }
@@ -54,14 +56,20 @@ public:
     }
   }
   int terms() const { return shape_.round() ? 5 : 2; }
-  double angle(const Vec3& at) const { return std::atan2((at - shape_.point).dot(v_), (at - shape_.point).dot(u_)); }
+  double angle(const Vec3& at) const {
+    return std::atan2((at - shape_.point).dot(v_), (at - shape_.point).dot(u_));
+  }
   double depth(const Vec3& at) const { return (at - shape_.point).dot(shape_.direction); }
-  Vec2 across_plane(const Vec3& at) const { return {(at - shape_.point).dot(u_), (at - shape_.point).dot(v_)}; }
+  Vec2 across_plane(const Vec3& at) const {
+    return {(at - shape_.point).dot(u_), (at - shape_.point).dot(v_)};
+  }
   Vec3 on_plane(double a, double b) const { return shape_.point + a * u_ + b * v_; }
   Vec3 on_round(double angle, double depth) const {
-    return shape_.point + depth * shape_.direction + shape_.diameter / 2 * (std::cos(angle) * u_ + std::sin(angle) * v_);
+    return shape_.point + depth * shape_.direction +
+           shape_.diameter / 2 * (std::cos(angle) * u_ + std::sin(angle) * v_);
   }
-  /// What a lean (or shift) of one standard deviation does at a place: columns, each with a weight of its own.
+  /// What a lean (or shift) of one standard deviation does at a place: columns, each with a weight of its
+  /// own.
   void lean(const Vec3& foot, std::size_t lean_kind, Eigen::Ref<Eigen::VectorXd> row) const {
     const double slope = leans[lean_kind], shift = shifts[lean_kind];
     if (!shape_.round()) {
@@ -70,7 +78,8 @@ public:
       return;
     }
     const double t = angle(foot), z = depth(foot);
-    row << shift * std::cos(t), shift * std::sin(t), slope * z, slope * z * std::cos(t), slope * z * std::sin(t);
+    row << shift * std::cos(t), shift * std::sin(t), slope * z, slope * z * std::cos(t),
+        slope * z * std::sin(t);
   }
   /// The same place on the finished surface.
   Vec3 foot(const Vec3& at) const {
@@ -83,8 +92,9 @@ private:
   Vec3 u_, v_;
 };
 
-std::vector<Vec3> make_net(const SeatInput& in, const Chart& chart, const SeatSurface& s, const SurfaceReach& reach,
-                           const std::vector<Vec3>& touched, int count, bool whole) {
+std::vector<Vec3> make_net(const SeatInput& in, const Chart& chart, const SeatSurface& s,
+                           const SurfaceReach& reach, const std::vector<Vec3>& touched, int count,
+                           bool whole) {
   std::vector<Vec3> net;
   if (s.shape.round()) {
     double low = 1e300, high = -1e300;
@@ -112,11 +122,13 @@ std::vector<Vec3> make_net(const SeatInput& in, const Chart& chart, const SeatSu
       arc = 2 * pi - gap;
     }
     const double round = arc * s.shape.diameter / 2, length = std::max(1e-3, high - low);
-    const int rows = std::max(2, static_cast<int>(std::lround(std::sqrt(count * length / std::max(1e-3, round)))));
+    const int rows =
+        std::max(2, static_cast<int>(std::lround(std::sqrt(count * length / std::max(1e-3, round)))));
     const int columns = std::max(6, count / rows);
     for (int r = 0; r < rows; ++r)
       for (int c = 0; c < columns; ++c)
-        net.push_back(chart.on_round(start + arc * (c + (whole ? 0.0 : 0.5)) / columns, low + length * r / (rows - 1)));
+        net.push_back(
+            chart.on_round(start + arc * (c + (whole ? 0.0 : 0.5)) / columns, low + length * r / (rows - 1)));
     return net;
   }
   Vec2 low(1e300, 1e300), high(-1e300, -1e300);
@@ -140,9 +152,12 @@ std::vector<Vec3> make_net(const SeatInput& in, const Chart& chart, const SeatSu
       const Vec3 at = chart.on_plane(low.x() + wide * c / (columns - 1), low.y() + tall * r / (rows - 1));
       // Not over a hole that comes out of this face.
       const bool hole = std::any_of(in.surfaces.begin(), in.surfaces.end(), [&](const SeatSurface& other) {
-        if (other.shape.kind != SurfaceKind::bore || std::abs(other.shape.direction.dot(s.shape.direction)) < 0.999) return false;
+        if (other.shape.kind != SurfaceKind::bore ||
+            std::abs(other.shape.direction.dot(s.shape.direction)) < 0.999)
+          return false;
         const Vec3 off = at - other.shape.point;
-        return (off - off.dot(other.shape.direction) * other.shape.direction).norm() < other.shape.diameter / 2;
+        return (off - off.dot(other.shape.direction) * other.shape.direction).norm() <
+               other.shape.diameter / 2;
       });
       if (!hole) net.push_back(at);
     }
@@ -164,7 +179,8 @@ struct Kind {
 class Field {
 public:
   Field(const Chart& chart, const Seen& seen, const std::vector<Vec3>& net)
-      : seen_(seen), near_(distances(seen.foot, seen.foot)), cross_(distances(net, seen.foot)), far_(distances(net, net)) {
+      : seen_(seen), near_(distances(seen.foot, seen.foot)), cross_(distances(net, seen.foot)),
+        far_(distances(net, net)) {
     for (std::size_t kind = 0; kind < leans.size(); ++kind) {
       seen_leans_[kind] = lean_rows(chart, seen.foot, kind);
       net_leans_[kind] = lean_rows(chart, net, kind);
@@ -175,7 +191,8 @@ public:
   double likelihood(const Kind& kind) const {
     const auto given = condition(kind);
     const Eigen::VectorXd r = seen_.margin.array() - given.mean;
-    const double det = 2 * Eigen::MatrixXd(given.k.matrixL()).diagonal().array().log().sum() + std::log(given.weight);
+    const double det =
+        2 * Eigen::MatrixXd(given.k.matrixL()).diagonal().array().log().sum() + std::log(given.weight);
     return -0.5 * (det + r.dot(given.k.solve(r)));
   }
 
@@ -184,7 +201,8 @@ public:
     const auto given = condition(kind);
     const Eigen::MatrixXd c = covariance(cross_, kind, net_leans_[kind.lean], seen_leans_[kind.lean]);
     const Eigen::MatrixXd kc = given.k.solve(c.transpose());
-    const Eigen::VectorXd mean = given.mean + (kc.transpose() * (seen_.margin.array() - given.mean).matrix()).array();
+    const Eigen::VectorXd mean =
+        given.mean + (kc.transpose() * (seen_.margin.array() - given.mean).matrix()).array();
     // What the touches do not say about the mean height: universal kriging with one flat term.
     const Eigen::RowVectorXd t = Eigen::RowVectorXd::Ones(c.rows()) - given.ones.transpose() * c.transpose();
     Eigen::MatrixXd rest = covariance(far_, kind, net_leans_[kind.lean], net_leans_[kind.lean]);
@@ -229,10 +247,12 @@ private:
   static Eigen::MatrixXd distances(const std::vector<Vec3>& a, const std::vector<Vec3>& b) {
     Eigen::MatrixXd d(static_cast<Eigen::Index>(a.size()), static_cast<Eigen::Index>(b.size()));
     for (std::size_t i = 0; i < a.size(); ++i)
-      for (std::size_t j = 0; j < b.size(); ++j) d(static_cast<Eigen::Index>(i), static_cast<Eigen::Index>(j)) = (a[i] - b[j]).norm();
+      for (std::size_t j = 0; j < b.size(); ++j)
+        d(static_cast<Eigen::Index>(i), static_cast<Eigen::Index>(j)) = (a[i] - b[j]).norm();
     return d;
   }
-  static Eigen::MatrixXd covariance(const Eigen::MatrixXd& d, const Kind& kind, const Eigen::MatrixXd& a_leans, const Eigen::MatrixXd& b_leans) {
+  static Eigen::MatrixXd covariance(const Eigen::MatrixXd& d, const Kind& kind,
+                                    const Eigen::MatrixXd& a_leans, const Eigen::MatrixXd& b_leans) {
     const double sigma = roughnesses[kind.roughness];
     const Eigen::ArrayXXd a = d.array() * (std::sqrt(3.0) / lengths[kind.length]);
     Eigen::MatrixXd k = (sigma * sigma * (1 + a) * (-a).exp()).matrix();
@@ -252,7 +272,8 @@ const char* standing_name(Standing standing) {
   return names[static_cast<std::size_t>(standing)];
 }
 
-CertaintyResult certainty(const SeatInput& in, const Pose& seat, const std::vector<SurfaceReach>& reach, const CertaintyOptions& options) {
+CertaintyResult certainty(const SeatInput& in, const Pose& seat, const std::vector<SurfaceReach>& reach,
+                          const CertaintyOptions& options) {
   CertaintyResult out;
   const auto refuse = [&](std::string why) {
     out.status = CertaintyStatus::refused;
@@ -260,10 +281,12 @@ CertaintyResult certainty(const SeatInput& in, const Pose& seat, const std::vect
     return out;
   };
   if (auto wrong = validate(in); !wrong.empty()) return refuse(wrong);
-  if (options.draws < 20 || options.net < 16) return refuse("at least 20 draws over a net of 16 points are needed");
+  if (options.draws < 20 || options.net < 16)
+    return refuse("at least 20 draws over a net of 16 points are needed");
   const auto margins = margins_at(in, seat);
   std::vector<std::vector<std::size_t>> of_surface(in.surfaces.size());
-  for (std::size_t i = 0; i < in.points.size(); ++i) of_surface[static_cast<std::size_t>(in.points[i].surface)].push_back(i);
+  for (std::size_t i = 0; i < in.points.size(); ++i)
+    of_surface[static_cast<std::size_t>(in.points[i].surface)].push_back(i);
   out.least.assign(static_cast<std::size_t>(options.draws), no_margin);
   bool any = false;
   for (std::size_t g = 0; g < margins.groups.size(); ++g) {
@@ -273,10 +296,13 @@ CertaintyResult certainty(const SeatInput& in, const Pose& seat, const std::vect
     c.touches = group.touches;
     const auto s = static_cast<std::size_t>(group.surface);
     // What the margin is measured to: its own finished surface, or for a wall the one it stands over.
-    const auto& to = group.wall < 0 ? in.surfaces[s].shape
-                                    : in.surfaces[static_cast<std::size_t>(in.walls[static_cast<std::size_t>(group.wall)].to)].shape;
+    const auto& to =
+        group.wall < 0
+            ? in.surfaces[s].shape
+            : in.surfaces[static_cast<std::size_t>(in.walls[static_cast<std::size_t>(group.wall)].to)].shape;
     const double sign = group.wall < 0 ? 1 : -1;
-    const std::size_t stride = std::max<std::size_t>(1, of_surface[s].size() / static_cast<std::size_t>(options.most_touches));
+    const std::size_t stride =
+        std::max<std::size_t>(1, of_surface[s].size() / static_cast<std::size_t>(options.most_touches));
     const Chart chart(in.surfaces[s].shape);
     std::vector<Vec3> touched;
     Seen seen;
@@ -294,7 +320,8 @@ CertaintyResult certainty(const SeatInput& in, const Pose& seat, const std::vect
     if (static_cast<int>(touched.size()) >= (in.surfaces[s].shape.round() ? 6 : 4)) {
       seen.margin = Eigen::Map<Eigen::VectorXd>(margin.data(), static_cast<Eigen::Index>(margin.size()));
       seen.noise = Eigen::Map<Eigen::VectorXd>(noise.data(), static_cast<Eigen::Index>(noise.size()));
-      const auto net = make_net(in, chart, in.surfaces[s], s < reach.size() ? reach[s] : SurfaceReach{}, touched, options.net, group.wall < 0);
+      const auto net = make_net(in, chart, in.surfaces[s], s < reach.size() ? reach[s] : SurfaceReach{},
+                                touched, options.net, group.wall < 0);
       const Field field(chart, seen, net);
       std::vector<Kind> kinds;
       std::vector<double> weight;
@@ -361,12 +388,15 @@ CertaintyResult certainty(const SeatInput& in, const Pose& seat, const std::vect
       c.known = any = true;
     }
     out.groups.push_back(std::move(c));
-    if (options.progress) options.progress(static_cast<double>(g + 1) / static_cast<double>(margins.groups.size()));
+    if (options.progress)
+      options.progress(static_cast<double>(g + 1) / static_cast<double>(margins.groups.size()));
   }
   if (!any) return refuse("no surface has touches enough to say how rough it is: a plane wants 4, a bore 6");
   out.sure = quantile(out.least, 1 - sure_part);
   out.middle = quantile(out.least, 0.5);
-  out.clean = static_cast<double>(std::count_if(out.least.begin(), out.least.end(), [](double m) { return m >= 0; })) / options.draws;
+  out.clean = static_cast<double>(
+                  std::count_if(out.least.begin(), out.least.end(), [](double m) { return m >= 0; })) /
+              options.draws;
   out.standing = standing_of(out.clean);
   out.status = CertaintyStatus::known;
   return out;

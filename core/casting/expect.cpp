@@ -13,7 +13,8 @@ namespace datrin::casting {
 using namespace build;
 
 const RawSize* Expectation::of(Id surface) const {
-  const auto found = std::find_if(sizes.begin(), sizes.end(), [&](const auto& s) { return s.surface == surface; });
+  const auto found =
+      std::find_if(sizes.begin(), sizes.end(), [&](const auto& s) { return s.surface == surface; });
   return found == sizes.end() ? nullptr : &*found;
 }
 
@@ -57,10 +58,13 @@ double largest_dimension(const std::vector<std::pair<Id, PartSurface>>& surfaces
   if (surfaces.empty()) return 0;
   Vec3 low = Vec3::Constant(1e300), high = Vec3::Constant(-1e300);
   for (const auto& [id, s] : surfaces) {
-    const auto [u, v] = s.round() ? PatchDirections{across(s.direction), s.direction} : patch_directions(s.direction);
+    const auto [u, v] =
+        s.round() ? PatchDirections{across(s.direction), s.direction} : patch_directions(s.direction);
     const Vec3 w = s.direction.cross(u);
-    const Vec3 reach = s.round() ? Vec3(s.diameter / 2 * (u.cwiseAbs() + w.cwiseAbs()) + s.height / 2 * s.direction.cwiseAbs())
-                                 : Vec3(s.width / 2 * u.cwiseAbs() + s.height / 2 * v.cwiseAbs());
+    const Vec3 reach =
+        s.round()
+            ? Vec3(s.diameter / 2 * (u.cwiseAbs() + w.cwiseAbs()) + s.height / 2 * s.direction.cwiseAbs())
+            : Vec3(s.width / 2 * u.cwiseAbs() + s.height / 2 * v.cwiseAbs());
     low = low.cwiseMin(s.point - reach);
     high = high.cwiseMax(s.point + reach);
   }
@@ -82,7 +86,8 @@ Expectation expect_casting(const Build& build, Id part, const Foundry& foundry) 
   out.largest = largest_dimension(surfaces);
   const auto allowance = machining_allowance(out.largest, foundry.allowance);
   if (!allowance)
-    return refuse(fmt::format("no machining allowance of grade {} is tabled for a casting of {:.0f} mm", foundry.allowance, out.largest));
+    return refuse(fmt::format("no machining allowance of grade {} is tabled for a casting of {:.0f} mm",
+                              foundry.allowance, out.largest));
   out.allowance = *allowance;
   for (const auto& [id, s] : surfaces) {
     if (!s.machined) continue;
@@ -101,23 +106,28 @@ Expectation expect_casting(const Build& build, Id part, const Foundry& foundry) 
       size.finished = other ? std::abs((s.point - other->point).dot(s.direction)) : 0.0;
     }
     // A face with nothing opposite is placed from the casting's own largest dimension.
-    const auto tolerance = casting_tolerance(size.finished > 0 ? size.finished : out.largest, foundry.tolerance_grade);
+    const auto tolerance =
+        casting_tolerance(size.finished > 0 ? size.finished : out.largest, foundry.tolerance_grade);
     if (!tolerance) {
-      out.remarks.push_back(fmt::format("{}: grade {} is not tabled for {:.1f} mm", size.name, foundry.tolerance_grade, size.finished));
+      out.remarks.push_back(fmt::format("{}: grade {} is not tabled for {:.1f} mm", size.name,
+                                        foundry.tolerance_grade, size.finished));
       continue;
     }
     size.tolerance = *tolerance;
     size.sum.title = "Raw size of " + size.name;
     size.sum.lines.push_back({"finished", size.finished, "drawing"});
-    size.sum.lines.push_back({fmt::format("{} \u00D7 machining allowance {}", sides, foundry.allowance), sign * sides * *allowance, "ISO 8062-3"});
-    size.sum.lines.push_back({fmt::format("half the casting tolerance, grade {}", foundry.tolerance_grade), sign * *tolerance / 2, "ISO 8062-3"});
+    size.sum.lines.push_back({fmt::format("{} \u00D7 machining allowance {}", sides, foundry.allowance),
+                              sign * sides * *allowance, "ISO 8062-3"});
+    size.sum.lines.push_back({fmt::format("half the casting tolerance, grade {}", foundry.tolerance_grade),
+                              sign * *tolerance / 2, "ISO 8062-3"});
     size.raw = size.sum.total();
     // A raw size at the small end leaves just the allowance on each side.
     size.stock_least = *allowance;
     size.stock = *allowance + *tolerance / 2 / sides;
     size.stock_most = *allowance + *tolerance / sides;
     if (s.kind == SurfaceKind::bore && size.raw <= 0)
-      out.remarks.push_back(fmt::format("{}: nothing is left of the hole with this much allowance; cast it solid", s.name));
+      out.remarks.push_back(
+          fmt::format("{}: nothing is left of the hole with this much allowance; cast it solid", s.name));
     out.sizes.push_back(std::move(size));
   }
   out.status = ExpectStatus::expected;

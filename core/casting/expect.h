@@ -1,13 +1,13 @@
 #pragma once
-// What to expect before a casting is touched: raw sizes and the metal over each surface to be machined, from the
-// drawing and the grades alone.
+// What to expect before a casting is touched: raw sizes and the metal over each surface to be machined, from
+// the drawing and the grades alone.
 //
 //   one face machined      raw = finished + RMA + CT/2
 //   two faces, or a boss   raw = finished + 2 RMA + CT/2
 //   a bore                 raw = finished − 2 RMA − CT/2
 //
-// RMA: required machining allowance, by the casting's largest dimension; CT: whole casting tolerance of the raw
-// size (its grade taken at the finished size). ISO 8062-3:2007.
+// RMA: required machining allowance, by the casting's largest dimension; CT: whole casting tolerance of the
+// raw size (its grade taken at the finished size). ISO 8062-3:2007.
 
 #include "build/build.h"
 #include "quantity/reckoning.h"
@@ -25,7 +25,7 @@ struct RawSize {
   double raw = 0;        ///< mm: the basic raw size
   double tolerance = 0;  ///< mm: whole width about it
   double stock_least = 0, stock = 0, stock_most = 0; ///< mm a side over this surface
-  Reckoning sum;         ///< of `raw`
+  Reckoning sum;                                     ///< of `raw`
 };
 
 enum class ExpectStatus { not_run, expected, refused };

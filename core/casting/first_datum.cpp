@@ -57,7 +57,8 @@ double reach(const DatumSurface& s, const Vec3& along) {
   return std::min(by_u, by_v);
 }
 
-bool makes_targets(const FirstDatumInput& in, const std::array<int, 3>& chosen, const FirstDatumOptions& o, std::array<DatumTarget, 6>& out) {
+bool makes_targets(const FirstDatumInput& in, const std::array<int, 3>& chosen, const FirstDatumOptions& o,
+                   std::array<DatumTarget, 6>& out) {
   const auto& s1 = in.surfaces[static_cast<std::size_t>(chosen[0])];
   const auto& s2 = in.surfaces[static_cast<std::size_t>(chosen[1])];
   const auto& s3 = in.surfaces[static_cast<std::size_t>(chosen[2])];
@@ -68,7 +69,8 @@ bool makes_targets(const FirstDatumInput& in, const std::array<int, 3>& chosen, 
   // Three on the first: two at one long edge, one in the middle of the other.
   const bool wide = s1.width >= s1.height;
   const Vec3 along = wide ? u : v, over = wide ? v : u;
-  const double half_long = keep * (wide ? s1.width : s1.height), half_short = keep * (wide ? s1.height : s1.width);
+  const double half_long = keep * (wide ? s1.width : s1.height),
+               half_short = keep * (wide ? s1.height : s1.width);
   out[0] = {chosen[0], s1.shape.point - half_long * along - half_short * over, n1};
   out[1] = {chosen[0], s1.shape.point + half_long * along - half_short * over, n1};
   out[2] = {chosen[0], s1.shape.point + half_short * over, n1};
@@ -93,7 +95,8 @@ bool makes_targets(const FirstDatumInput& in, const std::array<int, 3>& chosen, 
 
 } // namespace
 
-std::optional<SmallMotion> motion_of(const std::array<DatumTarget, 6>& targets, const std::array<double, 6>& e) {
+std::optional<SmallMotion> motion_of(const std::array<DatumTarget, 6>& targets,
+                                     const std::array<double, 6>& e) {
   double size = 1;
   for (const auto& t : targets) size = std::max(size, t.at.norm());
   const auto inverse = inverse_of(contacts(targets, Vec3::Zero()), size);
@@ -102,7 +105,8 @@ std::optional<SmallMotion> motion_of(const std::array<DatumTarget, 6>& targets, 
   return SmallMotion{x.head<3>(), x.tail<3>()};
 }
 
-std::optional<DatumChoice> datum_choice(const FirstDatumInput& in, const std::array<int, 3>& surfaces, const FirstDatumOptions& o) {
+std::optional<DatumChoice> datum_choice(const FirstDatumInput& in, const std::array<int, 3>& surfaces,
+                                        const FirstDatumOptions& o) {
   DatumChoice choice;
   choice.surfaces = surfaces;
   if (!makes_targets(in, surfaces, o, choice.targets)) return std::nullopt;
@@ -111,7 +115,8 @@ std::optional<DatumChoice> datum_choice(const FirstDatumInput& in, const std::ar
   if (!inverse) return std::nullopt;
   Eigen::Matrix<double, 6, 1> deviation;
   for (int k = 0; k < 6; ++k) {
-    const auto& s = in.surfaces[static_cast<std::size_t>(choice.targets[static_cast<std::size_t>(k)].surface)];
+    const auto& s =
+        in.surfaces[static_cast<std::size_t>(choice.targets[static_cast<std::size_t>(k)].surface)];
     deviation[k] = std::hypot(s.roughness, o.place * std::tan(s.draft));
   }
   const Matrix6 spread = *inverse * deviation.asDiagonal(); // column k: motion by one deviation at contact k
@@ -129,7 +134,8 @@ std::optional<DatumChoice> datum_choice(const FirstDatumInput& in, const std::ar
       if (2 * std::sqrt(variance) < worst.spread) return;
       worst.spread = 2 * std::sqrt(variance);
       for (std::size_t k = 0; k < 3; ++k) worst.share[k] = 0;
-      for (int k = 0; k < 6; ++k) worst.share[k < 3 ? 0U : k < 5 ? 1U : 2U] += variance > 0 ? by[k] * by[k] / variance : 0;
+      for (int k = 0; k < 6; ++k)
+        worst.share[k < 3 ? 0U : k < 5 ? 1U : 2U] += variance > 0 ? by[k] * by[k] / variance : 0;
     };
     if (s.shape.round()) {
       const Vec3 u = across(s.shape.direction), v = s.shape.direction.cross(u);
@@ -139,7 +145,8 @@ std::optional<DatumChoice> datum_choice(const FirstDatumInput& in, const std::ar
         Eigen::Matrix<double, 6, 2> rows;
         rows.col(0) << u, (at - about).cross(u);
         rows.col(1) << v, (at - about).cross(v);
-        const Eigen::Matrix2d covariance = (spread.transpose() * rows).transpose() * (spread.transpose() * rows);
+        const Eigen::Matrix2d covariance =
+            (spread.transpose() * rows).transpose() * (spread.transpose() * rows);
         const Eigen::SelfAdjointEigenSolver<Eigen::Matrix2d> eigen(covariance);
         const Eigen::Vector2d way = eigen.eigenvectors().col(1);
         consider(at, way.x() * u + way.y() * v);
@@ -147,7 +154,8 @@ std::optional<DatumChoice> datum_choice(const FirstDatumInput& in, const std::ar
     } else {
       const auto [u, v] = patch_directions(s.shape.direction);
       for (const double a : {-0.5, 0.5})
-        for (const double b : {-0.5, 0.5}) consider(s.shape.point + a * s.width * u + b * s.height * v, s.shape.direction);
+        for (const double b : {-0.5, 0.5})
+          consider(s.shape.point + a * s.width * u + b * s.height * v, s.shape.direction);
     }
     choice.spreads.push_back(worst);
     if (worst.spread > choice.worst) {
@@ -168,12 +176,15 @@ FirstDatumResult first_datums(const FirstDatumInput& in, const FirstDatumOptions
   std::vector<int> planes, last; // that can be first or second; that can be third
   for (std::size_t k = 0; k < in.surfaces.size(); ++k) {
     const auto& s = in.surfaces[k];
-    if (!(s.roughness >= 0) || !std::isfinite(s.draft)) return refuse(fmt::format("{}: roughness and draft must be numbers of 0 or more", s.name));
+    if (!(s.roughness >= 0) || !std::isfinite(s.draft))
+      return refuse(fmt::format("{}: roughness and draft must be numbers of 0 or more", s.name));
     if (!s.as_cast) continue;
-    if (s.shape.round() ? s.shape.diameter > 0 : s.width > 0 && s.height > 0) last.push_back(static_cast<int>(k));
+    if (s.shape.round() ? s.shape.diameter > 0 : s.width > 0 && s.height > 0)
+      last.push_back(static_cast<int>(k));
     if (!s.shape.round() && s.width > 0 && s.height > 0) planes.push_back(static_cast<int>(k));
   }
-  if (planes.size() < 2 || last.size() < 3) return refuse("three as-cast surfaces are needed, two of them flat, to stand and locate the casting on");
+  if (planes.size() < 2 || last.size() < 3)
+    return refuse("three as-cast surfaces are needed, two of them flat, to stand and locate the casting on");
   if (std::none_of(in.surfaces.begin(), in.surfaces.end(), [](const auto& s) { return s.to_machine; }))
     return refuse("no surface is to be machined yet");
   const auto area = [&](int k) {
@@ -197,33 +208,47 @@ FirstDatumResult first_datums(const FirstDatumInput& in, const FirstDatumOptions
         out.choices.push_back(*choice);
       }
     }
-  if (out.choices.empty()) return refuse("no three as-cast surfaces face ways different enough to locate the casting");
-  std::stable_sort(out.choices.begin(), out.choices.end(), [](const auto& x, const auto& y) { return x.worst < y.worst; });
-  out.tempting_place = 1 + static_cast<int>(std::find_if(out.choices.begin(), out.choices.end(), [&](const auto& c) {
-                                              return c.surfaces == out.tempting.surfaces;
-                                            }) - out.choices.begin());
+  if (out.choices.empty())
+    return refuse("no three as-cast surfaces face ways different enough to locate the casting");
+  std::stable_sort(out.choices.begin(), out.choices.end(),
+                   [](const auto& x, const auto& y) { return x.worst < y.worst; });
+  out.tempting_place =
+      1 + static_cast<int>(std::find_if(out.choices.begin(), out.choices.end(),
+                                        [&](const auto& c) { return c.surfaces == out.tempting.surfaces; }) -
+                           out.choices.begin());
   if (out.choices.size() > o.most) out.choices.resize(o.most);
   const auto name = [&](int k) { return in.surfaces[static_cast<std::size_t>(k)].name; };
   const auto mm = [](double v) { return number_text(v, 2) + "\u2009mm"; };
   const auto& best = out.choices.front();
   if (out.tempting_place == 1) {
-    out.text = fmt::format("The largest face is also the best to stand on: {} repeats worst, to {}.", name(best.worst_surface), mm(best.worst));
+    out.text = fmt::format("The largest face is also the best to stand on: {} repeats worst, to {}.",
+                           name(best.worst_surface), mm(best.worst));
   } else {
     const auto& t = out.tempting;
-    const auto spread = std::find_if(t.spreads.begin(), t.spreads.end(), [&](const auto& s) { return s.surface == t.worst_surface; });
-    const auto from = static_cast<std::size_t>(std::max_element(spread->share.begin(), spread->share.end()) - spread->share.begin());
+    const auto spread = std::find_if(t.spreads.begin(), t.spreads.end(),
+                                     [&](const auto& s) { return s.surface == t.worst_surface; });
+    const auto from = static_cast<std::size_t>(std::max_element(spread->share.begin(), spread->share.end()) -
+                                               spread->share.begin());
     const auto& source = in.surfaces[static_cast<std::size_t>(t.surfaces[from])];
-    out.text = fmt::format("Standing on {} (the largest), against {} and {}, {} repeats only to {}; here the worst, {}, repeats to {}. ", name(t.surfaces[0]),
-                           name(t.surfaces[1]), name(t.surfaces[2]), name(t.worst_surface), mm(t.worst), name(best.worst_surface), mm(best.worst));
-    const double apart = from == 1 ? (t.targets[3].at - t.targets[4].at).norm() : from == 0 ? (t.targets[0].at - t.targets[2].at).norm() : 0;
-    out.text += fmt::format("{} % of it comes from {}", static_cast<int>(std::lround(100 * spread->share[from])), source.name);
+    out.text = fmt::format("Standing on {} (the largest), against {} and {}, {} repeats only to {}; here the "
+                           "worst, {}, repeats to {}. ",
+                           name(t.surfaces[0]), name(t.surfaces[1]), name(t.surfaces[2]),
+                           name(t.worst_surface), mm(t.worst), name(best.worst_surface), mm(best.worst));
+    const double apart = from == 1   ? (t.targets[3].at - t.targets[4].at).norm()
+                         : from == 0 ? (t.targets[0].at - t.targets[2].at).norm()
+                                     : 0;
+    out.text += fmt::format("{} % of it comes from {}",
+                            static_cast<int>(std::lround(100 * spread->share[from])), source.name);
     if (from < 2) out.text += fmt::format(", whose targets are {} apart", mm(apart));
-    if (source.draft > radians(0.5)) out.text += fmt::format(" on a draft of {}\u00B0", number_text(degrees(source.draft), 1));
+    if (source.draft > radians(0.5))
+      out.text += fmt::format(" on a draft of {}\u00B0", number_text(degrees(source.draft), 1));
     out.text += ".";
   }
   for (const int k : best.surfaces)
     if (in.surfaces[static_cast<std::size_t>(k)].flash)
-      out.warnings.push_back(fmt::format("Flash was noted on {}: dress it off first; a burr there is worth 0.5 to 0.8\u2009mm (20 to 30 thou).", name(k)));
+      out.warnings.push_back(fmt::format("Flash was noted on {}: dress it off first; a burr there is worth "
+                                         "0.5 to 0.8\u2009mm (20 to 30 thou).",
+                                         name(k)));
   out.status = FirstDatumStatus::found;
   return out;
 }

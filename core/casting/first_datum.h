@@ -1,15 +1,16 @@
 #pragma once
-// The first datums of a raw casting: three targets on one as-cast surface, two on a second, one on a third; and how
-// well the part repeats when it is put back on them.
+// The first datums of a raw casting: three targets on one as-cast surface, two on a second, one on a third;
+// and how well the part repeats when it is put back on them.
 //
-// The six contacts hold the part: a contact at r with normal n allows n · (d + w × r) = e, where e is how far the
-// surface there differs from what it was, d and w the small motion of the part (mm, radians). With the six rows as the
-// matrix G, the motion is G⁻¹ e, and its covariance G⁻¹ S G⁻ᵀ with S = diag(s²): by linear propagation.
+// The six contacts hold the part: a contact at r with normal n allows n · (d + w × r) = e, where e is how far
+// the surface there differs from what it was, d and w the small motion of the part (mm, radians). With the
+// six rows as the matrix G, the motion is G⁻¹ e, and its covariance G⁻¹ S G⁻ᵀ with S = diag(s²): by linear
+// propagation.
 //
 //   s² = roughness² + (place · tan draft)²     place: how well the target is hit again, mm
 //
-// The spread of a feature (95 %, twice the standard deviation) is that of its own place: a plane at the corner that
-// moves most along its normal, a round one at the end that moves most across its axis.
+// The spread of a feature (95 %, twice the standard deviation) is that of its own place: a plane at the
+// corner that moves most along its normal, a round one at the end that moves most across its axis.
 
 #include "geometry/surface.h"
 
@@ -23,13 +24,13 @@ namespace datrin::casting {
 
 struct DatumSurface {
   std::string name;
-  Surface shape; ///< drawing frame
+  Surface shape;                ///< drawing frame
   double width = 0, height = 0; ///< mm: extents of a plane; height = length of a round one
-  bool as_cast = true;   ///< can be a first datum: raw now
-  bool to_machine = false; ///< its spread counts
-  double roughness = 0.15; ///< mm, standard deviation
-  double draft = 0;        ///< radians it leans by
-  bool flash = false;      ///< flash was noted on it
+  bool as_cast = true;          ///< can be a first datum: raw now
+  bool to_machine = false;      ///< its spread counts
+  double roughness = 0.15;      ///< mm, standard deviation
+  double draft = 0;             ///< radians it leans by
+  bool flash = false;           ///< flash was noted on it
 };
 
 struct FirstDatumInput {
@@ -37,10 +38,10 @@ struct FirstDatumInput {
 };
 
 struct FirstDatumOptions {
-  double place = 1.5;     ///< mm: how far off a target may be met again
-  double inset = 0.1;     ///< of the extents: targets stay this far from the edge
+  double place = 1.5;             ///< mm: how far off a target may be met again
+  double inset = 0.1;             ///< of the extents: targets stay this far from the edge
   double least_independent = 0.3; ///< sine between normals below which two surfaces do not locate each other
-  std::size_t most = 40;  ///< choices kept, best first
+  std::size_t most = 40;          ///< choices kept, best first
 };
 
 struct DatumTarget {
@@ -51,7 +52,7 @@ struct DatumTarget {
 
 struct FeatureSpread {
   int surface = -1;
-  double spread = 0; ///< mm, 95 %
+  double spread = 0;             ///< mm, 95 %
   std::array<double, 3> share{}; ///< of its variance, by first, second, third surface
 };
 
@@ -59,7 +60,7 @@ struct DatumChoice {
   std::array<int, 3> surfaces{-1, -1, -1}; ///< three targets, two, one
   std::array<DatumTarget, 6> targets;
   std::vector<FeatureSpread> spreads; ///< of surfaces to be machined that are not datums here, in input order
-  double worst = 0;      ///< mm
+  double worst = 0;                   ///< mm
   int worst_surface = -1;
 };
 
@@ -68,11 +69,11 @@ enum class FirstDatumStatus { not_run, found, refused };
 struct FirstDatumResult {
   FirstDatumStatus status = FirstDatumStatus::not_run;
   std::string message;
-  std::vector<DatumChoice> choices; ///< best first
-  int tried = 0;                    ///< choices that hold the part
-  DatumChoice tempting;             ///< the largest face first, the largest that locates it next, and so on
-  int tempting_place = 0;           ///< its place in order, from 1
-  std::string text;                 ///< why the best is better than the tempting one
+  std::vector<DatumChoice> choices;  ///< best first
+  int tried = 0;                     ///< choices that hold the part
+  DatumChoice tempting;              ///< the largest face first, the largest that locates it next, and so on
+  int tempting_place = 0;            ///< its place in order, from 1
+  std::string text;                  ///< why the best is better than the tempting one
   std::vector<std::string> warnings; ///< flash on a target, targets close together
 
   bool usable() const { return status == FirstDatumStatus::found; }
@@ -84,11 +85,12 @@ FirstDatumResult first_datums(const FirstDatumInput& input, const FirstDatumOpti
 std::optional<DatumChoice> datum_choice(const FirstDatumInput& input, const std::array<int, 3>& surfaces,
                                         const FirstDatumOptions& options = {});
 
-/// The small motion (mm; radians, about the origin) of a part whose six contacts differ by `e` mm: G⁻¹ e, the linear
-/// part. Nothing when they do not hold it.
+/// The small motion (mm; radians, about the origin) of a part whose six contacts differ by `e` mm: G⁻¹ e, the
+/// linear part. Nothing when they do not hold it.
 struct SmallMotion {
   Vec3 move = Vec3::Zero(), turn = Vec3::Zero();
 };
-std::optional<SmallMotion> motion_of(const std::array<DatumTarget, 6>& targets, const std::array<double, 6>& e);
+std::optional<SmallMotion> motion_of(const std::array<DatumTarget, 6>& targets,
+                                     const std::array<double, 6>& e);
 
 } // namespace datrin::casting

@@ -28,10 +28,15 @@ std::optional<Metal> metal_named(std::string_view given) {
   const auto name = lower_case(trimmed(given));
   for (const auto& m : metals())
     if (m.name == name) return m;
-  static constexpr std::pair<std::string_view, std::string_view> meant[] = {
-      {"ductile", "ductile iron"}, {"nodular", "ductile iron"}, {"iron", "grey iron"},   {"steel", "steel"},
-      {"gunmetal", "gunmetal"},    {"brass", "brass"},          {"bronze", "phosphor bronze"},
-      {"alumin", "aluminium"},     {"zinc", "zinc"}};
+  static constexpr std::pair<std::string_view, std::string_view> meant[] = {{"ductile", "ductile iron"},
+                                                                            {"nodular", "ductile iron"},
+                                                                            {"iron", "grey iron"},
+                                                                            {"steel", "steel"},
+                                                                            {"gunmetal", "gunmetal"},
+                                                                            {"brass", "brass"},
+                                                                            {"bronze", "phosphor bronze"},
+                                                                            {"alumin", "aluminium"},
+                                                                            {"zinc", "zinc"}};
   for (const auto& [word, metal] : meant)
     if (name.find(word) != std::string::npos) return metal_named(metal);
   return std::nullopt;
@@ -42,7 +47,8 @@ const std::vector<CastingGrade>& casting_grades() {
     std::vector<CastingGrade> all;
     const auto table = read_table(data::casting_grades_csv);
     for (std::size_t r = 0; r < table.rows.size(); ++r)
-      all.push_back({table.rows[r][0], table.rows[r][1], static_cast<int>(table.number(r, 2).value_or(0)), table.rows[r][3]});
+      all.push_back({table.rows[r][0], table.rows[r][1], static_cast<int>(table.number(r, 2).value_or(0)),
+                     table.rows[r][3]});
     return all;
   }();
   return list;

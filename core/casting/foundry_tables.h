@@ -14,7 +14,7 @@ struct Metal {
   double skin = 0;                                            ///< mm
   double draft = 0;                                           ///< radians
 };
-const std::vector<Metal>& metals();                    ///< data/metals.csv
+const std::vector<Metal>& metals();                      ///< data/metals.csv
 std::optional<Metal> metal_named(std::string_view name); ///< also what is meant: "cast iron" is grey iron
 
 struct CastingGrade {

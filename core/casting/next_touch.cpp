@@ -25,7 +25,9 @@ constexpr std::size_t classes = 10;
 void order_by(const GroupCertainty& g, std::size_t point, std::vector<std::size_t>& order) {
   const std::size_t width = g.net.size();
   std::iota(order.begin(), order.end(), std::size_t{0});
-  std::sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return g.draws[a * width + point] < g.draws[b * width + point]; });
+  std::sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
+    return g.draws[a * width + point] < g.draws[b * width + point];
+  });
 }
 
 /// Mean variance of `value` within classes of equal height.
@@ -42,7 +44,8 @@ double left_over(const std::vector<std::size_t>& order, const std::vector<double
 
 } // namespace
 
-NextTouchResult next_touches(const SeatInput& in, const SeatMargins& margins, const CertaintyResult& drawn, const NextTouchOptions& options) {
+NextTouchResult next_touches(const SeatInput& in, const SeatMargins& margins, const CertaintyResult& drawn,
+                             const NextTouchOptions& options) {
   NextTouchResult out;
   (void)in;
   if (!drawn.usable() || drawn.least.size() < 10 * classes) {
@@ -89,7 +92,8 @@ NextTouchResult next_touches(const SeatInput& in, const SeatMargins& margins, co
       for (std::size_t k = lo; k < hi; ++k) mean += rest[order[k]] / static_cast<double>(hi - lo);
       for (std::size_t k = lo; k < hi; ++k) rest[order[k]] -= mean;
     }
-    out.touches.push_back({from->group, margins.groups[static_cast<std::size_t>(from->group)].surface, from->net[at], (now - best) / first});
+    out.touches.push_back({from->group, margins.groups[static_cast<std::size_t>(from->group)].surface,
+                           from->net[at], (now - best) / first});
     now = best;
   }
   out.spread_after = 2 * std::sqrt(now);
@@ -97,12 +101,16 @@ NextTouchResult next_touches(const SeatInput& in, const SeatMargins& margins, co
   const double gain = 1 - now / first;
   const auto mm = [](double v) { return number_text(v, 2) + "\u2009mm"; };
   if (out.spread <= options.fine_enough) {
-    out.message = fmt::format("More touching no longer pays: the least room is known to \u00B1{} already.", mm(out.spread));
+    out.message = fmt::format("More touching no longer pays: the least room is known to \u00B1{} already.",
+                              mm(out.spread));
   } else if (out.touches.empty() || gain < options.worth) {
-    out.message = fmt::format("More touching no longer pays: three more would take \u00B1{} to \u00B1{} only.", mm(out.spread), mm(out.spread_after));
+    out.message =
+        fmt::format("More touching no longer pays: three more would take \u00B1{} to \u00B1{} only.",
+                    mm(out.spread), mm(out.spread_after));
   } else {
     out.pays = true;
-    out.message = fmt::format("These narrow the least room from \u00B1{} to about \u00B1{}.", mm(out.spread), mm(out.spread_after));
+    out.message = fmt::format("These narrow the least room from \u00B1{} to about \u00B1{}.", mm(out.spread),
+                              mm(out.spread_after));
   }
   return out;
 }

@@ -1,19 +1,19 @@
 #pragma once
-// Where to touch next: the places whose reading would narrow the least margin most, and when more touching no longer
-// pays.
+// Where to touch next: the places whose reading would narrow the least margin most, and when more touching no
+// longer pays.
 //
-// From the drawn surfaces of casting/certainty: the least margin over all is worked out for every draw; a place is as
-// good as its own height explains that least margin. The variance of the least margin within classes of equal height at
-// the place, averaged, is what would be left after touching there. Further places are chosen for what the first leave
-// unexplained. The seat is taken to stay where it is.
+// From the drawn surfaces of casting/certainty: the least margin over all is worked out for every draw; a
+// place is as good as its own height explains that least margin. The variance of the least margin within
+// classes of equal height at the place, averaged, is what would be left after touching there. Further places
+// are chosen for what the first leave unexplained. The seat is taken to stay where it is.
 
 #include "casting/certainty.h"
 
 namespace datrin::casting {
 
 struct TouchAdvice {
-  int group = -1;    ///< index into SeatMargins::groups
-  int surface = -1;  ///< to touch
+  int group = -1;         ///< index into SeatMargins::groups
+  int surface = -1;       ///< to touch
   Vec3 at = Vec3::Zero(); ///< drawing frame, on the finished surface
   double narrows = 0;     ///< part of the spread of the least margin this touch takes away, 0 to 1
 };
@@ -33,6 +33,7 @@ struct NextTouchResult {
   bool pays = false;
 };
 
-NextTouchResult next_touches(const SeatInput& input, const SeatMargins& margins, const CertaintyResult& drawn, const NextTouchOptions& options = {});
+NextTouchResult next_touches(const SeatInput& input, const SeatMargins& margins, const CertaintyResult& drawn,
+                             const NextTouchOptions& options = {});
 
 } // namespace datrin::casting

@@ -17,7 +17,8 @@ Pattern make_pattern(const Build& build, Id part, const Foundry& foundry, const 
   if (!expected.usable()) return out;
   if (foundry.shrinkage < 0 || foundry.shrinkage > 0.1 || foundry.draft < 0 || foundry.draft > radians(15)) {
     out.status = ExpectStatus::refused;
-    out.message = foundry.draft < 0 || foundry.draft > radians(15) ? "draft must be between 0 and 15 degrees" : "shrinkage must be between 0 and 10 %";
+    out.message = foundry.draft < 0 || foundry.draft > radians(15) ? "draft must be between 0 and 15 degrees"
+                                                                   : "shrinkage must be between 0 and 10 %";
     return out;
   }
   out.scale = 1 + foundry.shrinkage;
@@ -52,14 +53,18 @@ Pattern make_pattern(const Build& build, Id part, const Foundry& foundry, const 
       p.size = p.shape.diameter;
     } else if (const auto* other = build.find<PartSurface>(opposite_plane(build, id))) {
       const auto* raw_other = expected.of(opposite_plane(build, id));
-      p.size = (std::abs((s.point - other->point).dot(s.direction)) + stock + (raw_other ? raw_other->stock : 0.0)) * out.scale;
+      p.size = (std::abs((s.point - other->point).dot(s.direction)) + stock +
+                (raw_other ? raw_other->stock : 0.0)) *
+               out.scale;
     }
     // Sides that the sand is drawn along lean outward.
-    const bool drawn_along = s.round() ? std::abs(s.direction.dot(foundry.draw)) > 0.999 : std::abs(s.direction.dot(foundry.draw)) < 1e-3;
+    const bool drawn_along = s.round() ? std::abs(s.direction.dot(foundry.draw)) > 0.999
+                                       : std::abs(s.direction.dot(foundry.draw)) < 1e-3;
     if (drawn_along && !p.solid && !p.cored) {
       const auto [u, v] = patch_directions(s.direction);
       const double depth = s.round() ? p.shape.height
-                                     : std::abs(foundry.draw.dot(u)) * p.shape.width + std::abs(foundry.draw.dot(v)) * p.shape.height;
+                                     : std::abs(foundry.draw.dot(u)) * p.shape.width +
+                                           std::abs(foundry.draw.dot(v)) * p.shape.height;
       p.draft_adds = depth * std::tan(foundry.draft);
     }
     out.surfaces.push_back(std::move(p));

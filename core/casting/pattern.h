@@ -1,6 +1,6 @@
 #pragma once
-// The pattern for a casting: every raw size made larger by the metal's shrinkage, draft on the sides it is drawn out
-// along, holes cored or left solid.
+// The pattern for a casting: every raw size made larger by the metal's shrinkage, draft on the sides it is
+// drawn out along, holes cored or left solid.
 //
 //   pattern = raw · (1 + shrinkage); over a draw depth h a side leans out by h · tan(draft).
 
@@ -32,6 +32,7 @@ struct Pattern {
   bool usable() const { return status == ExpectStatus::expected; }
 };
 
-Pattern make_pattern(const build::Build& build, build::Id part, const build::Foundry& foundry, const PatternOptions& options = {});
+Pattern make_pattern(const build::Build& build, build::Id part, const build::Foundry& foundry,
+                     const PatternOptions& options = {});
 
 } // namespace datrin::casting

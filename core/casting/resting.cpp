@@ -23,7 +23,8 @@ struct Hull {
 
   Vec2 flat(int i) const { return p[static_cast<std::size_t>(i)].head<2>(); }
 
-  /// The point that a plane hinged on the edge a→b meets first on the left of it, coming from below; −1: none there.
+  /// The point that a plane hinged on the edge a→b meets first on the left of it, coming from below; −1: none
+  /// there.
   int pivot(int a, int b) const {
     int best = -1;
     for (int c = 0; c < static_cast<int>(p.size()); ++c) {
@@ -65,13 +66,15 @@ RestingResult rest_on(const RestingInput& in, const RestingOptions& options) {
   int a = 0;
   for (int i = 1; i < static_cast<int>(hull.p.size()); ++i)
     if (hull.p[static_cast<std::size_t>(i)].x() < hull.p[static_cast<std::size_t>(a)].x() ||
-        (hull.p[static_cast<std::size_t>(i)].x() == hull.p[static_cast<std::size_t>(a)].x() && hull.flat(i).y() < hull.flat(a).y()))
+        (hull.p[static_cast<std::size_t>(i)].x() == hull.p[static_cast<std::size_t>(a)].x() &&
+         hull.flat(i).y() < hull.flat(a).y()))
       a = i;
   int b = -1;
   for (int i = 0; i < static_cast<int>(hull.p.size()); ++i) {
     if (i == a || (hull.flat(i) - hull.flat(a)).norm() < 1e-9) continue;
     if (b < 0 || turn(hull.flat(a), hull.flat(b), hull.flat(i)) < 0 ||
-        (turn(hull.flat(a), hull.flat(b), hull.flat(i)) == 0 && (hull.flat(i) - hull.flat(a)).norm() < (hull.flat(b) - hull.flat(a)).norm()))
+        (turn(hull.flat(a), hull.flat(b), hull.flat(i)) == 0 &&
+         (hull.flat(i) - hull.flat(a)).norm() < (hull.flat(b) - hull.flat(a)).norm()))
       b = i;
   }
   int c = b < 0 ? -1 : hull.pivot(a, b);
@@ -117,7 +120,8 @@ RestingResult rest_on(const RestingInput& in, const RestingOptions& options) {
     rock.lands = hull.pivot(rock.edge[1], rock.edge[0]);
     if (rock.lands < 0) continue;
     rock.gap = n.dot(hull.p[static_cast<std::size_t>(rock.lands)] - hull.p[static_cast<std::size_t>(on[0])]);
-    const auto &p0 = hull.p[static_cast<std::size_t>(rock.edge[0])], &p1 = hull.p[static_cast<std::size_t>(rock.edge[1])];
+    const auto &p0 = hull.p[static_cast<std::size_t>(rock.edge[0])],
+               &p1 = hull.p[static_cast<std::size_t>(rock.edge[1])];
     const Vec3 along = (p1 - p0).normalized(), off = hull.p[static_cast<std::size_t>(rock.lands)] - p0;
     const double reach = (off - off.dot(along) * along).norm();
     rock.angle = reach > 0 ? std::asin(std::clamp(rock.gap / reach, 0.0, 1.0)) : 0.0;
@@ -125,12 +129,15 @@ RestingResult rest_on(const RestingInput& in, const RestingOptions& options) {
   }
   const auto mm = [](double value) { return number_text(value, 2) + "\u2009mm"; };
   if (out.falls) {
-    out.cure = "Its weight hangs out beyond what it stands on: it does not stand by itself; a jack is needed under the overhanging side.";
+    out.cure = "Its weight hangs out beyond what it stands on: it does not stand by itself; a jack is needed "
+               "under the overhanging side.";
   } else if (out.rock < options.rock_that_matters) {
     out.cure = fmt::format("It stands without rocking worth curing ({} at most).", mm(out.rock));
   } else {
-    const auto worst = std::max_element(out.rocks.begin(), out.rocks.end(), [](const auto& x, const auto& y) { return x.gap < y.gap; });
-    out.cure = fmt::format("Soft packing {} thick under touch {}, or an adjustable jack there brought up until it just bites; clamp only over the "
+    const auto worst = std::max_element(out.rocks.begin(), out.rocks.end(),
+                                        [](const auto& x, const auto& y) { return x.gap < y.gap; });
+    out.cure = fmt::format("Soft packing {} thick under touch {}, or an adjustable jack there brought up "
+                           "until it just bites; clamp only over the "
                            "three points it stands on and over the packing.",
                            mm(worst->gap), worst->lands + 1);
   }

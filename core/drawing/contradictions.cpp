@@ -22,8 +22,8 @@ bool along(const Vec3& a, const Vec3& b) {
   return std::abs(a.dot(b)) > 1 - 1e-9;
 }
 
-/// The direction in which the distance between two surfaces is taken, and how far `to` lies beyond `from` along it;
-/// nothing when they have no distance (planes that meet, axes that cross).
+/// The direction in which the distance between two surfaces is taken, and how far `to` lies beyond `from`
+/// along it; nothing when they have no distance (planes that meet, axes that cross).
 struct Span {
   Vec3 direction = Vec3::Zero();
   double signed_distance = 0;
@@ -33,7 +33,8 @@ std::optional<Span> span(const PartSurface& from, const PartSurface& to) {
   const auto* plane = !from.round() ? &from : !to.round() ? &to : nullptr;
   if (plane != nullptr) {
     const auto& other = plane == &from ? to : from;
-    if (other.round() ? std::abs(other.direction.dot(plane->direction)) > 1e-9 : !along(other.direction, plane->direction))
+    if (other.round() ? std::abs(other.direction.dot(plane->direction)) > 1e-9
+                      : !along(other.direction, plane->direction))
       return std::nullopt;
     Vec3 n = plane->direction;
     // One sign for one line: the largest component is positive.
@@ -55,7 +56,8 @@ std::optional<Span> span(const PartSurface& from, const PartSurface& to) {
 class Finder {
 public:
   Finder(const Build& build, Id part, const ContradictionOptions& options)
-      : build_(build), options_(options), dimensions_(build.dimensions_of(part)), surfaces_(build.surfaces_of(part)) {}
+      : build_(build), options_(options), dimensions_(build.dimensions_of(part)),
+        surfaces_(build.surfaces_of(part)) {}
 
   std::vector<Contradiction> run() {
     against_the_drawing();
@@ -65,7 +67,8 @@ public:
     corners();
     angles();
     walls();
-    std::stable_sort(found_.begin(), found_.end(), [](const auto& a, const auto& b) { return a.severity < b.severity; });
+    std::stable_sort(found_.begin(), found_.end(),
+                     [](const auto& a, const auto& b) { return a.severity < b.severity; });
     return std::move(found_);
   }
 
@@ -87,13 +90,16 @@ private:
       const auto drawn = drawn_value(build_, d);
       if (!drawn) {
         if (d.surface != 0)
-          tell(Severity::look, fmt::format("{} has no distance to give: its surfaces are not square on to each other", d.name), {id},
-               {d.surface, d.other});
+          tell(
+              Severity::look,
+              fmt::format("{} has no distance to give: its surfaces are not square on to each other", d.name),
+              {id}, {d.surface, d.other});
         continue;
       }
       if (std::abs(*drawn - d.nominal) > options_.tolerance)
-        tell(Severity::wrong, fmt::format("{} is {}, but the surfaces are drawn {} {}", d.name, figure(d.nominal),
-                                          d.kind == DimensionKind::size ? "as" : "apart by", figure(*drawn)),
+        tell(Severity::wrong,
+             fmt::format("{} is {}, but the surfaces are drawn {} {}", d.name, figure(d.nominal),
+                         d.kind == DimensionKind::size ? "as" : "apart by", figure(*drawn)),
              {id}, {d.surface, d.other});
     }
   }
@@ -113,7 +119,8 @@ private:
       if (a == nullptr || b == nullptr) continue;
       const auto s = span(*a, *b);
       if (!s) continue;
-      auto line = std::find_if(lines.begin(), lines.end(), [&](const auto& l) { return along(l.first, s->direction); });
+      auto line = std::find_if(lines.begin(), lines.end(),
+                               [&](const auto& l) { return along(l.first, s->direction); });
       if (line == lines.end()) line = lines.insert(lines.end(), {s->direction, {}});
       line->second.push_back({k, d.surface, d.other, s->signed_distance < 0 ? -d.nominal : d.nominal});
     }
@@ -147,7 +154,8 @@ private:
             // The two ways from where they parted.
             const auto trail = [&](Id from) {
               std::vector<std::size_t> steps;
-              for (auto c = came.find(from); c != came.end(); c = came.find(c->second.first)) steps.push_back(c->second.second);
+              for (auto c = came.find(from); c != came.end(); c = came.find(c->second.first))
+                steps.push_back(c->second.second);
               return steps;
             };
             auto one = trail(at), two = trail(next);
@@ -160,7 +168,8 @@ private:
               names += ", " + dimensions_[edges[step].dimension].second.name;
               round.push_back(dimensions_[edges[step].dimension].first);
             }
-            tell(Severity::wrong, fmt::format("{} go round in a loop and miss by {}", names, figure(std::abs(miss))), round);
+            tell(Severity::wrong,
+                 fmt::format("{} go round in a loop and miss by {}", names, figure(std::abs(miss))), round);
           }
         }
       }
@@ -177,17 +186,23 @@ private:
       if (d.sum.empty()) continue;
       const auto sum = parse_sum(d.sum, names, reading);
       if (!sum.ok) {
-        tell(Severity::look, fmt::format("{}: the sum \"{}\" cannot be read: {}", d.name, d.sum, sum.message), {id});
+        tell(Severity::look, fmt::format("{}: the sum \"{}\" cannot be read: {}", d.name, d.sum, sum.message),
+             {id});
         continue;
       }
       double total = 0;
       std::vector<Id> concerned{id};
       for (const auto& term : sum.terms) {
-        total += term.count * (term.dimension < 0 ? term.mm : dimensions_[static_cast<std::size_t>(term.dimension)].second.nominal);
-        if (term.dimension >= 0) concerned.push_back(dimensions_[static_cast<std::size_t>(term.dimension)].first);
+        total += term.count * (term.dimension < 0
+                                   ? term.mm
+                                   : dimensions_[static_cast<std::size_t>(term.dimension)].second.nominal);
+        if (term.dimension >= 0)
+          concerned.push_back(dimensions_[static_cast<std::size_t>(term.dimension)].first);
       }
       if (std::abs(total - d.nominal) > options_.tolerance)
-        tell(Severity::wrong, fmt::format("{} is {}, but {} makes {}", d.name, figure(d.nominal), d.sum, figure(total)), concerned);
+        tell(Severity::wrong,
+             fmt::format("{} is {}, but {} makes {}", d.name, figure(d.nominal), d.sum, figure(total)),
+             concerned);
     }
   }
 
@@ -200,8 +215,8 @@ private:
       const double half = std::abs(s->signed_distance) / 2;
       if (std::abs(half - d.nominal) > options_.tolerance)
         tell(Severity::wrong,
-             fmt::format("{} is {}, but a full round between {} and {} is half their distance, {}", d.name, figure(d.nominal),
-                         name_of(d.surface), name_of(d.other), figure(half)),
+             fmt::format("{} is {}, but a full round between {} and {} is half their distance, {}", d.name,
+                         figure(d.nominal), name_of(d.surface), name_of(d.other), figure(half)),
              {id}, {d.surface, d.other});
     }
   }
@@ -210,7 +225,9 @@ private:
     for (const auto& [id, d] : dimensions_)
       if (d.kind == DimensionKind::corner_radius && d.cutter > d.most() + options_.tolerance)
         tell(Severity::wrong,
-             fmt::format("{} allows a corner of {}, the cutter leaves {}", d.name, figure(d.most()), figure(d.cutter)), {id});
+             fmt::format("{} allows a corner of {}, the cutter leaves {}", d.name, figure(d.most()),
+                         figure(d.cutter)),
+             {id});
   }
 
   void angles() {
@@ -232,14 +249,15 @@ private:
       const auto degree = [](double a) { return number_text(degrees(a), 2) + "\u00B0"; };
       if (off_complement <= near) {
         const auto legs = angle_legs(d.nominal, d.run);
-        std::string text = fmt::format("{} is {}, but {} makes {}: its complement was probably meant", d.name, degree(d.nominal), by,
-                                       degree(meant));
+        std::string text = fmt::format("{} is {}, but {} makes {}: its complement was probably meant", d.name,
+                                       degree(d.nominal), by, degree(meant));
         if (d.run > 0)
-          text += fmt::format(" ({} over {} climbs {}, {} climbs {})", degree(legs.angle), figure(d.run), figure(legs.leg),
-                              degree(legs.complement), figure(legs.other_leg));
+          text += fmt::format(" ({} over {} climbs {}, {} climbs {})", degree(legs.angle), figure(d.run),
+                              figure(legs.leg), degree(legs.complement), figure(legs.other_leg));
         tell(Severity::wrong, text, {id}, {d.surface, d.other});
       } else {
-        tell(Severity::wrong, fmt::format("{} is {}, but {} makes {}", d.name, degree(d.nominal), by, degree(meant)), {id},
+        tell(Severity::wrong,
+             fmt::format("{} is {}, but {} makes {}", d.name, degree(d.nominal), by, degree(meant)), {id},
              {d.surface, d.other});
       }
     }
@@ -260,7 +278,9 @@ private:
         } else if (along(other.direction, bore.direction)) {
           const Vec3 off = other.point - bore.point;
           const Vec3 sideways = off - off.dot(bore.direction) * bore.direction;
-          if (std::abs(off.dot(bore.direction)) > (bore.height + other.height) / 2 && bore.height > 0 && other.height > 0) continue;
+          if (std::abs(off.dot(bore.direction)) > (bore.height + other.height) / 2 && bore.height > 0 &&
+              other.height > 0)
+            continue;
           if (other.kind == SurfaceKind::boss) {
             if (sideways.norm() > other.diameter / 2) continue;
             wall = other.diameter / 2 - sideways.norm() - bore.diameter / 2;
@@ -274,10 +294,13 @@ private:
           continue;
         }
         if (wall <= options_.tolerance)
-          tell(Severity::wrong, fmt::format("no metal is left between {} and {} ({})", bore.name, other.name, figure(wall)), {},
-               {bore_id, id});
+          tell(Severity::wrong,
+               fmt::format("no metal is left between {} and {} ({})", bore.name, other.name, figure(wall)),
+               {}, {bore_id, id});
         else if (wall < 0.1 * bore.diameter)
-          tell(Severity::look, fmt::format("only {} is left between {} and {}, a tenth of the bore or less", figure(wall), bore.name, other.name),
+          tell(Severity::look,
+               fmt::format("only {} is left between {} and {}, a tenth of the bore or less", figure(wall),
+                           bore.name, other.name),
                {}, {bore_id, id});
       }
     }
@@ -288,8 +311,10 @@ private:
     const auto [u, v] = patch_directions(plane.direction);
     const Vec3 off = bore.point - plane.point;
     const double along_u = std::abs(off.dot(u)), along_v = std::abs(off.dot(v));
-    const double reach_u = std::abs(bore.direction.dot(u)) * bore.height / 2, reach_v = std::abs(bore.direction.dot(v)) * bore.height / 2;
-    return (plane.width <= 0 || along_u < plane.width / 2 + reach_u) && (plane.height <= 0 || along_v < plane.height / 2 + reach_v);
+    const double reach_u = std::abs(bore.direction.dot(u)) * bore.height / 2,
+                 reach_v = std::abs(bore.direction.dot(v)) * bore.height / 2;
+    return (plane.width <= 0 || along_u < plane.width / 2 + reach_u) &&
+           (plane.height <= 0 || along_v < plane.height / 2 + reach_v);
   }
 
   const Build& build_;
@@ -321,7 +346,8 @@ std::optional<double> drawn_value(const Build& build, const Dimension& d) {
   }
   const auto s = span(*a, *b);
   if (!s) return std::nullopt;
-  return d.kind == DimensionKind::edge_radius ? std::abs(s->signed_distance) / 2 : std::abs(s->signed_distance);
+  return d.kind == DimensionKind::edge_radius ? std::abs(s->signed_distance) / 2
+                                              : std::abs(s->signed_distance);
 }
 
 } // namespace datrin::drawing

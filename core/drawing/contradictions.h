@@ -1,7 +1,7 @@
 #pragma once
-// What in a part's drawing cannot be, or was probably not meant: dimensions that do not add up, an edge radius that
-// is not half the thickness, a cutter's corner larger than the drawing's, a wall or edge margin that vanishes, an
-// angle whose complement was probably meant.
+// What in a part's drawing cannot be, or was probably not meant: dimensions that do not add up, an edge
+// radius that is not half the thickness, a cutter's corner larger than the drawing's, a wall or edge margin
+// that vanishes, an angle whose complement was probably meant.
 
 #include "build/build.h"
 
@@ -25,7 +25,8 @@ struct ContradictionOptions {
 };
 
 /// Every contradiction in the drawing of `part`, the wrong ones first.
-std::vector<Contradiction> contradictions(const build::Build& build, build::Id part, const ContradictionOptions& options = {});
+std::vector<Contradiction> contradictions(const build::Build& build, build::Id part,
+                                          const ContradictionOptions& options = {});
 
 /// Both ways an angle may have been meant, over a length `run` (mm): 7 mm at 30° climbs 4.041, at 60° 12.124.
 struct AngleLegs {

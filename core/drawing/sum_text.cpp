@@ -28,11 +28,13 @@ std::optional<double> count_of(std::string_view text) {
 
 } // namespace
 
-SumText parse_sum(std::string_view given, const std::vector<std::string>& names, const LengthOptions& options) {
+SumText parse_sum(std::string_view given, const std::vector<std::string>& names,
+                  const LengthOptions& options) {
   SumText out;
   std::string text(given);
   const auto swap = [&text](std::string_view from, std::string_view to) {
-    for (auto at = text.find(from); at != std::string::npos; at = text.find(from, at + to.size())) text.replace(at, from.size(), to);
+    for (auto at = text.find(from); at != std::string::npos; at = text.find(from, at + to.size()))
+      text.replace(at, from.size(), to);
   };
   swap("\u2212", "-");
   swap("\u00D7", " x ");
@@ -70,7 +72,8 @@ SumText parse_sum(std::string_view given, const std::vector<std::string>& names,
     if (found.dimension < 0) {
       const auto length = parse_length(words, options);
       if (!length.ok()) {
-        out.message = fmt::format("\"{}\" is no dimension of this part and no length{}", words, did_you_mean(words, names));
+        out.message = fmt::format("\"{}\" is no dimension of this part and no length{}", words,
+                                  did_you_mean(words, names));
         return false;
       }
       found.mm = length.mm;

@@ -30,8 +30,8 @@ std::string plain_signs(std::string_view text) {
   return std::string(trimmed(out));
 }
 
-/// The unit a text was written with; nothing when it has none (or is not a length). Thou say nothing of the number
-/// beside them: 12 ± 2 thou may well be 12 mm.
+/// The unit a text was written with; nothing when it has none (or is not a length). Thou say nothing of the
+/// number beside them: 12 ± 2 thou may well be 12 mm.
 std::optional<Unit> written_unit(const std::string& text) {
   if (!parse_length(text).ok()) return std::nullopt;
   const auto t = lower_case(trimmed(text));
@@ -123,7 +123,8 @@ LimitsResult parse_limits(std::string_view given, const LimitsOptions& options) 
     const auto band = general_tolerance(options.is_edge ? GeneralOf::edge : GeneralOf::linear,
                                         std::abs(result.nominal), general);
     if (!band && !name.empty())
-      return fail(fmt::format("ISO 2768 states no class {} for this size; write the limits themselves", general));
+      return fail(
+          fmt::format("ISO 2768 states no class {} for this size; write the limits themselves", general));
     if (band) {
       result.lower = -*band;
       result.upper = *band;

@@ -43,7 +43,8 @@ std::optional<Deviations> hole(double nominal, char letter, int grade, double it
   const double delta = with_delta ? it - it_grade(nominal, grade - 1).value_or(it) : 0.0;
   double upper = -*deviation + delta;
   if (letter == 'n' && grade >= 9 && nominal > 3) upper = 0; // and so for N9 and coarser
-  if (letter == 'm' && grade == 6 && nominal > 250 && nominal <= 315) upper = -9 * micrometre; // its exception
+  if (letter == 'm' && grade == 6 && nominal > 250 && nominal <= 315)
+    upper = -9 * micrometre;                           // its exception
   if (letter == 'k' && grade > 8) return std::nullopt; // K is stated to IT8 only
   return Deviations{upper - it, upper};
 }
@@ -69,7 +70,8 @@ std::optional<Deviations> iso_286(double nominal, std::string_view name, std::st
   int grade = 0;
   for (auto c = digits; c != name.end(); ++c) {
     if (!std::isdigit(static_cast<unsigned char>(*c)) || grade > 99)
-      return fail(fmt::format("\"{}\" is no tolerance class; write a letter and a grade, like H7 or g6", name));
+      return fail(
+          fmt::format("\"{}\" is no tolerance class; write a letter and a grade, like H7 or g6", name));
     grade = grade * 10 + (*c - '0');
   }
   if (letters.empty() || grade == 0)
@@ -84,7 +86,8 @@ std::optional<Deviations> iso_286(double nominal, std::string_view name, std::st
   std::optional<Deviations> found;
   if (lower.size() == 1)
     found = is_hole ? hole(nominal, lower[0], grade, *it) : shaft(nominal, lower[0], grade, *it);
-  if (!found) return fail(fmt::format("class {} is not in the tables; d to h, js, k, m, n, p, r, s are", name));
+  if (!found)
+    return fail(fmt::format("class {} is not in the tables; d to h, js, k, m, n, p, r, s are", name));
   return found;
 }
 

@@ -15,16 +15,17 @@ struct Deviations {
 /// IT grade 1 to 16 of a nominal up to 500 mm, in mm; nothing outside the table. ISO 286-1.
 std::optional<double> it_grade(double nominal, int grade);
 
-/// "H7", "g6", "JS8": the deviations of a hole (capital letter) or shaft, letters d to s, JS and H, grades 1 to
-/// 16 (K, M, N to IT8 and P to S to IT7 by the rule with Δ). Nothing when the class or the size is not in the
-/// tables, with what is wrong in `message`. ISO 286-1.
-std::optional<Deviations> iso_286(double nominal, std::string_view tolerance_class, std::string* message = nullptr);
+/// "H7", "g6", "JS8": the deviations of a hole (capital letter) or shaft, letters d to s, JS and H, grades 1
+/// to 16 (K, M, N to IT8 and P to S to IT7 by the rule with Δ). Nothing when the class or the size is not in
+/// the tables, with what is wrong in `message`. ISO 286-1.
+std::optional<Deviations> iso_286(double nominal, std::string_view tolerance_class,
+                                  std::string* message = nullptr);
 
 /// The classes of ISO 2768-1.
 enum class GeneralOf { linear, edge, angle };
 
-/// The ± of a general tolerance class 'f', 'm', 'c' or 'v': mm for a length or an edge of `nominal` mm; radians
-/// for an angle whose shorter leg is `nominal` mm. Nothing where the standard states none.
+/// The ± of a general tolerance class 'f', 'm', 'c' or 'v': mm for a length or an edge of `nominal` mm;
+/// radians for an angle whose shorter leg is `nominal` mm. Nothing where the standard states none.
 std::optional<double> general_tolerance(GeneralOf of, double nominal, char tolerance_class);
 
 } // namespace datrin

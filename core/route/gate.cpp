@@ -24,26 +24,32 @@ std::string name_of(const Build& build, Id surface) {
 
 } // namespace
 
-GateResult unclamp_gate(const Build& build, Id piece, Id setup_id, const std::vector<allowance::SurfacePlan>& plans) {
+GateResult unclamp_gate(const Build& build, Id piece, Id setup_id,
+                        const std::vector<allowance::SurfacePlan>& plans) {
   GateResult out;
   const auto* setup = build.find<Setup>(setup_id);
   if (setup == nullptr) return out;
   const auto done = [&](Id surface) {
-    const auto plan = std::find_if(plans.begin(), plans.end(), [&](const auto& p) { return p.surface == surface; });
+    const auto plan =
+        std::find_if(plans.begin(), plans.end(), [&](const auto& p) { return p.surface == surface; });
     if (plan != plans.end()) return plan->state == allowance::SurfaceState::finished;
-    return !build.cuts_of(piece, surface).empty(); // stays as cast: a reference cut or scribed on it was logged
+    return !build.cuts_of(piece, surface)
+                .empty(); // stays as cast: a reference cut or scribed on it was logged
   };
   for (const auto id : setup->cuts) {
-    const auto plan = std::find_if(plans.begin(), plans.end(), [&](const auto& p) { return p.surface == id; });
+    const auto plan =
+        std::find_if(plans.begin(), plans.end(), [&](const auto& p) { return p.surface == id; });
     GateItem item{GateKind::feature, done(id), {}, id, 0};
     if (plan == plans.end())
       item.text = fmt::format("{} is not to be machined by the drawing", name_of(build, id));
     else if (item.done)
       item.text = fmt::format("{} finished", name_of(build, id));
     else if (plan->state == allowance::SurfaceState::spoilt)
-      item.text = fmt::format("{} is cut too deep by {}\u2009mm: decide what becomes of it first", name_of(build, id), number_text(-plan->now, 2));
+      item.text = fmt::format("{} is cut too deep by {}\u2009mm: decide what becomes of it first",
+                              name_of(build, id), number_text(-plan->now, 2));
     else
-      item.text = fmt::format("{} is {}: {}\u2009mm still to come off", name_of(build, id), allowance::state_name(plan->state), number_text(plan->now, 2));
+      item.text = fmt::format("{} is {}: {}\u2009mm still to come off", name_of(build, id),
+                              allowance::state_name(plan->state), number_text(plan->now, 2));
     out.items.push_back(std::move(item));
   }
   for (const auto id : setup->sizes) {
@@ -52,18 +58,21 @@ GateResult unclamp_gate(const Build& build, Id piece, Id setup_id, const std::ve
     const auto read = build.measurement_of(piece, id);
     GateItem item{GateKind::size, read.has_value(), {}, d->surface, id};
     const bool angle = d->kind == DimensionKind::angle;
-    const auto figure = [&](double v) { return angle ? number_text(degrees(v), 2) + "\u00B0" : number_text(v, 3) + "\u2009mm"; };
+    const auto figure = [&](double v) {
+      return angle ? number_text(degrees(v), 2) + "\u00B0" : number_text(v, 3) + "\u2009mm";
+    };
     if (!read)
       item.text = fmt::format("{} is not measured", d->name);
     else if (read->second.value < d->least() - 1e-9 || read->second.value > d->most() + 1e-9) {
       item.done = d->lower == 0 && d->upper == 0;
-      item.text = fmt::format("{} measures {}, outside {} to {}", d->name, figure(read->second.value), figure(d->least()), figure(d->most()));
+      item.text = fmt::format("{} measures {}, outside {} to {}", d->name, figure(read->second.value),
+                              figure(d->least()), figure(d->most()));
     } else
       item.text = fmt::format("{} measured, {}", d->name, figure(read->second.value));
     out.items.push_back(std::move(item));
   }
-  // References for what comes later: every datum of the later setups must come from this one or an earlier, unless a
-  // setup in between still cuts it.
+  // References for what comes later: every datum of the later setups must come from this one or an earlier,
+  // unless a setup in between still cuts it.
   const auto setups = build.setups_of(setup->part);
   std::set<Id> cut, used, asked;
   bool past = false;
@@ -84,13 +93,19 @@ GateResult unclamp_gate(const Build& build, Id piece, Id setup_id, const std::ve
       const bool here = contains(setup->cuts, datum) || contains(setup->marks, datum);
       if (here && asked.insert(datum).second) {
         const bool ready = done(datum);
-        out.items.push_back({GateKind::reference, ready, fmt::format("{} {}, wanted by \"{}\"", name_of(build, datum), ready ? "is there" : "must be cut or scribed", s.name), datum, 0});
+        out.items.push_back({GateKind::reference, ready,
+                             fmt::format("{} {}, wanted by \"{}\"", name_of(build, datum),
+                                         ready ? "is there" : "must be cut or scribed", s.name),
+                             datum, 0});
       } else if (!here && !cut.contains(datum) && asked.insert(datum).second) {
         const bool raw = surface != nullptr && !surface->machined;
         if (raw && !used.contains(datum)) continue; // an as-cast face, used for the first time
         out.items.push_back({GateKind::reference, false,
-                             raw ? fmt::format("\"{}\" would stand on {} as cast a second time: carry it over to a machined reference now", s.name, name_of(build, datum))
-                                 : fmt::format("\"{}\" locates from {}, which nothing up to here has cut", s.name, name_of(build, datum)),
+                             raw ? fmt::format("\"{}\" would stand on {} as cast a second time: carry it "
+                                               "over to a machined reference now",
+                                               s.name, name_of(build, datum))
+                                 : fmt::format("\"{}\" locates from {}, which nothing up to here has cut",
+                                               s.name, name_of(build, datum)),
                              datum, 0});
       }
     }
@@ -103,12 +118,16 @@ GateResult unclamp_gate(const Build& build, Id piece, Id setup_id, const std::ve
   }
   if (!next_without.empty())
     out.items.push_back({GateKind::reference, false,
-                         fmt::format("Nothing machined so far locates the part in \"{}\": cut a reference before it is unclamped, or its place is lost", next_without), 0, 0});
-  out.open = static_cast<int>(std::count_if(out.items.begin(), out.items.end(), [](const auto& i) { return !i.done; }));
-  out.verdict = out.items.empty()   ? "Nothing is asked of this setup yet: say what it cuts and measures."
-                : out.open == 0     ? "Everything is there: it may be unclamped."
-                : out.open == 1     ? "Do not unclamp yet: one thing is missing."
-                                    : fmt::format("Do not unclamp yet: {} things are missing.", out.open);
+                         fmt::format("Nothing machined so far locates the part in \"{}\": cut a reference "
+                                     "before it is unclamped, or its place is lost",
+                                     next_without),
+                         0, 0});
+  out.open = static_cast<int>(
+      std::count_if(out.items.begin(), out.items.end(), [](const auto& i) { return !i.done; }));
+  out.verdict = out.items.empty() ? "Nothing is asked of this setup yet: say what it cuts and measures."
+                : out.open == 0   ? "Everything is there: it may be unclamped."
+                : out.open == 1   ? "Do not unclamp yet: one thing is missing."
+                                  : fmt::format("Do not unclamp yet: {} things are missing.", out.open);
   return out;
 }
 
@@ -127,21 +146,31 @@ std::vector<RouteRemark> route_remarks(const Build& build, Id part) {
         ++machined;
         continue;
       }
-      if (contains(s.cuts, datum)) out.push_back({true, id, fmt::format("\"{}\" cuts {}, which it is located from", s.name, surface->name)});
+      if (contains(s.cuts, datum))
+        out.push_back(
+            {true, id, fmt::format("\"{}\" cuts {}, which it is located from", s.name, surface->name)});
       if (!first && surface->machined && ever_cut.contains(datum))
-        out.push_back({true, id, fmt::format("\"{}\" locates from {}, which is still as cast then", s.name, surface->name)});
+        out.push_back(
+            {true, id,
+             fmt::format("\"{}\" locates from {}, which is still as cast then", s.name, surface->name)});
       if (!used_raw.insert(datum).second)
-        out.push_back({true, id, fmt::format("\"{}\" uses {} as cast a second time: a raw face repeats only to its roughness; use it once, then what was machined from it", s.name, surface->name)});
+        out.push_back({true, id,
+                       fmt::format("\"{}\" uses {} as cast a second time: a raw face repeats only to its "
+                                   "roughness; use it once, then what was machined from it",
+                                   s.name, surface->name)});
     }
-    if (s.datums.empty()) out.push_back({false, id, fmt::format("\"{}\" says nothing of what locates the part", s.name)});
-    if (!first && machined == 0 && !s.datums.empty()) out.push_back({true, id, fmt::format("nothing machined locates the part in \"{}\"", s.name)});
+    if (s.datums.empty())
+      out.push_back({false, id, fmt::format("\"{}\" says nothing of what locates the part", s.name)});
+    if (!first && machined == 0 && !s.datums.empty())
+      out.push_back({true, id, fmt::format("nothing machined locates the part in \"{}\"", s.name)});
     cut.insert(s.cuts.begin(), s.cuts.end());
     cut.insert(s.marks.begin(), s.marks.end());
     first = false;
   }
   if (!setups.empty())
     for (const auto& [id, s] : build.surfaces_of(part))
-      if (s.machined && !ever_cut.contains(id)) out.push_back({false, 0, fmt::format("no setup cuts {}", s.name)});
+      if (s.machined && !ever_cut.contains(id))
+        out.push_back({false, 0, fmt::format("no setup cuts {}", s.name)});
   return out;
 }
 
@@ -178,7 +207,8 @@ std::vector<Setup> suggest_setups(const Build& build, Id part, const std::vector
   for (const bool bores : {true, false})
     for (const auto id : first.cuts) {
       const auto* s = build.find<PartSurface>(id);
-      if (id != base && (s->kind == SurfaceKind::bore) == bores && second.datums.size() < 3) second.datums.push_back(id);
+      if (id != base && (s->kind == SurfaceKind::bore) == bores && second.datums.size() < 3)
+        second.datums.push_back(id);
     }
   out.push_back(std::move(first));
   if (!second.cuts.empty()) out.push_back(std::move(second));

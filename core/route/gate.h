@@ -1,7 +1,7 @@
 #pragma once
-// What must be true before a piece leaves a setup: its features done, its sizes measured, and the references cut or
-// carried over that later setups locate from. The references are worked out from the datums of the later setups. Uses
-// allowance/: whether a surface is done is read from its cuts.
+// What must be true before a piece leaves a setup: its features done, its sizes measured, and the references
+// cut or carried over that later setups locate from. The references are worked out from the datums of the
+// later setups. Uses allowance/: whether a surface is done is read from its cuts.
 
 #include "allowance/plan.h"
 #include "build/build.h"
@@ -16,8 +16,8 @@ enum class GateKind { feature, size, reference };
 struct GateItem {
   GateKind kind = GateKind::feature;
   bool done = false;
-  std::string text;            ///< "bore finished: 0.32 left" or "column face wanted by turned over"
-  build::Id surface = 0;       ///< to go to
+  std::string text;      ///< "bore finished: 0.32 left" or "column face wanted by turned over"
+  build::Id surface = 0; ///< to go to
   build::Id dimension = 0;
 };
 
@@ -27,10 +27,11 @@ struct GateResult {
   std::string verdict;
 };
 
-GateResult unclamp_gate(const build::Build& build, build::Id piece, build::Id setup, const std::vector<allowance::SurfacePlan>& plans);
+GateResult unclamp_gate(const build::Build& build, build::Id piece, build::Id setup,
+                        const std::vector<allowance::SurfacePlan>& plans);
 
-/// What is wrong with the setups of a part as they stand: an as-cast datum used twice, a datum cut only later, a
-/// surface to be machined that no setup cuts, a setup that nothing machined locates.
+/// What is wrong with the setups of a part as they stand: an as-cast datum used twice, a datum cut only
+/// later, a surface to be machined that no setup cuts, a setup that nothing machined locates.
 struct RouteRemark {
   bool wrong = false; ///< else worth a look
   build::Id setup = 0;
@@ -38,8 +39,9 @@ struct RouteRemark {
 };
 std::vector<RouteRemark> route_remarks(const build::Build& build, build::Id part);
 
-/// Setups to begin with: from the as-cast datums given (three targets, two, one) everything that can be reached, then
-/// turned over on what was cut.
-std::vector<build::Setup> suggest_setups(const build::Build& build, build::Id part, const std::vector<build::Id>& first_datums);
+/// Setups to begin with: from the as-cast datums given (three targets, two, one) everything that can be
+/// reached, then turned over on what was cut.
+std::vector<build::Setup> suggest_setups(const build::Build& build, build::Id part,
+                                         const std::vector<build::Id>& first_datums);
 
 } // namespace datrin::route

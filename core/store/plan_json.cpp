@@ -47,23 +47,16 @@ json plan_body(const Dimension& r) {
 }
 
 json plan_body(const Measurement& r) {
-  return {{"piece", r.piece},
-          {"dimension", r.dimension},
-          {"value", r.value},
-          {"uncertainty", r.uncertainty},
-          {"instrument", r.instrument},
-          {"at", r.at}};
+  return {{"piece", r.piece},           {"dimension", r.dimension},
+          {"value", r.value},           {"uncertainty", r.uncertainty},
+          {"instrument", r.instrument}, {"at", r.at}};
 }
 
 json plan_body(const Foundry& r) {
-  return {{"part", r.part},
-          {"metal", r.metal},
-          {"process", r.process},
-          {"tolerance_grade", r.tolerance_grade},
-          {"allowance", r.allowance},
-          {"shrinkage", r.shrinkage},
-          {"draft", r.draft},
-          {"draw", vector_json(r.draw)}};
+  return {{"part", r.part},           {"metal", r.metal},
+          {"process", r.process},     {"tolerance_grade", r.tolerance_grade},
+          {"allowance", r.allowance}, {"shrinkage", r.shrinkage},
+          {"draft", r.draft},         {"draw", vector_json(r.draw)}};
 }
 
 json plan_body(const Machine& r) {
@@ -81,20 +74,13 @@ json plan_body(const Tool& r) {
 }
 
 json plan_body(const Allowance& r) {
-  return {{"piece", r.piece},
-          {"surface", r.surface},
-          {"machine", r.machine},
-          {"tool", r.tool},
-          {"skin", r.skin},
-          {"rough", r.rough},
-          {"semi", r.semi},
-          {"finish", r.finish},
-          {"last", r.last},
-          {"last_step", word(last_steps, r.last_step)},
-          {"even", r.even ? 1 : 0},
-          {"batch", r.batch ? 1 : 0},
-          {"spare_end", r.spare_end},
-          {"announced", r.announced}};
+  return {{"piece", r.piece},         {"surface", r.surface},
+          {"machine", r.machine},     {"tool", r.tool},
+          {"skin", r.skin},           {"rough", r.rough},
+          {"semi", r.semi},           {"finish", r.finish},
+          {"last", r.last},           {"last_step", word(last_steps, r.last_step)},
+          {"even", r.even ? 1 : 0},   {"batch", r.batch ? 1 : 0},
+          {"spare_end", r.spare_end}, {"announced", r.announced}};
 }
 
 json plan_body(const Cut& r) {
@@ -106,7 +92,8 @@ json plan_body(const Cut& r) {
           {"read", r.read},
           {"note", r.note},
           {"at", r.at},
-          {"order", r.order}};
+          {"order", r.order},
+          {"place", vector_json(r.place)}};
 }
 
 json plan_body(const Setup& r) {
@@ -204,7 +191,8 @@ Cut cut_from(const JsonAt& at) {
           at.at("read").text(),
           at.at("note").text(),
           at.at("at").text(),
-          at.at("order").number()};
+          at.at("order").number(),
+          at.at("place").vector()};
 }
 
 } // namespace
@@ -212,27 +200,25 @@ Cut cut_from(const JsonAt& at) {
 std::optional<Record> plan_from_json(std::string_view kind, const JsonAt& at) {
   if (kind == "dimension") return dimension_from(at);
   if (kind == "measurement")
-    return Measurement{id_from(at.at("piece")),          id_from(at.at("dimension")),
-                       at.at("value").number(),          at.at("uncertainty").not_negative(),
-                       at.at("instrument").text(),       at.at("at").text()};
+    return Measurement{id_from(at.at("piece")),    id_from(at.at("dimension")),
+                       at.at("value").number(),    at.at("uncertainty").not_negative(),
+                       at.at("instrument").text(), at.at("at").text()};
   if (kind == "foundry") return foundry_from(at);
   if (kind == "machine") return machine_from(at);
   if (kind == "tool")
-    return Tool{at.at("name").text(),
-                at.at("size").not_negative(),
-                at.at("corner").not_negative(),
-                at.at("least_cut").not_negative(),
-                at.at("reach").not_negative(),
-                at.at("note").text(),
+    return Tool{at.at("name").text(),           at.at("size").not_negative(),
+                at.at("corner").not_negative(), at.at("least_cut").not_negative(),
+                at.at("reach").not_negative(),  at.at("note").text(),
                 at.at("order").number()};
   if (kind == "allowance") return allowance_from(at);
   if (kind == "cut") return cut_from(at);
   if (kind == "setup")
-    return Setup{id_from(at.at("part")),   at.at("name").text(),      ids_from(at.at("datums")),
-                 ids_from(at.at("cuts")),  ids_from(at.at("sizes")),  ids_from(at.at("marks")),
+    return Setup{id_from(at.at("part")),  at.at("name").text(),     ids_from(at.at("datums")),
+                 ids_from(at.at("cuts")), ids_from(at.at("sizes")), ids_from(at.at("marks")),
                  at.at("order").number()};
   if (kind == "release")
-    return Release{id_from(at.at("piece")), id_from(at.at("setup")), at.at("at").text(), at.at("missing").text()};
+    return Release{id_from(at.at("piece")), id_from(at.at("setup")), at.at("at").text(),
+                   at.at("missing").text()};
   return std::nullopt;
 }
 

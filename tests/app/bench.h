@@ -51,6 +51,7 @@ protected:
   static void enter(QWidget* field, const QString& text, Qt::Key key = Qt::Key_Tab) {
     field->setFocus();
     if (auto* edit = qobject_cast<QLineEdit*>(field)) edit->selectAll();
+    if (text.isEmpty()) QTest::keyClick(field, Qt::Key_Backspace);
     QTest::keyClicks(field, text);
     QTest::keyClick(field, key);
   }

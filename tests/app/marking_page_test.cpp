@@ -62,7 +62,7 @@ TEST_F(MarkingOutPage, AFolderThatCannotBeWrittenToIsSaid) {
 }
 
 TEST_F(MarkingOutPage, WithoutASeatItSaysWhatComesFirst) {
-  choose_piece(2);
+  choose_piece(3); // a cover, not touched yet
   EXPECT_FALSE(page().can_print());
   EXPECT_TRUE(page().figure_rows().empty());
   EXPECT_EQ(page().save_sheet(folder.filePath("x.pdf")), "there is nothing to print yet");

@@ -14,7 +14,8 @@ constexpr double inch = 25.4, thou = 0.0254;
 
 // Common practice, steel bar: 0.4375 = 0.0975 + 0.150 + 0.150 + 0.040 in.
 TEST(Passes, FirstTakesWhatWholePassesLeave) {
-  const auto plan = plan_passes({0.4375 * inch, 0.4375 * inch, 0, 0.150 * inch, 0, 0.040 * inch, 0, 0.015 * inch, false});
+  const auto plan =
+      plan_passes({0.4375 * inch, 0.4375 * inch, 0, 0.150 * inch, 0, 0.040 * inch, 0, 0.015 * inch, false});
   ASSERT_TRUE(plan.usable()) << plan.message;
   ASSERT_EQ(plan.passes.size(), 4U);
   const double depths[] = {0.0975, 0.150, 0.150, 0.040};
@@ -25,7 +26,8 @@ TEST(Passes, FirstTakesWhatWholePassesLeave) {
 }
 
 TEST(Passes, OrAllAlike) {
-  const auto plan = plan_passes({0.4375 * inch, 0.4375 * inch, 0, 0.150 * inch, 0, 0.040 * inch, 0, 0.015 * inch, true});
+  const auto plan =
+      plan_passes({0.4375 * inch, 0.4375 * inch, 0, 0.150 * inch, 0, 0.040 * inch, 0, 0.015 * inch, true});
   ASSERT_EQ(plan.passes.size(), 4U);
   for (std::size_t k = 0; k < 3; ++k) EXPECT_NEAR(plan.passes[k].depth / inch, (0.4375 - 0.040) / 3, 1e-9);
 }
@@ -35,7 +37,8 @@ TEST(Passes, NoCutIsThinnerThanTheToolTakes) {
   const auto plan = plan_passes({2, 2, 0, 1.5, 0, 0.1, 0, 0.015 * inch, false});
   EXPECT_NEAR(plan.passes.back().depth, 0.015 * inch, 1e-9);
   ASSERT_EQ(plan.remarks.size(), 1U);
-  EXPECT_EQ(plan.remarks[0], "a finishing cut of 0.100\u2009mm is thinner than the tool can take; 0.381\u2009mm is planned");
+  EXPECT_EQ(plan.remarks[0],
+            "a finishing cut of 0.100\u2009mm is thinner than the tool can take; 0.381\u2009mm is planned");
 }
 
 TEST(Passes, TheFirstGetsUnderTheSkinAtTheHighestPlace) {
@@ -54,8 +57,15 @@ TEST(Passes, AlwaysAddUpAndKeepTheirRules) {
   std::mt19937_64 random(11);
   std::uniform_real_distribution<double> even(0, 1);
   for (int k = 0; k < 5000; ++k) {
-    PassInput in{6 * even(random), 0, even(random) < 0.5 ? 0 : even(random), 0.3 + 2 * even(random), even(random) < 0.5 ? 0 : 0.4 * even(random),
-                 0.5 * even(random), even(random) < 0.5 ? 0 : 0.2 * even(random), 0.1 * even(random), even(random) < 0.5};
+    PassInput in{6 * even(random),
+                 0,
+                 even(random) < 0.5 ? 0 : even(random),
+                 0.3 + 2 * even(random),
+                 even(random) < 0.5 ? 0 : 0.4 * even(random),
+                 0.5 * even(random),
+                 even(random) < 0.5 ? 0 : 0.2 * even(random),
+                 0.1 * even(random),
+                 even(random) < 0.5};
     in.least = in.most * even(random);
     const auto plan = plan_passes(in);
     if (!plan.usable()) {
@@ -88,7 +98,8 @@ TEST(Passes, NonsenseIsRefused) {
   EXPECT_EQ(plan_passes(in).message, "an allowance must not be negative");
   in = {0.1, 0.1};
   in.last = 0.2;
-  EXPECT_EQ(plan_passes(in).message, "only 0.100\u2009mm is left, less than the 0.200\u2009mm kept for the last step");
+  EXPECT_EQ(plan_passes(in).message,
+            "only 0.100\u2009mm is left, less than the 0.200\u2009mm kept for the last step");
   in.most = std::nan("");
   EXPECT_EQ(plan_passes(in).message, "a number is missing");
 }
@@ -106,7 +117,8 @@ TEST(Passes, AnnouncedSumsThatDoNotAgree) {
   ASSERT_TRUE(off.ok);
   EXPECT_NEAR(off.off, 10 * thou, 1e-9);
   EXPECT_EQ(off.passes.size(), 3U);
-  EXPECT_EQ(check_announced("0.010 + 0.037", 47 * thou, Unit::inch, false).verdict, "The passes announced add up: 0.0470\u2009in.");
+  EXPECT_EQ(check_announced("0.010 + 0.037", 47 * thou, Unit::inch, false).verdict,
+            "The passes announced add up: 0.0470\u2009in.");
   EXPECT_NEAR(check_announced("0.2 + 0.1", 0.15, Unit::mm, true).off, 0, 1e-12); // on the diameter
   EXPECT_FALSE(check_announced("a bit", 1, Unit::mm, false).ok);
 }

@@ -26,7 +26,8 @@ SeatInput casting_with(double draft, const Vec3& drift, double roughness, std::u
   options.roughness = roughness;
   options.seed = seed;
   SeatInput in;
-  for (const auto& r : rough) in.surfaces.push_back({"s", r.finished, r.finished.kind != SurfaceKind::boss, 0.5, 0});
+  for (const auto& r : rough)
+    in.surfaces.push_back({"s", r.finished, r.finished.kind != SurfaceKind::boss, 0.5, 0});
   for (const auto& t : sim::touch_all(rough, {}, options)) in.points.push_back({t.surface, t.xyz, 0.02});
   return in;
 }
@@ -43,7 +44,8 @@ TEST(AsCast, FindsDraftCoreShiftAndStockWithinTheirUncertainty) {
     lean_right += std::abs(made.surfaces[0].lean.value - radians(1.5)) <= made.surfaces[0].lean.uncertainty;
     stock_right += std::abs(made.surfaces[1].stock.value - 2) <= made.surfaces[1].stock.uncertainty;
     ASSERT_EQ(made.cores.size(), 1U);
-    core_right += std::abs(made.cores[0].amount.value - std::hypot(0.6, 0.4)) <= made.cores[0].amount.uncertainty;
+    core_right +=
+        std::abs(made.cores[0].amount.value - std::hypot(0.6, 0.4)) <= made.cores[0].amount.uncertainty;
   }
   // 95 % of 200, three binomial standard deviations either way (the amount of a shift is not quite normal).
   for (const int right : {lean_right, core_right, stock_right}) EXPECT_NEAR(right, 190, 10);
@@ -88,5 +90,7 @@ TEST(AsCast, ShrinkageThatReallyHappened) {
   EXPECT_EQ(found.sizes, 2);
   EXPECT_NEAR(found.shrinkage.value, happened, found.shrinkage.uncertainty);
   EXPECT_LT(found.shrinkage.uncertainty, 0.001);
-  EXPECT_TRUE(found.text.ends_with("Next time a size of 100 mm wants 0.30 mm more.") || found.text.ends_with("mm more.")) << found.text;
+  EXPECT_TRUE(found.text.ends_with("Next time a size of 100 mm wants 0.30 mm more.") ||
+              found.text.ends_with("mm more."))
+      << found.text;
 }

@@ -10,12 +10,13 @@
 using namespace datrin;
 using namespace datrin::casting;
 
-// A small piece of benchmarks/trial-certainty: what is called 95 % sure is right about as often. 60 castings of one
-// face: 57 expected; 51 to 60 is within three standard deviations and more.
+// A small piece of benchmarks/trial-certainty: what is called 95 % sure is right about as often. 60 castings
+// of one face: 57 expected; 51 to 60 is within three standard deviations and more.
 TEST(Certainty, WhatIsCalledSureIsRightAboutThatOften) {
   int right = 0;
   for (int k = 0; k < 60; ++k) {
-    const auto casting = sim::field_casting({.faces = 1, .touches = 10, .step = 4, .seed = 70 + static_cast<std::uint64_t>(k)});
+    const auto casting = sim::field_casting(
+        {.faces = 1, .touches = 10, .step = 4, .seed = 70 + static_cast<std::uint64_t>(k)});
     CertaintyOptions options;
     options.draws = 200;
     options.net = 120;
@@ -78,8 +79,12 @@ TEST(NextTouch, NarrowsWhatIsNotKnownAndTheTouchReallyDoes) {
     // Touch there: the truth at the nearest place it is known.
     for (const auto& t : advice.touches) {
       const auto& s = casting.input.surfaces[static_cast<std::size_t>(t.surface)];
-      const auto at = std::min_element(casting.truth.begin(), casting.truth.end(), [&](const auto& x, const auto& y) { return (x.first - t.at).norm() < (y.first - t.at).norm(); });
-      casting.input.points.push_back({t.surface, at->first + (at->second + s.required) * s.shape.direction, 0.03});
+      const auto at =
+          std::min_element(casting.truth.begin(), casting.truth.end(), [&](const auto& x, const auto& y) {
+            return (x.first - t.at).norm() < (y.first - t.at).norm();
+          });
+      casting.input.points.push_back(
+          {t.surface, at->first + (at->second + s.required) * s.shape.direction, 0.03});
     }
     const auto then = certainty(casting.input, {}, casting.reach, options);
     const auto spread = [](const CertaintyResult& c) {

@@ -55,7 +55,8 @@ protected:
     EXPECT_TRUE(b.apply(add(b, std::move(record), "x")));
     return id;
   }
-  Id surface(const char* name, SurfaceKind kind, Vec3 at, Vec3 direction, double diameter, double width, double height, bool machined) {
+  Id surface(const char* name, SurfaceKind kind, Vec3 at, Vec3 direction, double diameter, double width,
+             double height, bool machined) {
     PartSurface s;
     s.part = part;
     s.name = name;
@@ -91,7 +92,8 @@ TEST_F(Expecting, RawSizesByTheFormulas) {
 
 TEST_F(Expecting, WhatCannotBeSaidIsSaid) {
   foundry.allowance = "Z";
-  EXPECT_EQ(expect_casting(b, part, foundry).message, "no machining allowance of grade Z is tabled for a casting of 90 mm");
+  EXPECT_EQ(expect_casting(b, part, foundry).message,
+            "no machining allowance of grade Z is tabled for a casting of 90 mm");
   foundry.allowance = "F";
   foundry.tolerance_grade = 16;
   const auto e = expect_casting(b, part, foundry);

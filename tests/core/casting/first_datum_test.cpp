@@ -26,8 +26,9 @@ DatumSurface face(const char* name, Vec3 at, Vec3 normal, double width, double h
 
 FirstDatumInput block() {
   FirstDatumInput in;
-  in.surfaces = {face("foot", {0, 0, 0}, -Vec3::UnitZ(), 100, 60), face("front", {0, -30, 20}, -Vec3::UnitY(), 100, 40),
-                 face("end", {-50, 0, 20}, -Vec3::UnitX(), 60, 40), face("top", {0, 0, 40}, Vec3::UnitZ(), 100, 60)};
+  in.surfaces = {
+      face("foot", {0, 0, 0}, -Vec3::UnitZ(), 100, 60), face("front", {0, -30, 20}, -Vec3::UnitY(), 100, 40),
+      face("end", {-50, 0, 20}, -Vec3::UnitX(), 60, 40), face("top", {0, 0, 40}, Vec3::UnitZ(), 100, 60)};
   in.surfaces[3].as_cast = false;
   in.surfaces[3].to_machine = true;
   DatumSurface bore;
@@ -42,8 +43,8 @@ FirstDatumInput block() {
 
 } // namespace
 
-// The linear spread against a simulation: contacts displaced by chance, the six equations solved with the turn as a
-// true rotation (Newton), the features' places taken from the moved part.
+// The linear spread against a simulation: contacts displaced by chance, the six equations solved with the
+// turn as a true rotation (Newton), the features' places taken from the moved part.
 TEST(FirstDatum, SpreadAgreesWithASimulation) {
   const auto in = block();
   const auto choice = datum_choice(in, {0, 1, 2});
@@ -64,14 +65,16 @@ TEST(FirstDatum, SpreadAgreesWithASimulation) {
       const double angle = w.norm();
       const Mat3 r = angle > 0 ? Mat3(Eigen::AngleAxisd(angle, w / angle)) : Mat3(Mat3::Identity());
       std::array<double, 6> miss{};
-      for (std::size_t c = 0; c < 6; ++c) miss[c] = e[c] - choice->targets[c].normal.dot(r * choice->targets[c].at + d - choice->targets[c].at);
+      for (std::size_t c = 0; c < 6; ++c)
+        miss[c] = e[c] - choice->targets[c].normal.dot(r * choice->targets[c].at + d - choice->targets[c].at);
       const auto more = motion_of(choice->targets, miss);
       ASSERT_TRUE(more);
       d += more->move;
       w += more->turn;
     }
     const Mat3 r = w.norm() > 0 ? Mat3(Eigen::AngleAxisd(w.norm(), w.normalized())) : Mat3(Mat3::Identity());
-    for (std::size_t c = 0; c < 4; ++c) top_squares[c] += std::pow((r * corners[c] + d - corners[c]).z(), 2) / runs;
+    for (std::size_t c = 0; c < 4; ++c)
+      top_squares[c] += std::pow((r * corners[c] + d - corners[c]).z(), 2) / runs;
     const Vec3 off = r * end + d - end;
     bore_xx += off.x() * off.x() / runs;
     bore_zz += off.z() * off.z() / runs;
@@ -79,7 +82,8 @@ TEST(FirstDatum, SpreadAgreesWithASimulation) {
   }
   const double top = 2 * std::sqrt(*std::max_element(top_squares.begin(), top_squares.end()));
   const double half = (bore_xx + bore_zz) / 2;
-  const double bore = 2 * std::sqrt(half + std::sqrt(std::pow((bore_xx - bore_zz) / 2, 2) + bore_xz * bore_xz));
+  const double bore =
+      2 * std::sqrt(half + std::sqrt(std::pow((bore_xx - bore_zz) / 2, 2) + bore_xz * bore_xz));
   ASSERT_EQ(choice->spreads.size(), 2U);
   EXPECT_NEAR(choice->spreads[0].spread, top, 0.03 * top);
   // The other end of the bore may spread more; this one cannot be above it.
@@ -87,8 +91,8 @@ TEST(FirstDatum, SpreadAgreesWithASimulation) {
   for (const auto& s : choice->spreads) EXPECT_NEAR(s.share[0] + s.share[1] + s.share[2], 1, 1e-9);
 }
 
-// Three targets over one foot of a square stance: by symmetry the height over the middle of the triangle spreads by
-// roughness / √3 (three independent readings averaged).
+// Three targets over one foot of a square stance: by symmetry the height over the middle of the triangle
+// spreads by roughness / √3 (three independent readings averaged).
 TEST(FirstDatum, OverTheMiddleOfTheTargetsTheSpreadIsThatOfAMean) {
   auto in = block();
   in.surfaces[3] = face("spot", {0, 0, 40}, Vec3::UnitZ(), 1e-6, 1e-6);
@@ -113,14 +117,16 @@ TEST(FirstDatum, ADraftedFaceIsWorseAndItIsSaidWhy) {
   EXPECT_LT(found.choices.front().worst, found.tempting.worst);
   EXPECT_TRUE(found.text.starts_with("Standing on foot (the largest)")) << found.text;
   EXPECT_TRUE(found.text.find("on a draft of 10.0\u00B0") != std::string::npos) << found.text;
-  for (std::size_t k = 1; k < found.choices.size(); ++k) EXPECT_LE(found.choices[k - 1].worst, found.choices[k].worst);
+  for (std::size_t k = 1; k < found.choices.size(); ++k)
+    EXPECT_LE(found.choices[k - 1].worst, found.choices[k].worst);
 }
 
 TEST(FirstDatum, WhatDoesNotHoldThePartIsNotOffered) {
   auto in = block();
   EXPECT_FALSE(datum_choice(in, {0, 3, 1})); // foot and top face one way
   in.surfaces.erase(in.surfaces.begin() + 2);
-  EXPECT_EQ(first_datums(in).message, "three as-cast surfaces are needed, two of them flat, to stand and locate the casting on");
+  EXPECT_EQ(first_datums(in).message,
+            "three as-cast surfaces are needed, two of them flat, to stand and locate the casting on");
   in = block();
   in.surfaces[0].flash = true;
   const auto found = first_datums(in);

@@ -9,8 +9,8 @@
 using namespace datrin;
 using namespace datrin::casting;
 
-// Four legs, one short by 0.3: it stands on the two beside it and on one of the other two, and rocks by a gap that
-// follows from the plane through them.
+// Four legs, one short by 0.3: it stands on the two beside it and on one of the other two, and rocks by a gap
+// that follows from the plane through them.
 TEST(Resting, ATableWithAShortLegRocks) {
   RestingInput in;
   in.points = {{-50, -30, 0}, {50, -30, 0}, {50, 30, 0.3}, {-50, 30, 0}};
@@ -22,7 +22,8 @@ TEST(Resting, ATableWithAShortLegRocks) {
   EXPECT_EQ(on, (std::array{0, 1, 3}));
   EXPECT_NEAR(r.rock, 0.3, 1e-3);
   EXPECT_FALSE(r.falls);
-  EXPECT_EQ(r.cure, "Soft packing 0.30\u2009mm thick under touch 3, or an adjustable jack there brought up until it just bites; clamp only over "
+  EXPECT_EQ(r.cure, "Soft packing 0.30\u2009mm thick under touch 3, or an adjustable jack there brought up "
+                    "until it just bites; clamp only over "
                     "the three points it stands on and over the packing.");
   // The weight on the other side of the diagonal: it stands on 1, 2, 3.
   in.centroid = {5, 5, 40};
@@ -39,11 +40,13 @@ TEST(Resting, NothingIsUnderTheThreePointsAndTheCentroidIsOverThem) {
     RestingInput in;
     in.down = Vec3(0.1, -0.2, -1).normalized();
     const Vec3 u = across(in.down), v = in.down.cross(u);
-    for (int i = 0; i < 5 + k % 40; ++i) in.points.push_back(even(random) * u + even(random) * v + rough(random) * in.down);
+    for (int i = 0; i < 5 + k % 40; ++i)
+      in.points.push_back(even(random) * u + even(random) * v + rough(random) * in.down);
     in.centroid = 5 * u - 3 * v - 30 * in.down;
     const auto r = rest_on(in);
     ASSERT_TRUE(r.usable()) << r.message;
-    const Vec3 &a = in.points[static_cast<std::size_t>(r.stands_on[0])], &b = in.points[static_cast<std::size_t>(r.stands_on[1])],
+    const Vec3 &a = in.points[static_cast<std::size_t>(r.stands_on[0])],
+               &b = in.points[static_cast<std::size_t>(r.stands_on[1])],
                &c = in.points[static_cast<std::size_t>(r.stands_on[2])];
     Vec3 up = (b - a).cross(c - a).normalized();
     if (up.dot(in.down) > 0) up = -up;
@@ -51,7 +54,8 @@ TEST(Resting, NothingIsUnderTheThreePointsAndTheCentroidIsOverThem) {
     if (r.falls) continue;
     // The foot of the centroid is inside: all three turns have one sign.
     const Vec3 foot = in.centroid - up.dot(in.centroid - a) * up;
-    const double s1 = up.dot((b - a).cross(foot - a)), s2 = up.dot((c - b).cross(foot - b)), s3 = up.dot((a - c).cross(foot - c));
+    const double s1 = up.dot((b - a).cross(foot - a)), s2 = up.dot((c - b).cross(foot - b)),
+                 s3 = up.dot((a - c).cross(foot - c));
     EXPECT_TRUE((s1 >= -1e-6 && s2 >= -1e-6 && s3 >= -1e-6) || (s1 <= 1e-6 && s2 <= 1e-6 && s3 <= 1e-6));
     for (const auto& rock : r.rocks)
       if (rock.lands >= 0) {

@@ -37,7 +37,8 @@ protected:
     s.height = length;
     return make(s);
   }
-  Id dimension(const char* name, DimensionKind kind, double nominal, Id surface = 0, Id other = 0, const char* sum = "") {
+  Id dimension(const char* name, DimensionKind kind, double nominal, Id surface = 0, Id other = 0,
+               const char* sum = "") {
     Dimension d;
     d.part = part;
     d.name = name;
@@ -65,7 +66,8 @@ TEST_F(Contradicting, SumsThatDoNotAddUp) {
   EXPECT_TRUE(texts().empty());
   dimension("lug", DimensionKind::length, 0.225 * 25.4);
   dimension("both lugs", DimensionKind::length, 0.400 * 25.4, 0, 0, "2 x lug");
-  EXPECT_EQ(texts(), std::vector<std::string>{"both lugs is 10.160\u2009mm, but 2 x lug makes 11.430\u2009mm"});
+  EXPECT_EQ(texts(),
+            std::vector<std::string>{"both lugs is 10.160\u2009mm, but 2 x lug makes 11.430\u2009mm"});
 }
 
 // Common practice: a full-round edge on 3/8 in is 3/16 in.
@@ -74,11 +76,13 @@ TEST_F(Contradicting, EdgeRadiusThatIsNotHalfTheThickness) {
   dimension("round edge", DimensionKind::edge_radius, 9.525 / 2, top, foot);
   EXPECT_TRUE(texts().empty());
   dimension("other edge", DimensionKind::edge_radius, 6.35, top, foot);
-  EXPECT_EQ(texts(), std::vector<std::string>{"other edge is 6.350\u2009mm, but a full round between top and foot is half their distance, 4.763\u2009mm"});
+  EXPECT_EQ(texts(), std::vector<std::string>{"other edge is 6.350\u2009mm, but a full round between top and "
+                                              "foot is half their distance, 4.763\u2009mm"});
 }
 
 TEST_F(Contradicting, LoopsThatMissAndWhatTheSurfacesSay) {
-  const Id a = plane("A", {0, 0, 0}, {-1, 0, 0}), m = plane("step", {20, 0, 0}, {1, 0, 0}), z = plane("B", {50, 0, 0}, {1, 0, 0});
+  const Id a = plane("A", {0, 0, 0}, {-1, 0, 0}), m = plane("step", {20, 0, 0}, {1, 0, 0}),
+           z = plane("B", {50, 0, 0}, {1, 0, 0});
   dimension("first", DimensionKind::distance, 20, a, m);
   dimension("second", DimensionKind::distance, 30, m, z);
   dimension("whole", DimensionKind::distance, 50, z, a);
@@ -104,7 +108,8 @@ TEST_F(Contradicting, CuttersCorner) {
   EXPECT_TRUE(texts().empty());
   d.cutter = 1.2;
   ASSERT_TRUE(b.apply(replace(b, id, d, "x")));
-  EXPECT_EQ(texts(), std::vector<std::string>{"corner allows a corner of 1.000\u2009mm, the cutter leaves 1.200\u2009mm"});
+  EXPECT_EQ(texts(), std::vector<std::string>{
+                         "corner allows a corner of 1.000\u2009mm, the cutter leaves 1.200\u2009mm"});
 }
 
 // Common practice: over 7 mm 30° climbs 4.041, 60° climbs 12.124 mm.
@@ -119,7 +124,9 @@ TEST_F(Contradicting, AnglesThatWereMeantAsTheirComplement) {
   ASSERT_TRUE(b.apply(replace(b, id, d, "x")));
   const auto found = texts();
   ASSERT_EQ(found.size(), 1U);
-  EXPECT_TRUE(found[0].find("its complement was probably meant (60.00\u00B0 over 7.000\u2009mm climbs 12.124\u2009mm, 30.00\u00B0 climbs 4.041\u2009mm)") != std::string::npos) << found[0];
+  EXPECT_TRUE(found[0].find("its complement was probably meant (60.00\u00B0 over 7.000\u2009mm climbs "
+                            "12.124\u2009mm, 30.00\u00B0 climbs 4.041\u2009mm)") != std::string::npos)
+      << found[0];
   d.rise = 12.124;
   ASSERT_TRUE(b.apply(replace(b, id, d, "x")));
   EXPECT_TRUE(texts().empty());
@@ -128,7 +135,8 @@ TEST_F(Contradicting, AnglesThatWereMeantAsTheirComplement) {
 TEST_F(Contradicting, WallsAndEdgesThatVanish) {
   plane("edge", {10, 0, 0}, {1, 0, 0}, 40, 40);
   round("bore", SurfaceKind::bore, {0, 0, 0}, Vec3::UnitZ(), 18);
-  EXPECT_EQ(texts(), std::vector<std::string>{"only 1.000\u2009mm is left between bore and edge, a tenth of the bore or less"});
+  EXPECT_EQ(texts(), std::vector<std::string>{
+                         "only 1.000\u2009mm is left between bore and edge, a tenth of the bore or less"});
   round("pin hole", SurfaceKind::bore, {0, 10, 0}, Vec3::UnitZ(), 3);
   const auto found = texts();
   ASSERT_EQ(found.size(), 2U);
@@ -137,7 +145,9 @@ TEST_F(Contradicting, WallsAndEdgesThatVanish) {
 
 TEST_F(Contradicting, AThousandDimensionsTakeNoTime) {
   std::vector<Id> planes;
-  for (int k = 0; k <= 1000; ++k) planes.push_back(plane(("p" + std::to_string(k)).c_str(), {1.0 * k, 0, 0}, {1, 0, 0}));
-  for (std::size_t k = 1; k < planes.size(); ++k) dimension("d", DimensionKind::distance, 1, planes[k - 1], planes[k]);
+  for (int k = 0; k <= 1000; ++k)
+    planes.push_back(plane(("p" + std::to_string(k)).c_str(), {1.0 * k, 0, 0}, {1, 0, 0}));
+  for (std::size_t k = 1; k < planes.size(); ++k)
+    dimension("d", DimensionKind::distance, 1, planes[k - 1], planes[k]);
   EXPECT_TRUE(texts().empty());
 }

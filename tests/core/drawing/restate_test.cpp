@@ -7,8 +7,8 @@
 using namespace datrin;
 using namespace datrin::drawing;
 
-// Common practice: over a pin in a 21/64 in hole, 27.167 − 8.334 / 2 = 23.000 mm; a pin of 8.19 in it leaves ±0.072,
-// more than limits of ±0.057.
+// Common practice: over a pin in a 21/64 in hole, 27.167 − 8.334 / 2 = 23.000 mm; a pin of 8.19 in it leaves
+// ±0.072, more than limits of ±0.057.
 TEST(Restate, OverAPinBothWaysAndWhetherItDecides) {
   RestateInput in;
   in.nominal = 23;
@@ -26,7 +26,8 @@ TEST(Restate, OverAPinBothWaysAndWhetherItDecides) {
   const auto loose = restate(in);
   EXPECT_NEAR(loose.band, 0.072, 1e-9);
   EXPECT_EQ(loose.decides, CanDecide::no);
-  EXPECT_TRUE(loose.verdict.starts_with("Cannot decide: the reading leaves \u00B10.072, the limits are \u00B10.057"));
+  EXPECT_TRUE(
+      loose.verdict.starts_with("Cannot decide: the reading leaves \u00B10.072, the limits are \u00B10.057"));
   EXPECT_GT(loose.sure_least, loose.sure_most);
 
   in.pin = 8.32;

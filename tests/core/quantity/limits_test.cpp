@@ -74,7 +74,8 @@ TEST(Limits, NonsenseIsRefusedWithItsReason) {
 }
 
 TEST(Limits, WhatIsShownCanBeTypedAgain) {
-  for (const char* text : {"12 H7", "12 \u00B10.05", "12 +0.018/0", "10 \u22120.02/\u22120.05", "12", "12 ISO 2768-m"})
+  for (const char* text :
+       {"12 H7", "12 \u00B10.05", "12 +0.018/0", "10 \u22120.02/\u22120.05", "12", "12 ISO 2768-m"})
     for (const auto unit : {Unit::mm, Unit::inch}) {
       const auto first = read(text);
       const auto shown = limits_text(first.nominal, first.lower, first.upper, first.tolerance, unit);

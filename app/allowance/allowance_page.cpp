@@ -1,0 +1,472 @@
+#include "app/allowance/allowance_page.h"
+
+#include "allowance/ladder.h"
+#include "app/marks/form.h"
+#include "app/theme.h"
+#include "build/edits.h"
+#include "sheets/figures.h"
+
+#include <QHeaderView>
+
+#include <algorithm>
+#include <cmath>
+
+namespace datrin::app {
+
+using allowance::ReadingOf;
+using allowance::SurfacePlan;
+using allowance::SurfaceState;
+using sheets::figure;
+using sheets::qt;
+
+AllowancePage::AllowancePage(Document& document)
+    : Page(document), metal_(new MetalView),
+      table_(plain_table("Passes",
+                         {"", "Pass", "Depth", "Left a side", "Dial", "Size after", "Read", "Off plan"}, 2)),
+      tabs_(new Tabs), shares_(new SharePanel(document)), heading_(heading_label("Cut next")),
+      next_(new QLabel), next_unit_(new QLabel), verdict_(words_label()), mistake_(words_label()),
+      remarks_(muted_label()), announced_words_(muted_label()), ladder_(words_label()),
+      of_(choice_box("What the reading is of")), machine_(choice_box("Machine")), tool_(choice_box("Tool")),
+      last_step_(
+          choice_box("What the last of it is for", {"nothing kept", "reamer", "lapping", "fit by trial"})),
+      reading_(text_field("Reading after the cut", "what it reads")),
+      note_(text_field("Note on the cut", "note")),
+      announced_(text_field("Passes as announced", "0.10 + 0.15 + 0.04")),
+      take_(new QPushButton("Log the cut")), back_(new QPushButton("Take back the last")),
+      move_(new QPushButton("Move the part after the cut")),
+      even_(new QCheckBox("roughing passes all alike")),
+      batch_(new QCheckBox("same heights for every piece")) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(12, 12, 8, 8);
+  column->setSpacing(8);
+  metal_->set_empty_text("Nothing to cut yet",
+                         "State the surfaces to be machined in the Drawing step, and touch the casting: each "
+                         "surface then stands here "
+                         "as a column of the metal over it, with its skin and the passes down to size.");
+  column->addWidget(metal_, 64);
+  const int widths[] = {28, 168, 76, 92, 84, 92, 96};
+  for (int c = 0; c < 7; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
+  table_->horizontalHeader()->setStretchLastSection(true);
+  column->addWidget(table_, 36);
+  connect(metal_, &MetalView::picked, this, &AllowancePage::choose);
+
+  auto* whole = new QVBoxLayout(side_);
+  whole->setContentsMargins(0, 4, 0, 0);
+  whole->addWidget(tabs_);
+  auto* cut = new QWidget;
+  auto* plan = new QWidget;
+  tabs_->add("Cut", cut);
+  tabs_->add("Plan", plan);
+  tabs_->add("Share", shares_);
+
+  auto* side = new QVBoxLayout(cut);
+  side->setContentsMargins(12, 10, 12, 12);
+  side->setSpacing(5);
+  side->addWidget(heading_);
+  auto* big = new QHBoxLayout;
+  next_->setFont(theme().figure());
+  next_->setAccessibleName("Dial figure to cut to next");
+  big->addWidget(next_);
+  next_unit_->setFont(theme().title());
+  next_unit_->setContentsMargins(0, 0, 0, theme().ipx(9));
+  colour_label(next_unit_, theme().muted);
+  big->addWidget(next_unit_, 0, Qt::AlignBottom);
+  big->addStretch(1);
+  side->addLayout(big);
+  side->addWidget(verdict_);
+  side->addSpacing(4);
+  side->addWidget(hairline());
+  side->addWidget(heading_label("After the cut"));
+  side->addWidget(of_);
+  side->addWidget(reading_);
+  side->addWidget(note_);
+  auto* buttons = new QHBoxLayout;
+  buttons->setSpacing(4);
+  buttons->addWidget(take_);
+  buttons->addWidget(back_);
+  buttons->addStretch(1);
+  side->addLayout(buttons);
+  side->addWidget(mistake_);
+  side->addWidget(move_);
+  side->addStretch(1);
+  side->addWidget(muted_label("Chips, swarf and edges are sharp: guards and eyes; stop the spindle before "
+                              "measuring. The machine's manual goes first."));
+
+  auto* form = new QVBoxLayout(plan);
+  form->setContentsMargins(12, 10, 12, 12);
+  form->setSpacing(5);
+  form->addWidget(heading_label("How the metal is spent"));
+  form->addWidget(labelled("Machine", machine_, 64));
+  form->addWidget(labelled("Tool", tool_, 64));
+  add_field(form, "skin", &build::Allowance::skin, must_not_be_negative);
+  add_field(form, "rough", &build::Allowance::rough, must_be_positive);
+  add_field(form, "semi", &build::Allowance::semi, must_not_be_negative);
+  add_field(form, "finish", &build::Allowance::finish, must_not_be_negative);
+  add_field(form, "last", &build::Allowance::last, must_not_be_negative);
+  form->addWidget(labelled("kept for", last_step_, 64));
+  add_field(form, "spare", &build::Allowance::spare_end, must_not_be_negative);
+  field("rough")->setToolTip("The most a roughing pass takes, a side");
+  field("semi")->setToolTip("Before the finishing cut, a side; 0: none");
+  field("last")->setToolTip("Left a side for reamer, lap or trial");
+  field("spare")->setToolTip("Trial metal at the end, faced away when the fit is made");
+  form->addWidget(even_);
+  form->addWidget(batch_);
+  form->addWidget(remarks_);
+  form->addWidget(hairline());
+  form->addWidget(heading_label("Passes as announced"));
+  form->addWidget(announced_);
+  form->addWidget(announced_words_);
+  form->addWidget(hairline());
+  form->addWidget(ladder_);
+  form->addStretch(1);
+
+  connect(take_, &QPushButton::clicked, this, &AllowancePage::take_reading);
+  connect(reading_, &QLineEdit::returnPressed, this, &AllowancePage::take_reading);
+  connect(back_, &QPushButton::clicked, this, &AllowancePage::take_back);
+  connect(move_, &QPushButton::clicked, this, [this] {
+    if (!mistake_found_.other_face) return;
+    document_.apply(build::set_seat(document_.build(), state_.piece, mistake_found_.pose, false,
+                                    "Move " + piece_title(document_.build(), state_.piece).toStdString() +
+                                        " after a cut"));
+  });
+  connect(machine_, &QComboBox::activated, this, [this] {
+    keep([this](build::Allowance& a) { a.machine = machine_->currentData().toLongLong(); }, "Machine");
+  });
+  connect(tool_, &QComboBox::activated, this, [this] {
+    keep([this](build::Allowance& a) { a.tool = tool_->currentData().toLongLong(); }, "Tool");
+  });
+  connect(last_step_, &QComboBox::activated, this, [this] {
+    keep(
+        [this](build::Allowance& a) {
+          a.last_step = static_cast<build::LastStep>(last_step_->currentIndex());
+          const auto* plan_now = current();
+          // What each wants, until another number is typed.
+          if (a.last_step == build::LastStep::none) a.last = 0;
+          if (a.last_step == build::LastStep::ream && plan_now && plan_now->drawn.round())
+            a.last = allowance::reaming_allowance(plan_now->drawn.diameter).usual / 2;
+          if (a.last_step == build::LastStep::lap) a.last = 0.005;
+          if (a.last_step == build::LastStep::trial) a.last = 2.5 * mm_per_thou;
+        },
+        "Last step");
+  });
+  connect(even_, &QCheckBox::clicked, this,
+          [this](bool on) { keep([on](build::Allowance& a) { a.even = on; }, "Roughing passes"); });
+  connect(batch_, &QCheckBox::clicked, this,
+          [this](bool on) { keep([on](build::Allowance& a) { a.batch = on; }, "Heights of the batch"); });
+  connect(announced_, &QLineEdit::editingFinished, this, [this] {
+    if (!announced_->isModified()) return;
+    announced_->setModified(false);
+    keep([this](build::Allowance& a) { a.announced = announced_->text().trimmed().toStdString(); },
+         "Announced passes");
+  });
+}
+
+void AllowancePage::add_field(QVBoxLayout* to, const QString& name, double build::Allowance::*member,
+                              LengthField::Rule rule) {
+  auto* length = new LengthField(name);
+  length->set_label_width(theme().ipx(64));
+  length->set_rule(std::move(rule));
+  to->addWidget(length);
+  fields_.emplace_back(length, member);
+  connect(length, &LengthField::committed, this, [this, name, member](double mm) {
+    keep([member, mm](build::Allowance& a) { a.*member = mm; }, name.left(1).toUpper() + name.mid(1));
+  });
+}
+
+LengthField* AllowancePage::field(const QString& name) const {
+  for (const auto& [length, member] : fields_)
+    if (length->edit()->accessibleName() == name) return length;
+  return nullptr;
+}
+
+const SurfacePlan* AllowancePage::current() const {
+  const auto found =
+      std::find_if(plans_.begin(), plans_.end(), [&](const auto& p) { return p.surface == chosen_; });
+  return found == plans_.end() ? nullptr : &*found;
+}
+
+void AllowancePage::refresh() {
+  state_ = piece_state(document_.build(), document_.piece());
+  plans_ = allowance::surface_plans(document_.build(), document_.piece(), state_.input, state_.pose);
+  if (shown_piece_ != document_.piece()) mistake_->clear();
+  shown_piece_ = document_.piece();
+  if (current() == nullptr && !plans_.empty()) {
+    // Where there is something to do.
+    const auto open = std::find_if(plans_.begin(), plans_.end(),
+                                   [](const auto& p) { return p.state != SurfaceState::finished; });
+    chosen_ = open == plans_.end() ? plans_.front().surface : open->surface;
+  }
+  metal_->set_plans(plans_, document_.unit());
+  for (std::size_t k = 0; k < plans_.size(); ++k)
+    if (plans_[k].surface == chosen_) metal_->set_chosen(static_cast<int>(k));
+  show_plan();
+}
+
+void AllowancePage::choose(int k) {
+  if (k < 0 || k >= static_cast<int>(plans_.size())) return;
+  chosen_ = plans_[static_cast<std::size_t>(k)].surface;
+  metal_->set_chosen(k);
+  reading_->clear();
+  show_plan();
+}
+
+QString AllowancePage::dial_text(double depth) const {
+  const auto* plan = current();
+  const auto dial = plan->dial_here();
+  return qt(number_text(allowance::dial_figure(depth, dial), dial.unit == Unit::mm                 ? 2
+                                                             : dial.resolution < mm_per_thou * 0.9 ? 4
+                                                                                                   : 3));
+}
+
+void AllowancePage::show_plan() {
+  const auto* plan = current();
+  side_->setEnabled(plan != nullptr);
+  show_table();
+  show_next();
+  show_fields();
+  shares_->show_plan(state_, plans_, plan);
+}
+
+void AllowancePage::show_table() {
+  const auto* plan = current();
+  table_->setRowCount(0);
+  if (plan == nullptr) return;
+  const auto unit = document_.unit();
+  const auto size = [&](double left) {
+    const auto d = plan->size_with(left);
+    return d ? figure(*d, unit) : QString("\u2013");
+  };
+  int row = 0;
+  double before = plan->most;
+  for (const auto& [id, cut] : plan->cuts) {
+    table_->insertRow(row);
+    fill_row(table_, row,
+             {QString::number(row + 1), cut.note.empty() ? QString("cut") : qt(cut.note),
+              figure(before - cut.left, unit), figure(cut.left, unit), dial_text(plan->most - cut.left),
+              size(cut.left), qt(cut.read), figure(cut.left - cut.planned, unit, true)});
+    for (int c = 0; c < table_->columnCount(); ++c) table_->item(row, c)->setForeground(theme().muted);
+    if (cut.left < plan->low - 1e-9) table_->item(row, 3)->setForeground(theme().gone);
+    before = cut.left;
+    ++row;
+  }
+  for (const auto& pass : plan->rest.passes) {
+    table_->insertRow(row);
+    QString name = allowance::pass_name(pass.kind);
+    if (pass.all_clean && (row == 0 || !table_->item(row - 1, 1)->text().contains("clean")))
+      name += plan->allowance.skin > 0 ? ", clean all over" : "";
+    fill_row(table_, row,
+             {QString::number(row + 1),
+              name,
+              figure(pass.depth, unit),
+              figure(pass.left, unit),
+              dial_text(plan->most - pass.left),
+              size(pass.left),
+              {},
+              {}});
+    ++row;
+  }
+  if (plan->rest.usable() && plan->allowance.last > 0 && plan->state != SurfaceState::finished &&
+      plan->state != SurfaceState::spoilt) {
+    static const QStringList kept{"kept", "ream", "lap", "fit by trial"};
+    table_->insertRow(row);
+    fill_row(table_, row,
+             {QString::number(row + 1),
+              kept[static_cast<int>(plan->allowance.last_step)],
+              figure(plan->allowance.last, unit),
+              figure(0, unit),
+              dial_text(plan->most),
+              size(0),
+              {},
+              {}});
+  }
+}
+
+void AllowancePage::show_next() {
+  const auto* plan = current();
+  mistake_found_ = {};
+  move_->hide();
+  const auto unit = document_.unit();
+  if (plan == nullptr) {
+    next_->setText("\u2013");
+    next_unit_->clear();
+    verdict_->setText("No surface is to be machined yet.");
+    return;
+  }
+  heading_->setText("Cut next: " + qt(plan->drawn.name));
+  of_->clear();
+  of_->addItem("still to come off, a side", static_cast<int>(ReadingOf::left));
+  of_->insertItem(0, plan->drawn.round() ? "diameter as it is" : "distance to the face opposite",
+                  static_cast<int>(plan->drawn.round() ? ReadingOf::size : ReadingOf::distance));
+  of_->addItem("dial, since first touching", static_cast<int>(ReadingOf::dial));
+  of_->setCurrentIndex(plan->drawn.round() ? 0 : 1);
+  const auto dial = plan->dial_here();
+  next_unit_->setText(
+      QString("%1 %2").arg(qt(unit_name(dial.unit)), dial.reads_diameter ? "on diameter" : "a side"));
+  QStringList words;
+  const bool done = plan->state == SurfaceState::finished, spoilt = plan->state == SurfaceState::spoilt;
+  if (plan->source == allowance::StockSource::none) {
+    next_->setText("\u2013");
+    words << "Nothing is known of the metal here: touch it, or say in the Drawing step how it is cast.";
+  } else if (done) {
+    next_->setText(QChar(0x2713));
+    next_unit_->clear();
+    words << QString("Finished: %1 left, within %2 to %3.")
+                 .arg(figure(plan->now, unit), figure(plan->low, unit), figure(plan->high, unit));
+  } else if (spoilt) {
+    next_->setText("\u2013");
+    next_unit_->clear();
+  } else if (!plan->rest.usable()) {
+    next_->setText("\u2013");
+    words << qt(plan->rest.message) + ".";
+  } else if (plan->rest.passes.empty()) {
+    next_->setText(dial_text(plan->most - plan->now));
+    words << QString("Nothing more to cut: %1 a side is kept for the last step.")
+                 .arg(figure(plan->allowance.last, unit));
+  } else {
+    const auto& pass = plan->rest.passes.front();
+    next_->setText(dial_text(plan->most - pass.left));
+    words << QString("%1 deep, %2 left a side after it.")
+                 .arg(figure(pass.depth, unit), figure(pass.left, unit));
+    if (plan->cuts.empty())
+      words << QString("The dial stands at zero where the tool first touches, %1 over size.")
+                   .arg(figure(plan->most, unit));
+    if (!plan->cuts.empty()) words << QString("Now %1 a side is left.").arg(figure(plan->now, unit));
+    if (!plan->rest.cleans_up)
+      words << QString("At the lowest place scale still shows at size: %1 short.")
+                   .arg(figure(plan->rest.short_by, unit));
+    if (plan->source == allowance::StockSource::expected)
+      words << "The metal is what the casting grade lets expect; touch it to be sure.";
+  }
+  if (plan->allowance.last_step == build::LastStep::trial && plan->allowance.last > 0 && !done) {
+    QStringList steps;
+    for (const double s : allowance::trial_steps(plan->allowance.last)) steps << figure(s, unit);
+    words << QString("Fit by trial at %1 off%2.")
+                 .arg(steps.join(", "), plan->allowance.spare_end > 0
+                                            ? ", on the spare end that is faced away"
+                                            : "; a spare end to try on, faced away later, costs nothing");
+  }
+  verdict_->setText(words.join(" "));
+  if (spoilt) {
+    mistake_found_ = allowance::absorb_mistake(document_.build(), state_.piece, state_.input, state_.pose,
+                                               plans_, *plan, plan->now);
+    QStringList lines{qt(mistake_found_.verdict)};
+    for (const auto& way : mistake_found_.ways)
+      lines << QString("%1 %2").arg(way.works ? QChar(0x2713) : QChar(0x2013)).arg(qt(way.text));
+    mistake_->setText(lines.join("\n"));
+    colour_label(mistake_, mistake_found_.ends ? theme().gone : theme().ink);
+    move_->setVisible(mistake_found_.other_face);
+  } else {
+    mistake_->clear();
+  }
+  back_->setEnabled(!plan->cuts.empty());
+}
+
+void AllowancePage::show_fields() {
+  const auto* plan = current();
+  const auto& b = document_.build();
+  machine_->clear();
+  machine_->addItem("none: dial reads a side", 0);
+  for (const auto& [id, m] : b.machines())
+    machine_->addItem(QString("%1, %2").arg(qt(m.name), m.reads_diameter ? "reads diameter" : "reads a side"),
+                      QVariant::fromValue<qlonglong>(id));
+  tool_->clear();
+  tool_->addItem("none", 0);
+  for (const auto& [id, t] : b.tools())
+    tool_->addItem(QString("%1, cuts from %2").arg(qt(t.name), figure(t.least_cut, document_.unit())),
+                   QVariant::fromValue<qlonglong>(id));
+  if (plan == nullptr) return;
+  const auto& a = plan->allowance;
+  choose_data(machine_, a.machine);
+  choose_data(tool_, a.tool);
+  for (const auto& [length, member] : fields_) length->set_value(a.*member, document_.unit());
+  last_step_->setCurrentIndex(static_cast<int>(a.last_step));
+  even_->setChecked(a.even);
+  batch_->setChecked(a.batch);
+  batch_->setVisible(b.pieces_of(plan->drawn.part).size() > 1);
+  QStringList remarks;
+  for (const auto& r : plan->plan.remarks) remarks << qt(r) + ".";
+  remarks_->setText(remarks.join(" "));
+  remarks_->setVisible(!remarks.isEmpty());
+  if (!(announced_->hasFocus() && announced_->isModified())) announced_->setText(qt(a.announced));
+  announced_words_->setText("Type the passes somebody called out: whether they add up is said here.");
+  colour_label(announced_words_, theme().muted);
+  if (!a.announced.empty() && plan->rest.usable()) {
+    const auto check = allowance::check_announced(a.announced, plan->now - a.last, document_.unit(),
+                                                  plan->dial_here().reads_diameter);
+    announced_words_->setText(check.ok ? qt(check.verdict) : qt(check.message));
+    colour_label(announced_words_, check.ok && check.off == 0 ? theme().good : theme().gone);
+  }
+  ladder_->clear();
+  if (plan->drawn.kind == SurfaceKind::bore) {
+    allowance::LadderInput in;
+    in.made = a.last_step == build::LastStep::ream ? allowance::HoleMade::reamed : allowance::HoleMade::bored;
+    in.size = plan->drawn.diameter;
+    in.cored = plan->source == allowance::StockSource::none
+                   ? 0
+                   : std::max(0.0, plan->drawn.diameter - 2 * plan->now);
+    in.drills = document_.unit();
+    const auto ladder = allowance::drill_ladder(in);
+    if (ladder.usable()) {
+      QStringList names;
+      for (const auto& d : ladder.drills) names << qt(d.name);
+      ladder_->setText((names.isEmpty() ? QString() : "Drills: " + names.join(", then ") + ". ") +
+                       qt(ladder.verdict));
+    }
+  }
+}
+
+void AllowancePage::keep(const std::function<void(build::Allowance&)>& change, const QString& what) {
+  const auto* plan = current();
+  if (plan == nullptr) return;
+  auto changed = plan->allowance;
+  changed.piece = state_.piece;
+  changed.surface = plan->surface;
+  change(changed);
+  const auto& b = document_.build();
+  const auto label = QString("%1 for %2").arg(what, qt(plan->drawn.name)).toStdString();
+  if (const auto old = b.allowance_of(state_.piece, plan->surface))
+    document_.apply(build::replace(b, old->first, changed, label));
+  else
+    document_.apply(build::add(b, changed, label));
+}
+
+void AllowancePage::take_reading() {
+  const auto* plan = current();
+  if (plan == nullptr || state_.piece == 0) return;
+  const auto text = reading_->text().trimmed();
+  const auto fail = [this](const QString& why) {
+    mistake_->setText(why);
+    colour_label(mistake_, theme().gone);
+    reading_->setFocus();
+  };
+  if (plan->source == allowance::StockSource::none)
+    return fail("Nothing is known of the metal here yet: touch it first.");
+  const auto read = parse_length(text.toStdString(), entry_options(document_.unit()));
+  if (!read.ok()) return fail(QString("Reading, column %1: %2").arg(read.column).arg(qt(read.message)));
+  std::string why;
+  const auto left = allowance::left_by_reading(
+      document_.build(), *plan, static_cast<ReadingOf>(of_->currentData().toInt()), read.mm, &why);
+  if (!left) return fail(qt(why) + ".");
+  if (*left > plan->most + 5)
+    return fail(QString("That would leave %1, more than there was: look which reading it is.")
+                    .arg(figure(*left, document_.unit())));
+  auto cut = allowance::cut_of(*plan, state_.pose, *left);
+  cut.read = text.toStdString();
+  cut.note = note_->text().trimmed().toStdString();
+  cut.at = now_text();
+  note_->clear();
+  reading_->clear();
+  document_.apply(build::add(
+      document_.build(), cut,
+      QString("Cut %1 to %2 left").arg(qt(plan->drawn.name), figure(*left, document_.unit())).toStdString()));
+}
+
+void AllowancePage::take_back() {
+  const auto* plan = current();
+  if (plan == nullptr || plan->cuts.empty()) return;
+  document_.apply(
+      build::remove(document_.build(), plan->cuts.back().first,
+                    QString("Take back the last cut of %1").arg(qt(plan->drawn.name)).toStdString()));
+}
+
+} // namespace datrin::app

@@ -1,0 +1,60 @@
+#pragma once
+// How sure the margins are, seeing that only some points were touched; and where to touch next. Worked out
+// aside.
+
+#include "app/casting/piece_state.h"
+#include "app/document.h"
+#include "casting/next_touch.h"
+
+#include <QFutureWatcher>
+#include <QLabel>
+#include <QProgressBar>
+#include <QPushButton>
+#include <QTableWidget>
+
+#include <atomic>
+#include <memory>
+
+namespace datrin::app {
+
+class SurePanel : public QWidget {
+  Q_OBJECT
+public:
+  struct Found {
+    casting::CertaintyResult certainty;
+    casting::NextTouchResult next;
+  };
+
+  explicit SurePanel(Document& document, QWidget* parent = nullptr);
+  ~SurePanel() override;
+  void show_state(const PieceState& state);
+
+  QTableWidget* table() const { return table_; }
+  QString words() const { return words_->text(); }
+  QString next_words() const { return next_->text(); }
+  const Found& found() const { return found_; }
+  bool busy() const { return watcher_.isRunning(); }
+  std::vector<sheets::SceneSpot> advice_spots() const; ///< A, B, C where to touch next, drawing frame
+
+signals:
+  void ready(); ///< an answer is there
+
+private:
+  void start();
+  void stop();
+  void fill();
+
+  Document& document_;
+  QTableWidget* table_;
+  QLabel *words_, *next_, *how_;
+  QProgressBar* progress_;
+  QPushButton* button_;
+  PieceState state_;
+  Found found_;
+  bool have_ = false, again_ = false;
+  std::shared_ptr<std::atomic<bool>> stop_;
+  std::shared_ptr<std::atomic<int>> percent_;
+  QFutureWatcher<Found> watcher_;
+};
+
+} // namespace datrin::app

@@ -1,0 +1,511 @@
+#include "app/drawing/dimension_panel.h"
+
+#include "app/marks/form.h"
+#include "app/marks/length_field.h"
+#include "app/shell/column.h"
+#include "app/theme.h"
+#include "build/edits.h"
+#include "drawing/restate.h"
+#include "quantity/limits.h"
+#include "quantity/tolerance.h"
+#include "sheets/figures.h"
+
+#include <QHeaderView>
+#include <QScopedValueRollback>
+#include <QShortcut>
+#include <QVBoxLayout>
+
+#include <cmath>
+
+namespace datrin::app {
+
+using build::Dimension;
+using build::DimensionKind;
+using sheets::figure;
+using sheets::qt;
+
+namespace {
+
+const QStringList kinds{"diameter of",   "distance between", "full round between",
+                        "corner radius", "angle between",    "length"};
+const QStringList classes{"critical", "fit", "free", "for looks"};
+const QStringList sources{"drawing", "measured mate", "chosen", "borrowed", "assumed"};
+const QStringList ways{"over a pin", "inside a pin", "hole to edge (web)"};
+
+} // namespace
+
+QString dimension_text(const Dimension& d, Unit unit) {
+  if (d.kind != DimensionKind::angle) return qt(limits_text(d.nominal, d.lower, d.upper, d.tolerance, unit));
+  auto text = qt(angle_text(d.nominal));
+  if (!d.tolerance.empty()) return text + " " + qt(d.tolerance);
+  if (d.upper != 0 || d.lower != 0) text += " \u00B1" + qt(angle_text(d.upper));
+  return text;
+}
+
+DimensionPanel::DimensionPanel(Document& document, QWidget* parent)
+    : QWidget(parent), document_(document),
+      table_(plain_table("Dimensions of the part", {"Name", "What", "Limits", "Class", "Source", "Measured"},
+                         6)),
+      name_(text_field("Name of the dimension")),
+      limits_(text_field("Dimension with limits", "12 H7, 12 \u00B10.05, 12 m")),
+      reason_(text_field("Reason", "why it is so")), sum_(text_field("Adds up from", "barrel + 2 x flange")),
+      cutter_(text_field("Corner of the cutter")), run_(text_field("Angle over a length of")),
+      rise_(text_field("Climbs, by the drawing")),
+      measured_(text_field("Measured on this piece", "not measured")), pin_(text_field("Pin")),
+      hole_(text_field("Hole the pin stands in")), instrument_(text_field("Instrument, \u00B1")),
+      kind_(choice_box("What the dimension measures", kinds)), from_(choice_box("Surface")),
+      to_(choice_box("Other surface")), class_(choice_box("Class", classes)),
+      source_(choice_box("Source", sources)), how_(choice_box("How it is read", ways)), form_(new QWidget),
+      restate_box_(new QWidget), add_(new QPushButton("Add")), remove_(new QPushButton("Remove")),
+      message_(muted_label()), legs_(muted_label()), history_(muted_label()), verdict_(words_label()),
+      wrong_(new QListWidget) {
+  const int widths[] = {118, 214, 150, 74, 116, 80};
+  for (int c = 0; c < 6; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
+  table_->horizontalHeader()->setStretchLastSection(true);
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(12, 10, 12, 12);
+  column->setSpacing(4);
+  auto* head = new QHBoxLayout;
+  head->addWidget(heading_label("Dimension"));
+  head->addStretch(1);
+  add_->setToolTip("Ctrl+Shift+N");
+  add_->setShortcut(QKeySequence("Ctrl+Shift+N"));
+  head->addWidget(add_);
+  head->addWidget(remove_);
+  column->addLayout(head);
+  auto* rows = new QVBoxLayout(form_);
+  rows->setContentsMargins(0, 0, 0, 0);
+  rows->setSpacing(4);
+  rows->addWidget(labelled("Name", name_));
+  rows->addWidget(labelled("What", kind_));
+  between_row_ = new QWidget;
+  auto* between = new QHBoxLayout(between_row_);
+  between->setContentsMargins(0, 0, 0, 0);
+  between->setSpacing(4);
+  between->addWidget(from_, 1);
+  between->addWidget(to_, 1);
+  rows->addWidget(between_row_);
+  rows->addWidget(labelled("Limits", limits_));
+  rows->addWidget(message_);
+  rows->addWidget(labelled("Class", class_));
+  rows->addWidget(labelled("Source", source_));
+  rows->addWidget(labelled("Reason", reason_));
+  rows->addWidget(labelled("Adds up", sum_));
+  rows->addWidget(cutter_row_ = labelled("Cutter", cutter_));
+  rows->addWidget(run_row_ = labelled("Over", run_));
+  rows->addWidget(rise_row_ = labelled("Climbs", rise_));
+  rows->addWidget(legs_);
+  rows->addWidget(labelled("Measured", measured_));
+  rows->addWidget(history_);
+  column->addWidget(form_);
+  column->addWidget(hairline());
+  column->addWidget(heading_label("Contradictions"));
+  wrong_->setAccessibleName("Contradictions in the drawing");
+  wrong_->setWordWrap(true);
+  wrong_->setMinimumHeight(theme().ipx(64));
+  column->addWidget(wrong_, 1);
+  auto* restate = new QVBoxLayout(restate_box_);
+  restate->setContentsMargins(0, 0, 0, 0);
+  restate->setSpacing(4);
+  restate->addWidget(hairline());
+  restate->addWidget(heading_label("Read it another way"));
+  auto* by = new QHBoxLayout;
+  by->setSpacing(4);
+  by->addWidget(how_, 3);
+  pin_->setPlaceholderText("pin");
+  hole_->setPlaceholderText("hole");
+  instrument_->setPlaceholderText("\u00B1");
+  by->addWidget(pin_, 2);
+  by->addWidget(hole_, 2);
+  by->addWidget(instrument_, 2);
+  restate->addLayout(by);
+  reading_box_ = new QVBoxLayout;
+  restate->addLayout(reading_box_);
+  restate->addWidget(verdict_);
+  column->addWidget(restate_box_);
+
+  connect(add_, &QPushButton::clicked, this, &DimensionPanel::add_dimension);
+  connect(remove_, &QPushButton::clicked, this, &DimensionPanel::remove_dimension);
+  auto* drop = new QShortcut(QKeySequence::Delete, table_, nullptr, nullptr, Qt::WidgetShortcut);
+  connect(drop, &QShortcut::activated, this, &DimensionPanel::remove_dimension);
+  connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) {
+    if (filling_) return;
+    const auto all = document_.build().dimensions_of(document_.part());
+    chosen_ = row >= 0 && row < static_cast<int>(all.size()) ? all[static_cast<std::size_t>(row)].first : 0;
+    show_form();
+  });
+  connect(table_, &QTableWidget::cellActivated, this, [this] { limits_->setFocus(); });
+  connect(wrong_, &QListWidget::itemActivated, this, [this] {
+    const int row = wrong_->currentRow();
+    if (row < 0 || row >= static_cast<int>(shown_.size())) return;
+    const auto& c = shown_[static_cast<std::size_t>(row)];
+    if (!c.dimensions.empty()) {
+      chosen_ = c.dimensions.front();
+      refresh();
+      limits_->setFocus();
+    } else if (!c.surfaces.empty()) {
+      emit surface_chosen(c.surfaces.front());
+    }
+  });
+  const auto text = [this](QLineEdit* edit, std::string Dimension::*field, const char* what) {
+    connect(edit, &QLineEdit::editingFinished, this, [this, edit, field, what] {
+      const auto* now = current();
+      if (now == nullptr) return;
+      auto changed = *now;
+      changed.*field = edit->text().trimmed().toStdString();
+      if (field == &Dimension::name && changed.name.empty()) return show_form();
+      keep(changed, what);
+    });
+  };
+  text(name_, &Dimension::name, "Name");
+  text(reason_, &Dimension::reason, "Reason");
+  text(sum_, &Dimension::sum, "Sum");
+  connect(limits_, &QLineEdit::editingFinished, this, &DimensionPanel::keep_limits);
+  connect(measured_, &QLineEdit::editingFinished, this, &DimensionPanel::keep_measured);
+  connect(cutter_, &QLineEdit::editingFinished, this,
+          [this] { keep_length(cutter_, &Dimension::cutter, "Cutter"); });
+  connect(run_, &QLineEdit::editingFinished, this,
+          [this] { keep_length(run_, &Dimension::run, "Length of the angle"); });
+  connect(rise_, &QLineEdit::editingFinished, this,
+          [this] { keep_length(rise_, &Dimension::rise, "Climb of the angle"); });
+  const auto choice = [this](QComboBox* box, auto&& set, const char* what) {
+    connect(box, &QComboBox::activated, this, [this, box, set, what] {
+      if (const auto* now = current()) {
+        auto changed = *now;
+        set(changed, box);
+        keep(changed, what);
+      }
+    });
+  };
+  choice(
+      kind_, [](Dimension& d, QComboBox* b) { d.kind = static_cast<DimensionKind>(b->currentIndex()); },
+      "Kind");
+  choice(
+      from_, [](Dimension& d, QComboBox* b) { d.surface = b->currentData().toLongLong(); }, "Surface");
+  choice(
+      to_, [](Dimension& d, QComboBox* b) { d.other = b->currentData().toLongLong(); }, "Other surface");
+  choice(
+      class_,
+      [](Dimension& d, QComboBox* b) {
+        d.importance = static_cast<build::DimensionClass>(b->currentIndex());
+      },
+      "Class");
+  choice(
+      source_,
+      [](Dimension& d, QComboBox* b) { d.source = static_cast<build::DimensionSource>(b->currentIndex()); },
+      "Source");
+  connect(how_, &QComboBox::activated, this, [this] { show_restated(); });
+  for (auto* edit : {pin_, hole_, instrument_})
+    connect(edit, &QLineEdit::editingFinished, this, [this] { show_restated(); });
+}
+
+const Dimension* DimensionPanel::current() const {
+  return document_.build().find<Dimension>(chosen_);
+}
+
+void DimensionPanel::keep(Dimension changed, const QString& what) {
+  document_.apply(
+      build::replace(document_.build(), chosen_, changed, (what + " of " + qt(changed.name)).toStdString()));
+}
+
+void DimensionPanel::keep_limits() {
+  const auto* now = current();
+  if (now == nullptr || !limits_->isModified()) return;
+  auto changed = *now;
+  const auto text = limits_->text();
+  const auto fail = [this](const QString& why) {
+    message_->setText(why + ". It stays " + dimension_text(*current(), document_.unit()) + ".");
+    colour_label(message_, theme().gone);
+  };
+  if (now->kind == DimensionKind::angle) {
+    auto parts = text.split(QChar(0x00B1));
+    if (parts.size() < 2) parts = text.split("+/-");
+    const bool comma = entry_options(document_.unit()).decimal_comma;
+    const auto angle = parse_angle(parts[0].toStdString(), comma);
+    if (!angle.ok) return fail(qt(angle.message));
+    changed.nominal = angle.radian;
+    changed.lower = changed.upper = 0;
+    changed.tolerance.clear();
+    if (parts.size() > 1) {
+      const auto band = parse_angle(parts[1].toStdString(), comma);
+      if (!band.ok || band.radian < 0)
+        return fail(band.ok ? "after \u00B1 comes an angle without a sign" : qt(band.message));
+      changed.upper = band.radian;
+      changed.lower = -band.radian;
+    }
+  } else {
+    LimitsOptions options;
+    options.length = entry_options(document_.unit());
+    options.is_edge = now->kind == DimensionKind::corner_radius || now->kind == DimensionKind::edge_radius;
+    const auto read = parse_limits(text.toStdString(), options);
+    if (!read.ok) return fail(qt(read.message));
+    if (read.nominal <= 0 && now->kind != DimensionKind::length) return fail("it must be above 0");
+    changed.nominal = read.nominal;
+    changed.lower = read.lower;
+    changed.upper = read.upper;
+    changed.tolerance = read.tolerance;
+  }
+  limits_->setModified(false);
+  if (changed.nominal != now->nominal || changed.lower != now->lower || changed.upper != now->upper ||
+      changed.tolerance != now->tolerance) {
+    if (now->nominal != 0)
+      changed.history.push_back({dimension_text(*now, document_.unit()).toStdString(), now_text()});
+    keep(changed, "Limits");
+  }
+  show_form();
+}
+
+void DimensionPanel::keep_length(QLineEdit* edit, double Dimension::*field, const char* what) {
+  const auto* now = current();
+  if (now == nullptr || !edit->isModified()) return;
+  auto changed = *now;
+  const auto text = edit->text().trimmed();
+  const auto read = parse_length(text.toStdString(), entry_options(document_.unit()));
+  if (!text.isEmpty() && (!read.ok() || read.mm < 0)) {
+    message_->setText(edit->accessibleName() + ": " +
+                      (read.ok() ? QString("must not be negative") : qt(read.message)));
+    colour_label(message_, theme().gone);
+    return;
+  }
+  changed.*field = text.isEmpty() ? 0 : read.mm;
+  edit->setModified(false);
+  keep(changed, what);
+}
+
+void DimensionPanel::keep_measured() {
+  const auto* now = current();
+  if (now == nullptr || !measured_->isModified()) return;
+  const auto text = measured_->text().trimmed();
+  const auto& b = document_.build();
+  const auto old = b.measurement_of(document_.piece(), chosen_);
+  measured_->setModified(false);
+  if (text.isEmpty()) {
+    if (old) document_.apply(build::remove(b, old->first, "Take back the reading of " + now->name));
+    return;
+  }
+  double value = 0;
+  QString why;
+  if (now->kind == DimensionKind::angle) {
+    const auto angle = parse_angle(text.toStdString(), entry_options(document_.unit()).decimal_comma);
+    value = angle.radian;
+    why = qt(angle.message);
+  } else {
+    const auto read = parse_length(text.toStdString(), entry_options(document_.unit()));
+    value = read.mm;
+    if (!read.ok()) why = qt(read.message);
+  }
+  if (!why.isEmpty()) {
+    measured_->setModified(true);
+    message_->setText("Measured: " + why);
+    colour_label(message_, theme().gone);
+    return;
+  }
+  build::Measurement m{document_.piece(), chosen_, value, 0, {}, now_text()};
+  if (old)
+    document_.apply(build::replace(b, old->first, m, "Measure " + now->name + " again"));
+  else
+    document_.apply(build::add(b, m, "Measure " + now->name));
+}
+
+void DimensionPanel::add_dimension() {
+  const auto& b = document_.build();
+  if (!b.find<build::Part>(document_.part())) return;
+  const auto all = b.dimensions_of(document_.part());
+  Dimension d;
+  d.part = document_.part();
+  d.kind = DimensionKind::length;
+  d.order = build::next_order(all);
+  for (int n = static_cast<int>(all.size()) + 1;; ++n) {
+    d.name = "dimension " + std::to_string(n);
+    if (std::none_of(all.begin(), all.end(), [&](const auto& x) { return x.second.name == d.name; })) break;
+  }
+  const auto id = b.next_id();
+  if (!document_.apply(build::add(b, d, "Add " + d.name))) return;
+  chosen_ = id;
+  refresh();
+  name_->setFocus();
+  name_->selectAll();
+}
+
+void DimensionPanel::remove_dimension() {
+  if (const auto* now = current())
+    document_.apply(build::remove(document_.build(), chosen_, "Remove " + now->name));
+}
+
+void DimensionPanel::refresh() {
+  const auto& b = document_.build();
+  if (shown_part_ != document_.part()) chosen_ = 0;
+  shown_part_ = document_.part();
+  const auto all = b.dimensions_of(document_.part());
+  if (!current() && !all.empty()) chosen_ = all.front().first;
+  const auto name = [&](build::Id id) {
+    const auto* s = b.find<build::PartSurface>(id);
+    return s ? qt(s->name) : QString("?");
+  };
+  {
+    const QScopedValueRollback<bool> filling(filling_, true);
+    table_->setRowCount(static_cast<int>(all.size()));
+    for (std::size_t k = 0; k < all.size(); ++k) {
+      const auto& [id, d] = all[k];
+      QString what = kinds[static_cast<int>(d.kind)];
+      if (d.surface != 0) what += " " + name(d.surface);
+      if (d.other != 0) what += " and " + name(d.other);
+      const auto read = b.measurement_of(document_.piece(), id);
+      QString measured = "\u2013";
+      if (read)
+        measured = d.kind == DimensionKind::angle ? qt(angle_text(read->second.value))
+                                                  : figure(read->second.value, document_.unit());
+      fill_row(table_, static_cast<int>(k),
+               {qt(d.name), what, dimension_text(d, document_.unit()),
+                classes[static_cast<int>(d.importance)], sources[static_cast<int>(d.source)], measured});
+      if (read && (d.lower != 0 || d.upper != 0) &&
+          (read->second.value < d.least() - 1e-9 || read->second.value > d.most() + 1e-9)) {
+        table_->item(static_cast<int>(k), 5)->setForeground(theme().gone);
+        table_->item(static_cast<int>(k), 5)->setText(measured + " out");
+      }
+      if (id == chosen_) table_->setCurrentCell(static_cast<int>(k), 0);
+    }
+  }
+  from_->clear();
+  to_->clear();
+  for (auto* box : {from_, to_}) box->addItem("\u2013", 0);
+  for (const auto& [id, s] : b.surfaces_of(document_.part()))
+    for (auto* box : {from_, to_}) box->addItem(qt(s.name), QVariant::fromValue<qlonglong>(id));
+  show_form();
+  show_contradictions();
+}
+
+void DimensionPanel::show_form() {
+  const auto* d = current();
+  form_->setEnabled(d != nullptr);
+  remove_->setEnabled(d != nullptr);
+  restate_box_->setVisible(d != nullptr &&
+                           (d->kind == DimensionKind::distance || d->kind == DimensionKind::length));
+  if (d == nullptr) {
+    for (auto* edit : {name_, limits_, reason_, sum_, measured_}) edit->clear();
+    message_->setText("Add a dimension to give the drawing its limits: a diameter, a distance, an angle.");
+    colour_label(message_, theme().muted);
+    for (auto* row : {cutter_row_, run_row_, rise_row_}) row->hide();
+    legs_->hide();
+    history_->hide();
+    return;
+  }
+  const auto unit = document_.unit();
+  const auto fill = [](QLineEdit* edit, const QString& text) {
+    if (edit->hasFocus() && edit->isModified()) return;
+    edit->setText(text);
+    edit->setCursorPosition(0);
+  };
+  fill(name_, qt(d->name));
+  fill(limits_, d->nominal == 0 && d->kind != DimensionKind::angle ? QString() : dimension_text(*d, unit));
+  fill(reason_, qt(d->reason));
+  fill(sum_, qt(d->sum));
+  const auto length = [&](double mm) { return mm == 0 ? QString() : qt(length_entry_text(mm, unit)); };
+  fill(cutter_, length(d->cutter));
+  fill(run_, length(d->run));
+  fill(rise_, length(d->rise));
+  const auto read = document_.build().measurement_of(document_.piece(), chosen_);
+  fill(measured_, !read                             ? QString()
+                  : d->kind == DimensionKind::angle ? qt(angle_text(read->second.value))
+                                                    : qt(length_entry_text(read->second.value, unit)));
+  kind_->setCurrentIndex(static_cast<int>(d->kind));
+  class_->setCurrentIndex(static_cast<int>(d->importance));
+  source_->setCurrentIndex(static_cast<int>(d->source));
+  choose_data(from_, d->surface);
+  choose_data(to_, d->other);
+  const bool two = d->kind == DimensionKind::distance || d->kind == DimensionKind::edge_radius ||
+                   d->kind == DimensionKind::angle;
+  between_row_->setVisible(two || d->kind == DimensionKind::size);
+  to_->setVisible(two);
+  cutter_row_->setVisible(d->kind == DimensionKind::corner_radius);
+  run_row_->setVisible(d->kind == DimensionKind::angle);
+  rise_row_->setVisible(d->kind == DimensionKind::angle);
+  const bool legs = d->kind == DimensionKind::angle && d->run > 0 && d->nominal > 0 && d->nominal < pi / 2;
+  legs_->setVisible(legs);
+  if (legs) {
+    const auto both = drawing::angle_legs(d->nominal, d->run);
+    legs_->setText(QString("%1 climbs %2; its complement, %3, climbs %4.")
+                       .arg(qt(angle_text(both.angle)), figure(both.leg, unit),
+                            qt(angle_text(both.complement)), figure(both.other_leg, unit)));
+  }
+  if (d->kind != DimensionKind::angle) {
+    message_->setText(
+        d->lower == 0 && d->upper == 0
+            ? QString("No limits yet: 12 H7, 12 \u00B10.05, 12 +0.018/0; m for ISO 2768-m.")
+            : QString("%1 to %2")
+                  .arg(qt(length_text(d->least(), unit, {.decimals_mm = 3, .decimals_inch = 5})),
+                       qt(length_text(d->most(), unit,
+                                      {.decimals_mm = 3, .decimals_inch = 5, .show_unit = true}))));
+  } else {
+    message_->setText(d->upper == 0 && d->lower == 0
+                          ? QString("No limits yet: 45 \u00B10.5")
+                          : QString("%1 to %2").arg(qt(angle_text(d->least())), qt(angle_text(d->most()))));
+  }
+  colour_label(message_, theme().muted);
+  QStringList was;
+  for (auto old = d->history.rbegin(); old != d->history.rend() && was.size() < 3; ++old)
+    was << QString("%1 until %2").arg(qt(old->was), qt(old->at).left(10));
+  history_->setVisible(!was.isEmpty());
+  history_->setText("Was " + was.join(", "));
+  show_restated();
+}
+
+void DimensionPanel::show_restated() {
+  while (auto* item = reading_box_->takeAt(0)) {
+    delete item->widget();
+    delete item;
+  }
+  const auto* d = current();
+  if (d == nullptr || restate_box_->isHidden()) return;
+  drawing::RestateInput in;
+  static constexpr drawing::Restated hows[] = {drawing::Restated::over_pin, drawing::Restated::inside_pin,
+                                               drawing::Restated::from_edge};
+  in.how = hows[std::max(0, how_->currentIndex())];
+  hole_->setVisible(in.how != drawing::Restated::from_edge);
+  pin_->setPlaceholderText(in.how == drawing::Restated::from_edge ? "hole" : "pin");
+  in.nominal = d->nominal;
+  in.lower = d->lower;
+  in.upper = d->upper;
+  const std::pair<QLineEdit*, double*> fields[] = {
+      {pin_, &in.pin}, {hole_, &in.hole}, {instrument_, &in.instrument}};
+  for (const auto& [edit, to] : fields) {
+    if (edit->text().trimmed().isEmpty()) continue;
+    const auto read = parse_length(edit->text().toStdString(), entry_options(document_.unit()));
+    if (!read.ok()) {
+      verdict_->setText(edit->accessibleName() + ": " + qt(read.message));
+      return;
+    }
+    *to = read.mm;
+  }
+  if (in.pin == 0) {
+    verdict_->setText(
+        "Give the pin, and the hole it stands in: it is said what to read, and whether that can decide.");
+    return;
+  }
+  const auto r = drawing::restate(in);
+  if (!r.usable()) {
+    verdict_->setText(qt(r.message));
+    return;
+  }
+  reading_box_->addWidget(new FigureRow({}, "Reads", r.reading, document_.unit(), r.sum));
+  verdict_->setText(
+      in.lower == 0 && in.upper == 0
+          ? QString("The pin's clearance leaves \u00B1%1 on it.").arg(figure(r.band, document_.unit()))
+          : qt(r.verdict));
+}
+
+void DimensionPanel::show_contradictions() {
+  shown_ = drawing::contradictions(document_.build(), document_.part(), {0.0005, document_.unit()});
+  wrong_->clear();
+  for (const auto& c : shown_) {
+    auto* item = new QListWidgetItem(qt(c.text) + ".", wrong_);
+    if (c.severity == drawing::Severity::wrong) item->setForeground(theme().gone);
+    item->setToolTip("Enter goes there");
+  }
+  if (shown_.empty()) {
+    auto* item = new QListWidgetItem("None found.", wrong_);
+    item->setForeground(theme().good);
+  }
+}
+
+} // namespace datrin::app

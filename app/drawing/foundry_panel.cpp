@@ -1,0 +1,280 @@
+#include "app/drawing/foundry_panel.h"
+
+#include "app/marks/form.h"
+#include "app/marks/length_field.h"
+#include "app/marks/why.h"
+#include "app/shell/column.h"
+#include "app/theme.h"
+#include "build/edits.h"
+#include "casting/foundry_tables.h"
+#include "sheets/figures.h"
+#include "sheets/pattern_sheet.h"
+
+#include <QFileDialog>
+#include <QHeaderView>
+#include <QShortcut>
+#include <QVBoxLayout>
+
+#include <cmath>
+
+namespace datrin::app {
+
+using sheets::figure;
+using sheets::qt;
+
+namespace {
+
+const std::pair<const char*, Vec3> draws[] = {
+    {"up (z)", Vec3::UnitZ()}, {"sideways (x)", Vec3::UnitX()}, {"front to back (y)", Vec3::UnitY()}};
+
+/// The axis a direction is nearest to: "towards +x".
+QString towards(const Vec3& direction) {
+  Eigen::Index axis = 0;
+  direction.cwiseAbs().maxCoeff(&axis);
+  return QString("towards %1%2")
+      .arg(direction[axis] < 0 ? QChar(0x2212) : QChar('+'))
+      .arg(QChar('x' + static_cast<int>(axis)));
+}
+
+QString plus_minus(const casting::WithUncertainty& v, Unit unit) {
+  return QString("%1 \u00B1%2").arg(figure(v.value, unit), figure(v.uncertainty, unit));
+}
+
+} // namespace
+
+FoundryPanel::FoundryPanel(Document& document, QWidget* parent)
+    : QWidget(parent), document_(document),
+      table_(plain_table("Raw sizes to expect",
+                         {"Size", "Finished", "Raw", "Tolerance", "Metal a side", "least", "most"}, 1)),
+      metal_(choice_box("Metal")), process_(choice_box("How it is cast")),
+      allowance_(choice_box("Machining allowance grade, ISO 8062-3")),
+      draw_(choice_box("The pattern is drawn")), grade_(new QSpinBox),
+      shrinkage_(text_field("Shrinkage, per cent")), draft_(text_field("Draft, degrees")),
+      message_(muted_label()), made_(words_label()),
+      pattern_(new QPushButton("Drawing for a pattern\u2026")) {
+  const int widths[] = {220, 80, 80, 80, 92, 70};
+  for (int c = 0; c < 6; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
+  table_->horizontalHeader()->setStretchLastSection(true);
+  table_->setToolTip("F1 shows how the raw size of the chosen row adds up");
+  auto* why = new QShortcut(QKeySequence("F1"), table_, nullptr, nullptr, Qt::WidgetShortcut);
+  connect(why, &QShortcut::activated, this, &FoundryPanel::ask_why);
+  for (const auto& m : casting::metals()) metal_->addItem(qt(m.name));
+  QStringList processes;
+  for (const auto& g : casting::casting_grades())
+    if (!processes.contains(qt(g.process))) processes << qt(g.process);
+  process_->addItems(processes);
+  for (const char* letter : {"A", "B", "C", "D", "E", "F", "G", "H", "J", "K"}) allowance_->addItem(letter);
+  for (const auto& [name, direction] : draws) draw_->addItem(name);
+  grade_->setRange(1, 16);
+  grade_->setAccessibleName("Casting tolerance grade, ISO 8062-3");
+  grade_->setButtonSymbols(QAbstractSpinBox::NoButtons);
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(12, 10, 12, 12);
+  column->setSpacing(4);
+  column->addWidget(heading_label("How it is cast"));
+  column->addWidget(labelled("Metal", metal_));
+  column->addWidget(labelled("Process", process_));
+  auto* grades = new QWidget;
+  auto* row = new QHBoxLayout(grades);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(4);
+  row->addWidget(grade_, 1);
+  row->addWidget(allowance_, 1);
+  grades->setToolTip(
+      "ISO 8062-3: casting tolerance grade (DCTG) 1 to 16, machining allowance grade (RMAG) A to K");
+  column->addWidget(labelled("Grades", grades));
+  column->addWidget(labelled("Shrinkage %", shrinkage_));
+  column->addWidget(labelled("Draft", draft_));
+  column->addWidget(labelled("Drawn", draw_));
+  column->addWidget(message_);
+  column->addWidget(pattern_);
+  column->addSpacing(4);
+  column->addWidget(hairline());
+  column->addWidget(heading_label("What was made of this piece"));
+  column->addWidget(made_);
+  column->addStretch(1);
+
+  const auto current = [this] { return casting::foundry_or_usual(document_.build(), document_.part()); };
+  const auto usual = [](build::Foundry& f, bool metal_too) {
+    const auto metal = casting::metal_named(f.metal);
+    if (!metal) return;
+    if (metal_too) {
+      f.shrinkage = metal->shrink_usual;
+      f.draft = metal->draft;
+    }
+    if (const auto grade = casting::usual_grade(f.process, metal->group)) {
+      f.tolerance_grade = grade->tolerance;
+      f.allowance = grade->allowance;
+    }
+  };
+  connect(metal_, &QComboBox::activated, this, [this, current, usual] {
+    auto f = current();
+    f.metal = metal_->currentText().toStdString();
+    usual(f, true);
+    keep(f, "Metal");
+  });
+  connect(process_, &QComboBox::activated, this, [this, current, usual] {
+    auto f = current();
+    f.process = process_->currentText().toStdString();
+    usual(f, false);
+    keep(f, "Casting process");
+  });
+  connect(grade_, &QSpinBox::editingFinished, this, [this, current] {
+    auto f = current();
+    f.tolerance_grade = grade_->value();
+    keep(f, "Casting tolerance grade");
+  });
+  connect(allowance_, &QComboBox::activated, this, [this, current] {
+    auto f = current();
+    f.allowance = allowance_->currentText().toStdString();
+    keep(f, "Machining allowance grade");
+  });
+  connect(draw_, &QComboBox::activated, this, [this, current] {
+    auto f = current();
+    f.draw = draws[draw_->currentIndex()].second;
+    keep(f, "Direction of draw");
+  });
+  const auto refuse = [this](const QString& words) {
+    message_->setText(words);
+    colour_label(message_, theme().gone);
+  };
+  connect(shrinkage_, &QLineEdit::editingFinished, this, [this, current, refuse] {
+    if (!shrinkage_->isModified()) return;
+    bool ok = false;
+    auto text = shrinkage_->text().trimmed();
+    text.remove('%');
+    if (entry_options(document_.unit()).decimal_comma) text.replace(',', '.');
+    const double percent = text.toDouble(&ok);
+    if (!ok || percent < 0 || percent > 10) return refuse("Shrinkage: a number of per cent from 0 to 10");
+    auto f = current();
+    f.shrinkage = percent / 100;
+    shrinkage_->setModified(false);
+    keep(f, "Shrinkage");
+  });
+  connect(draft_, &QLineEdit::editingFinished, this, [this, current, refuse] {
+    if (!draft_->isModified()) return;
+    const auto angle =
+        parse_angle(draft_->text().toStdString(), entry_options(document_.unit()).decimal_comma);
+    if (!angle.ok || angle.radian < 0 || angle.radian > radians(15))
+      return refuse(angle.ok ? "Draft: from 0 to 15\u00B0" : "Draft: " + qt(angle.message));
+    auto f = current();
+    f.draft = angle.radian;
+    draft_->setModified(false);
+    keep(f, "Draft");
+  });
+  connect(pattern_, &QPushButton::clicked, this, [this] {
+    auto path = QFileDialog::getSaveFileName(this, "Drawing for a pattern", "pattern.pdf", "PDF (*.pdf)");
+    if (path.isEmpty()) return;
+    if (!path.endsWith(".pdf")) path += ".pdf";
+    const auto wrong = write_pattern(path);
+    emit say(wrong.isEmpty() ? "Written to " + path + "." : wrong);
+  });
+}
+
+void FoundryPanel::keep(const build::Foundry& foundry, const QString& what) {
+  const auto& b = document_.build();
+  const auto* part = b.find<build::Part>(document_.part());
+  if (part == nullptr) return;
+  const auto label = (what + " of " + qt(part->name)).toStdString();
+  if (const auto old = b.foundry_of(document_.part()))
+    document_.apply(build::replace(b, old->first, foundry, label));
+  else
+    document_.apply(build::add(b, foundry, label));
+}
+
+QString FoundryPanel::write_pattern(const QString& path) const {
+  const auto& b = document_.build();
+  const auto* part = b.find<build::Part>(document_.part());
+  if (part == nullptr) return "There is no part to make a pattern for.";
+  const auto foundry = casting::foundry_or_usual(b, document_.part());
+  sheets::PatternSheet sheet;
+  sheet.build = qt(b.info().name);
+  sheet.part = qt(part->name);
+  sheet.metal = qt(foundry.metal);
+  sheet.process = QString("%1, tolerance grade %2, allowance grade %3")
+                      .arg(qt(foundry.process))
+                      .arg(foundry.tolerance_grade)
+                      .arg(qt(foundry.allowance));
+  sheet.pattern = casting::make_pattern(b, document_.part(), foundry);
+  sheet.draft = foundry.draft;
+  sheet.unit = document_.unit();
+  sheet.third_angle = b.info().third_angle;
+  if (!sheet.pattern.usable()) return qt(sheet.pattern.message);
+  return sheets::write_pattern_pdf(path, sheet);
+}
+
+void FoundryPanel::refresh() {
+  const auto& b = document_.build();
+  const auto foundry = casting::foundry_or_usual(b, document_.part());
+  metal_->setCurrentText(qt(foundry.metal));
+  process_->setCurrentText(qt(foundry.process));
+  grade_->setValue(foundry.tolerance_grade);
+  allowance_->setCurrentText(qt(foundry.allowance));
+  for (int k = 0; k < draw_->count(); ++k)
+    if (std::abs(foundry.draw.dot(draws[k].second)) > 0.99) draw_->setCurrentIndex(k);
+  if (!shrinkage_->hasFocus()) shrinkage_->setText(qt(number_text(100 * foundry.shrinkage, 2)));
+  if (!draft_->hasFocus()) draft_->setText(qt(angle_text(foundry.draft)));
+  expected_ = casting::expect_casting(b, document_.part(), foundry);
+  pattern_->setEnabled(expected_.usable());
+  const auto unit = document_.unit();
+  table_->setRowCount(static_cast<int>(expected_.sizes.size()));
+  for (std::size_t k = 0; k < expected_.sizes.size(); ++k) {
+    const auto& s = expected_.sizes[k];
+    fill_row(table_, static_cast<int>(k),
+             {qt(s.name), s.finished > 0 ? figure(s.finished, unit) : QString("\u2013"), figure(s.raw, unit),
+              "\u00B1" + figure(s.tolerance / 2, unit), figure(s.stock, unit), figure(s.stock_least, unit),
+              figure(s.stock_most, unit)});
+  }
+  QStringList words;
+  if (!expected_.usable())
+    words << qt(expected_.message);
+  else
+    words << QString("Allowance %1 a side, by the largest dimension, %2.")
+                 .arg(figure(expected_.allowance, unit), figure(expected_.largest, unit));
+  for (const auto& r : expected_.remarks) words << qt(r);
+  if (!b.foundry_of(document_.part())) words << "Usual for the material, until chosen.";
+  message_->setText(words.join(" "));
+  colour_label(message_, expected_.usable() ? theme().muted : theme().gone);
+  show_made(foundry);
+}
+
+void FoundryPanel::show_made(const build::Foundry& foundry) {
+  const auto& b = document_.build();
+  const auto state = piece_state(b, document_.piece());
+  if (state.input.seat.points.empty()) {
+    made_->setText("Touch a casting: then its draft, warp, core shift and the shrinkage that really happened "
+                   "are said here.");
+    return;
+  }
+  const auto unit = document_.unit();
+  const auto made = casting::as_cast(state.input.seat, state.pose);
+  QStringList lines;
+  const auto shrunk =
+      casting::shrinkage_found(state.input.seat, made, state.input.surface_ids,
+                               casting::make_pattern(b, document_.part(), foundry), foundry.shrinkage);
+  if (shrunk.known) lines << "It " + qt(shrunk.text);
+  const auto name = [&](int k) { return qt(state.input.seat.surfaces[static_cast<std::size_t>(k)].id); };
+  for (const auto& core : made.cores)
+    lines << QString("Core of %1 stands off %2 by %3.")
+                 .arg(name(core.bore), name(core.boss), plus_minus(core.amount, unit));
+  for (const auto& s : made.surfaces) {
+    if (!s.fitted) continue;
+    QString line = name(s.surface) + ":";
+    if (s.lean.value > s.lean.uncertainty && s.lean.uncertainty > 0)
+      line += QString(" leans %1\u00B0 \u00B1%2 %3;")
+                  .arg(qt(number_text(degrees(s.lean.value), 2)),
+                       qt(number_text(degrees(s.lean.uncertainty), 2)), towards(s.leans_to));
+    line += QString(" out of true %1, rough %2.").arg(figure(s.warp, unit), figure(s.roughness, unit));
+    lines << line;
+  }
+  made_->setText(lines.isEmpty() ? QString("Too few touches yet: four on a face, six on a bore.")
+                                 : lines.join("\n"));
+}
+
+void FoundryPanel::ask_why() {
+  const int row = table_->currentRow();
+  if (row >= 0 && row < static_cast<int>(expected_.sizes.size()))
+    show_why(table_, expected_.sizes[static_cast<std::size_t>(row)].sum, document_.unit());
+}
+
+} // namespace datrin::app

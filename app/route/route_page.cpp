@@ -1,0 +1,75 @@
+#include "app/route/route_page.h"
+
+#include "allowance/plan.h"
+#include "app/theme.h"
+#include "build/edits.h"
+#include "route/gate.h"
+
+namespace datrin::app {
+
+RoutePage::RoutePage(Document& document)
+    : Page(document), canvas_(new PartCanvas), tabs_(new Tabs), datums_(new DatumPanel(document)),
+      setups_(new SetupPanel(document)), tables_(new QStackedWidget) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(12, 12, 8, 8);
+  column->setSpacing(8);
+  canvas_->set_empty_text("First the drawing", "State the part in the Drawing step: here it is worked out "
+                                               "which as-cast surfaces to stand it on, and what must be "
+                                               "true before it is unclamped.");
+  column->addWidget(canvas_, 64);
+  tables_->addWidget(datums_->table());
+  tables_->addWidget(setups_->overview());
+  column->addWidget(tables_, 36);
+  auto* whole = new QVBoxLayout(side_);
+  whole->setContentsMargins(0, 4, 0, 0);
+  whole->addWidget(tabs_);
+  tabs_->add("Datums", datums_);
+  tabs_->add("Setups", setups_);
+  tabs_->add("Gate", setups_->gate());
+  connect(datums_, &DatumPanel::chosen, this, [this] { show_canvas(); });
+  connect(datums_, &DatumPanel::take, this, &RoutePage::take_datums);
+  connect(tabs_, &Tabs::changed, this, [this](int k) {
+    tables_->setCurrentIndex(k == 0 ? 0 : 1);
+    show_canvas();
+  });
+  connect(setups_, &SetupPanel::go_to_surface, this, [this] { emit go_to(4); });
+  connect(canvas_, &PartCanvas::angle_clicked, this,
+          [this] { emit say("First or third angle is chosen in the Drawing step"); });
+}
+
+void RoutePage::refresh() {
+  state_ = piece_state(document_.build(), document_.piece());
+  if (state_.part == 0) state_.part = document_.part();
+  datums_->show_state(state_);
+  setups_->show_state(state_,
+                      allowance::surface_plans(document_.build(), state_.piece, state_.input, state_.pose));
+  const int open = setups_->gate_result().open;
+  tabs_->set_name(2, open > 0 ? QString("Gate %1").arg(open) : QString("Gate"));
+  show_canvas();
+}
+
+void RoutePage::show_canvas() {
+  auto scene = piece_scene(document_.build(), state_, state_.pose);
+  if (tabs_->chosen() == 0) scene.spots = datums_->target_spots();
+  canvas_->set_unit(document_.unit());
+  canvas_->set_scene(std::move(scene), document_.build().info().third_angle);
+}
+
+void RoutePage::take_datums(const std::vector<long>& ids) {
+  const auto& b = document_.build();
+  const std::vector<build::Id> datums(ids.begin(), ids.end());
+  const auto all = b.setups_of(state_.part);
+  if (all.empty()) {
+    std::vector<build::Record> records;
+    for (auto& setup : route::suggest_setups(b, state_.part, datums)) records.emplace_back(setup);
+    document_.apply(build::add_all(b, std::move(records), "Take first datums, with two setups"));
+  } else {
+    auto changed = all.front().second;
+    changed.datums = datums;
+    document_.apply(build::replace(b, all.front().first, changed, "Take first datums"));
+  }
+  tabs_->choose(1);
+  refresh();
+}
+
+} // namespace datrin::app

@@ -1,0 +1,39 @@
+#pragma once
+// The route step: first datums, setups, and the gate before each unclamping.
+
+#include "app/casting/piece_state.h"
+#include "app/marks/part_canvas.h"
+#include "app/marks/tabs.h"
+#include "app/route/datum_panel.h"
+#include "app/route/setup_panel.h"
+#include "app/shell/page.h"
+
+#include <QStackedWidget>
+
+namespace datrin::app {
+
+class RoutePage : public Page {
+  Q_OBJECT
+public:
+  explicit RoutePage(Document& document);
+  void refresh() override;
+  QWidget* first_focus() override { return datums_->table(); }
+
+  PartCanvas* canvas() const { return canvas_; }
+  Tabs* tabs() const { return tabs_; }
+  DatumPanel* datums() const { return datums_; }
+  SetupPanel* setups() const { return setups_; }
+
+private:
+  void show_canvas();
+  void take_datums(const std::vector<long>& ids);
+
+  PartCanvas* canvas_;
+  Tabs* tabs_;
+  DatumPanel* datums_;
+  SetupPanel* setups_;
+  QStackedWidget* tables_;
+  PieceState state_;
+};
+
+} // namespace datrin::app

@@ -1,0 +1,363 @@
+#include "app/route/setup_panel.h"
+
+#include "app/marks/form.h"
+#include "app/shell/column.h"
+#include "app/theme.h"
+#include "build/edits.h"
+#include "sheets/figures.h"
+
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QScopedValueRollback>
+#include <QShortcut>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace datrin::app {
+
+using build::Id;
+using build::Setup;
+using sheets::qt;
+
+namespace {
+
+bool contains(const std::vector<Id>& list, Id id) {
+  return std::find(list.begin(), list.end(), id) != list.end();
+}
+
+} // namespace
+
+SetupPanel::SetupPanel(Document& document, QWidget* parent)
+    : QWidget(parent), document_(document), setups_(new QListWidget), parts_(new QListWidget),
+      gate_list_(new QListWidget), name_(text_field("Name of the setup")), remarks_(muted_label()),
+      verdict_(words_label()), gate_heading_(heading_label("Before it is unclamped")),
+      add_(new QPushButton("Add")), remove_(new QPushButton("Remove")), up_(new QPushButton("\u2191")),
+      down_(new QPushButton("\u2193")), release_(new QPushButton("Unclamp")),
+      done_(new QPushButton("It is done")), gate_(new QWidget),
+      overview_(plain_table("What each setup does", {"Surface"}, 9)) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(12, 10, 12, 12);
+  column->setSpacing(5);
+  auto* head = new QHBoxLayout;
+  head->setSpacing(4);
+  head->addWidget(heading_label("Setups"));
+  head->addStretch(1);
+  for (auto* b : {up_, down_}) b->setFixedWidth(theme().ipx(28));
+  up_->setAccessibleName("Setup earlier");
+  down_->setAccessibleName("Setup later");
+  head->addWidget(up_);
+  head->addWidget(down_);
+  head->addWidget(add_);
+  column->addLayout(head);
+  setups_->setAccessibleName("Setups in order");
+  setups_->setMinimumHeight(theme().ipx(84));
+  column->addWidget(setups_, 1);
+  auto* named = new QHBoxLayout;
+  named->setSpacing(4);
+  named->addWidget(name_, 1);
+  named->addWidget(remove_);
+  column->addLayout(named);
+  parts_->setAccessibleName("What takes part in the setup");
+  parts_->setToolTip("Enter or a double click: not in it, datum, cut here, reference for later; a dimension: "
+                     "measured here or not");
+  column->addWidget(parts_, 3);
+  column->addWidget(muted_label(
+      "Enter changes the part a surface plays: locates (1\u20133), cut, reference; a dimension: measured."));
+  column->addWidget(remarks_);
+
+  auto* gate_column = new QVBoxLayout(gate_);
+  gate_column->setContentsMargins(12, 10, 12, 12);
+  gate_column->setSpacing(6);
+  gate_column->addWidget(gate_heading_);
+  gate_column->addWidget(verdict_);
+  gate_list_->setAccessibleName("What must be true before unclamping");
+  gate_list_->setWordWrap(true);
+  gate_column->addWidget(gate_list_, 1);
+  auto* buttons = new QHBoxLayout;
+  buttons->addWidget(done_);
+  buttons->addWidget(release_);
+  buttons->addStretch(1);
+  done_->setToolTip("A reference cut or scribed on a surface that stays as cast");
+  gate_column->addLayout(buttons);
+  gate_column->addWidget(muted_label("Unclamped work can fall or swing: support it first; heavy castings "
+                                     "want lifting tackle and its rules."));
+
+  connect(add_, &QPushButton::clicked, this, &SetupPanel::add_setup);
+  connect(remove_, &QPushButton::clicked, this, &SetupPanel::remove_setup);
+  connect(up_, &QPushButton::clicked, this, [this] { move_setup(-1); });
+  connect(down_, &QPushButton::clicked, this, [this] { move_setup(1); });
+  connect(release_, &QPushButton::clicked, this, &SetupPanel::release);
+  connect(done_, &QPushButton::clicked, this, &SetupPanel::gate_done);
+  connect(setups_, &QListWidget::currentRowChanged, this, [this](int row) {
+    if (filling_) return;
+    const auto all = document_.build().setups_of(state_.part);
+    chosen_ = row >= 0 && row < static_cast<int>(all.size()) ? all[static_cast<std::size_t>(row)].first : 0;
+    show_setup();
+    show_gate();
+  });
+  auto* drop = new QShortcut(QKeySequence::Delete, setups_, nullptr, nullptr, Qt::WidgetShortcut);
+  connect(drop, &QShortcut::activated, this, &SetupPanel::remove_setup);
+  connect(parts_, &QListWidget::itemActivated, this, [this] { cycle_part(); });
+  connect(gate_list_, &QListWidget::itemActivated, this, [this] {
+    const int row = gate_list_->currentRow();
+    if (row >= 0 && row < static_cast<int>(gate_result_.items.size()))
+      emit go_to_surface(gate_result_.items[static_cast<std::size_t>(row)].surface);
+  });
+  connect(gate_list_, &QListWidget::currentRowChanged, this, [this](int row) {
+    done_->setEnabled(row >= 0 && row < static_cast<int>(gate_result_.items.size()) &&
+                      gate_result_.items[static_cast<std::size_t>(row)].kind == route::GateKind::reference &&
+                      !gate_result_.items[static_cast<std::size_t>(row)].done &&
+                      gate_result_.items[static_cast<std::size_t>(row)].surface != 0);
+  });
+  connect(name_, &QLineEdit::editingFinished, this, [this] {
+    const auto* now = current();
+    if (now == nullptr || !name_->isModified() || name_->text().trimmed().isEmpty()) return;
+    auto changed = *now;
+    changed.name = name_->text().trimmed().toStdString();
+    name_->setModified(false);
+    keep(changed, "Name");
+  });
+}
+
+const Setup* SetupPanel::current() const {
+  return document_.build().find<Setup>(chosen_);
+}
+
+void SetupPanel::keep(Setup changed, const QString& what) {
+  document_.apply(build::replace(document_.build(), chosen_, changed,
+                                 (what + " of \"" + qt(changed.name) + "\"").toStdString()));
+}
+
+void SetupPanel::add_setup() {
+  if (state_.part == 0) return;
+  const auto& b = document_.build();
+  const auto all = b.setups_of(state_.part);
+  Setup s;
+  s.part = state_.part;
+  s.name = "setup " + std::to_string(all.size() + 1);
+  s.order = build::next_order(all);
+  const auto id = b.next_id();
+  chosen_ = id;
+  document_.apply(build::add(b, s, "Add a setup"));
+}
+
+void SetupPanel::remove_setup() {
+  if (const auto* now = current())
+    document_.apply(build::remove(document_.build(), chosen_, "Remove the setup \"" + now->name + "\""));
+}
+
+void SetupPanel::move_setup(int by) {
+  const auto all = document_.build().setups_of(state_.part);
+  const int row = setups_->currentRow(), other = row + by;
+  if (row < 0 || other < 0 || other >= static_cast<int>(all.size())) return;
+  auto one = all[static_cast<std::size_t>(row)].second, two = all[static_cast<std::size_t>(other)].second;
+  std::swap(one.order, two.order);
+  if (one.order == two.order) one.order += by;
+  build::Edit edit{"Change the order of the setups", {}};
+  edit.changes.push_back(
+      {all[static_cast<std::size_t>(row)].first, all[static_cast<std::size_t>(row)].second, one});
+  edit.changes.push_back(
+      {all[static_cast<std::size_t>(other)].first, all[static_cast<std::size_t>(other)].second, two});
+  document_.apply(edit);
+}
+
+void SetupPanel::cycle_part() {
+  const auto* now = current();
+  auto* item = parts_->currentItem();
+  if (now == nullptr || item == nullptr) return;
+  const auto id = static_cast<Id>(item->data(Qt::UserRole).toLongLong());
+  auto changed = *now;
+  if (document_.build().find<build::Dimension>(id) != nullptr) {
+    if (std::erase(changed.sizes, id) == 0) changed.sizes.push_back(id);
+    return keep(changed, "Sizes");
+  }
+  const auto* surface = document_.build().find<build::PartSurface>(id);
+  if (surface == nullptr) return;
+  if (contains(changed.datums, id)) {
+    std::erase(changed.datums, id);
+    (surface->machined ? changed.cuts : changed.marks).push_back(id);
+  } else if (contains(changed.cuts, id)) {
+    std::erase(changed.cuts, id);
+    changed.marks.push_back(id);
+  } else if (contains(changed.marks, id)) {
+    std::erase(changed.marks, id);
+  } else if (changed.datums.size() < 3) {
+    changed.datums.push_back(id);
+  } else {
+    (surface->machined ? changed.cuts : changed.marks).push_back(id);
+  }
+  keep(changed, "Surfaces");
+}
+
+void SetupPanel::show_state(const PieceState& state, const std::vector<allowance::SurfacePlan>& plans) {
+  state_ = state;
+  plans_ = plans;
+  const auto& b = document_.build();
+  const auto all = b.setups_of(state.part);
+  if ((current() == nullptr || current()->part != state.part)) chosen_ = all.empty() ? 0 : all.front().first;
+  {
+    const QScopedValueRollback<bool> filling(filling_, true);
+    setups_->clear();
+    for (const auto& [id, s] : all) {
+      QString words = QString("%1  %2").arg(setups_->count() + 1).arg(qt(s.name));
+      if (b.release_of(state.piece, id)) words += "  \u2713";
+      setups_->addItem(words);
+      if (id == chosen_) setups_->setCurrentRow(setups_->count() - 1);
+    }
+  }
+  add_->setEnabled(state.part != 0);
+  QStringList remarks;
+  for (const auto& r : route::route_remarks(b, state.part)) remarks << qt(r.text) + ".";
+  remarks_->setText(all.empty()
+                        ? QString("No setups yet. Take first datums to have two suggested, or add one.")
+                        : remarks.join("\n"));
+  colour_label(remarks_, remarks.isEmpty() ? theme().muted : theme().gone);
+  show_setup();
+  show_gate();
+  show_overview();
+}
+
+void SetupPanel::show_overview() {
+  const auto& b = document_.build();
+  const auto setups = b.setups_of(state_.part);
+  QStringList heads{"Surface", "As it is"};
+  for (const auto& [id, s] : setups) heads << qt(s.name);
+  overview_->setColumnCount(static_cast<int>(heads.size()));
+  overview_->setHorizontalHeaderLabels(heads);
+  for (int c = 0; c < overview_->columnCount(); ++c) {
+    overview_->horizontalHeaderItem(c)->setTextAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+    overview_->setColumnWidth(c, theme().ipx(c < 2 ? 120 : 170));
+  }
+  overview_->setRowCount(0);
+  for (const auto& [id, s] : b.surfaces_of(state_.part)) {
+    const auto plan = std::find_if(plans_.begin(), plans_.end(),
+                                   [&, wanted = id](const auto& p) { return p.surface == wanted; });
+    QStringList cells{qt(s.name), plan == plans_.end() ? QString("stays as cast")
+                                                       : QString(allowance::state_name(plan->state))};
+    bool any = s.machined;
+    for (const auto& [setup_id, setup] : setups) {
+      const auto datum = std::find(setup.datums.begin(), setup.datums.end(), id);
+      QString cell;
+      if (datum != setup.datums.end())
+        cell = QString("locates, %1").arg(std::max<std::ptrdiff_t>(1, 3 - (datum - setup.datums.begin())));
+      else if (contains(setup.cuts, id))
+        cell = "cut";
+      else if (contains(setup.marks, id))
+        cell = "reference";
+      any = any || !cell.isEmpty();
+      cells << cell;
+    }
+    if (!any) continue;
+    const int row = overview_->rowCount();
+    overview_->insertRow(row);
+    fill_row(overview_, row, cells);
+    if (plan != plans_.end() && plan->state == allowance::SurfaceState::spoilt)
+      overview_->item(row, 1)->setForeground(theme().gone);
+    if (plan != plans_.end() && plan->state == allowance::SurfaceState::finished)
+      overview_->item(row, 1)->setForeground(theme().good);
+  }
+}
+
+void SetupPanel::show_setup() {
+  const auto* now = current();
+  for (QWidget* w : std::initializer_list<QWidget*>{name_, remove_, up_, down_, parts_})
+    w->setEnabled(now != nullptr);
+  const int row = parts_->currentRow();
+  parts_->clear();
+  if (now == nullptr) {
+    name_->clear();
+    return;
+  }
+  if (!(name_->hasFocus() && name_->isModified())) name_->setText(qt(now->name));
+  const auto& b = document_.build();
+  static const QString targets[] = {"locates, 3 targets", "locates, 2 targets", "locates, 1 target"};
+  for (const auto& [id, s] : b.surfaces_of(state_.part)) {
+    QString role;
+    const auto datum = std::find(now->datums.begin(), now->datums.end(), id);
+    if (datum != now->datums.end())
+      role = targets[std::min<std::ptrdiff_t>(2, datum - now->datums.begin())];
+    else if (contains(now->cuts, id))
+      role = "cut here";
+    else if (contains(now->marks, id))
+      role = "reference for later";
+    auto* item = new QListWidgetItem(role.isEmpty() ? qt(s.name) : qt(s.name) + "  \u00B7  " + role, parts_);
+    item->setData(Qt::UserRole, QVariant::fromValue<qlonglong>(id));
+    if (role.isEmpty()) item->setForeground(theme().muted);
+  }
+  for (const auto& [id, d] : b.dimensions_of(state_.part)) {
+    const bool in = contains(now->sizes, id);
+    auto* item = new QListWidgetItem(
+        in ? qt(d.name) + "  \u00B7  measured here" : qt(d.name) + " (dimension)", parts_);
+    item->setData(Qt::UserRole, QVariant::fromValue<qlonglong>(id));
+    if (!in) item->setForeground(theme().muted);
+  }
+  parts_->setCurrentRow(std::clamp(row, 0, std::max(0, parts_->count() - 1)));
+}
+
+void SetupPanel::show_gate() {
+  const auto* now = current();
+  gate_list_->clear();
+  gate_result_ = {};
+  done_->setEnabled(false);
+  if (now == nullptr || state_.piece == 0) {
+    gate_heading_->setText("Before it is unclamped");
+    verdict_->setText("Add a setup: what must be true before the piece leaves it is listed here.");
+    release_->setEnabled(false);
+    return;
+  }
+  gate_heading_->setText("Before it leaves \"" + qt(now->name) + "\"");
+  gate_result_ = route::unclamp_gate(document_.build(), state_.piece, chosen_, plans_);
+  const auto released = document_.build().release_of(state_.piece, chosen_);
+  verdict_->setText(released ? QString("Unclamped on %1.%2")
+                                   .arg(qt(released->second.at).left(10),
+                                        released->second.missing.empty()
+                                            ? QString()
+                                            : " Missing then: " + qt(released->second.missing))
+                             : qt(gate_result_.verdict));
+  colour_label(verdict_, gate_result_.open == 0 ? theme().good : theme().gone);
+  for (const auto& item : gate_result_.items) {
+    auto* row = new QListWidgetItem(
+        QString("%1  %2").arg(item.done ? QChar(0x2713) : QChar(0x2717)).arg(qt(item.text)), gate_list_);
+    if (!item.done) row->setForeground(theme().gone);
+  }
+  release_->setEnabled(true);
+  release_->setText(released                 ? "Clamp it again"
+                    : gate_result_.open == 0 ? "Unclamp"
+                                             : "Unclamp all the same");
+}
+
+void SetupPanel::gate_done() {
+  const int row = gate_list_->currentRow();
+  if (row < 0 || row >= static_cast<int>(gate_result_.items.size())) return;
+  const auto surface = gate_result_.items[static_cast<std::size_t>(row)].surface;
+  const auto* s = document_.build().find<build::PartSurface>(surface);
+  if (s == nullptr) return;
+  if (s->machined) {
+    emit go_to_surface(surface);
+    return;
+  }
+  build::Cut cut;
+  cut.piece = state_.piece;
+  cut.surface = surface;
+  cut.note = "reference";
+  cut.at = now_text();
+  cut.place = state_.pose.inverse().apply(s->point);
+  document_.apply(build::add(document_.build(), cut, "Reference on " + s->name));
+}
+
+void SetupPanel::release() {
+  const auto* now = current();
+  if (now == nullptr) return;
+  const auto& b = document_.build();
+  if (const auto old = b.release_of(state_.piece, chosen_)) {
+    document_.apply(build::remove(b, old->first, "Clamp again in \"" + now->name + "\""));
+    return;
+  }
+  build::Release r{state_.piece, chosen_, now_text(), {}};
+  for (const auto& item : gate_result_.items)
+    if (!item.done) r.missing += (r.missing.empty() ? "" : "; ") + item.text;
+  document_.apply(build::add(b, r, "Unclamp from \"" + now->name + "\""));
+}
+
+} // namespace datrin::app

@@ -1,0 +1,50 @@
+#pragma once
+// The shop: machines and how their dials read, tools and what they cut.
+
+#include "app/document.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QDialog>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QTableWidget>
+
+namespace datrin::app {
+
+class ShopDialog : public QDialog {
+  Q_OBJECT
+public:
+  ShopDialog(Document& document, QWidget* parent);
+
+  QTableWidget* machines() const { return machines_; }
+  QTableWidget* tools() const { return tools_; }
+  QLineEdit* machine_name() const { return machine_name_; }
+  QCheckBox* reads_diameter() const { return diameter_; }
+  QLineEdit* resolution() const { return resolution_; }
+  QPushButton* add_machine_button() const { return add_machine_; }
+  QLineEdit* tool_name() const { return tool_name_; }
+  QLineEdit* tool_corner() const { return corner_; }
+  QLineEdit* tool_least() const { return least_; }
+  QPushButton* add_tool_button() const { return add_tool_; }
+  QString message() const { return message_->text(); }
+
+private:
+  void refresh();
+  void add_machine();
+  void add_tool();
+  void remove_chosen(QTableWidget* table, const std::vector<build::Id>& ids, const QString& what);
+  std::optional<double> length(QLineEdit* edit, double when_empty, bool above_zero);
+
+  Document& document_;
+  QTableWidget *machines_, *tools_;
+  QLineEdit *machine_name_, *resolution_, *quirk_, *tool_name_, *corner_, *least_;
+  QCheckBox* diameter_;
+  QComboBox* unit_;
+  QPushButton *add_machine_, *add_tool_;
+  QLabel* message_;
+  std::vector<build::Id> machine_ids_, tool_ids_;
+};
+
+} // namespace datrin::app

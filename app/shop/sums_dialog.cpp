@@ -1,0 +1,201 @@
+#include "app/shop/sums_dialog.h"
+
+#include "app/marks/form.h"
+#include "app/marks/length_field.h"
+#include "app/shell/column.h"
+#include "app/theme.h"
+#include "sheets/figures.h"
+
+#include <QHBoxLayout>
+#include <QHeaderView>
+
+namespace datrin::app {
+
+using bench::Quantity;
+using sheets::qt;
+
+SumsDialog::SumsDialog(Unit unit, QWidget* parent)
+    : QDialog(parent), unit_(unit),
+      search_(text_field("Look for a sum", "look for: drill, taper, square\u2026")), list_(new QListWidget),
+      title_(new QLabel), what_for_(muted_label()), verdict_(words_label()), fields_box_(new QVBoxLayout),
+      answers_(plain_table("Answers", {"Answer", "", "", "How"}, 1)) {
+  setWindowTitle("Sums of the bench");
+  resize(theme().ipx(820), theme().ipx(520));
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(16, 14, 20, 16);
+  row->setSpacing(18);
+  auto* left = new QVBoxLayout;
+  left->addWidget(search_);
+  list_->setAccessibleName("Sums");
+  left->addWidget(list_, 1);
+  row->addLayout(left, 2);
+  auto* right = new QVBoxLayout;
+  right->setSpacing(8);
+  title_->setFont(theme().title());
+  right->addWidget(title_);
+  right->addWidget(what_for_);
+  fields_box_->setSpacing(5);
+  right->addLayout(fields_box_);
+  right->addWidget(hairline());
+  answers_->horizontalHeaderItem(3)->setTextAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+  answers_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
+  answers_->horizontalHeader()->setStretchLastSection(true);
+  answers_->setColumnWidth(1, theme().ipx(110));
+  answers_->setColumnWidth(2, theme().ipx(110));
+  right->addWidget(answers_, 1);
+  right->addWidget(verdict_);
+  row->addLayout(right, 3);
+  connect(search_, &QLineEdit::textChanged, this, [this] { fill_list(); });
+  connect(search_, &QLineEdit::returnPressed, this, [this] {
+    if (!fields_.empty()) fields_.front()->setFocus();
+  });
+  connect(list_, &QListWidget::currentRowChanged, this, [this] { show_sum(); });
+  fill_list();
+}
+
+const bench::Sum* SumsDialog::current() const {
+  auto* item = list_->currentItem();
+  return item ? bench::sum_called(item->data(Qt::UserRole).toString().toStdString()) : nullptr;
+}
+
+void SumsDialog::choose(const QString& id) {
+  search_->clear();
+  for (int k = 0; k < list_->count(); ++k)
+    if (list_->item(k)->data(Qt::UserRole).toString() == id) list_->setCurrentRow(k);
+}
+
+void SumsDialog::fill_list() {
+  const auto wanted = search_->text().trimmed();
+  list_->clear();
+  QString group;
+  for (const auto& sum : bench::sums()) {
+    const auto all = qt(sum.title) + " " + qt(sum.words) + " " + qt(sum.group);
+    if (!wanted.isEmpty() && !all.contains(wanted, Qt::CaseInsensitive)) continue;
+    if (qt(sum.group) != group) {
+      group = qt(sum.group);
+      auto* head = new QListWidgetItem(group.toUpper(), list_);
+      head->setFlags(Qt::NoItemFlags);
+      head->setFont(theme().small());
+    }
+    auto* item = new QListWidgetItem(qt(sum.title), list_);
+    item->setData(Qt::UserRole, qt(sum.id));
+    item->setToolTip(qt(sum.words));
+  }
+  for (int k = 0; k < list_->count(); ++k)
+    if (list_->item(k)->flags() != Qt::NoItemFlags) {
+      list_->setCurrentRow(k);
+      return;
+    }
+  show_sum();
+}
+
+void SumsDialog::show_sum() {
+  while (auto* item = fields_box_->takeAt(0)) {
+    if (item->widget()) {
+      item->widget()->hide();
+      item->widget()->deleteLater();
+    }
+    delete item;
+  }
+  fields_.clear();
+  answers_->setRowCount(0);
+  const auto* sum = current();
+  if (sum == nullptr) {
+    title_->setText("Nothing by that name");
+    what_for_->setText("Look for another word: drill, ream, taper, offset, square.");
+    verdict_->clear();
+    return;
+  }
+  title_->setText(qt(sum->title));
+  what_for_->setText(qt(sum->words));
+  for (const auto& f : sum->fields) {
+    const QString hint = !f.hint.empty()                  ? qt(f.hint)
+                         : f.may_be_empty                 ? QString("may stay empty")
+                         : f.quantity == Quantity::angle  ? QString("45, 4\u00B0 45', 1 in 12")
+                         : f.quantity == Quantity::length ? QString("1 3/8, 35 mm, #30")
+                                                          : QString();
+    auto* edit = text_field(qt(f.name), hint);
+    fields_.push_back(edit);
+    fields_box_->addWidget(labelled(qt(f.name), edit, 180));
+    connect(edit, &QLineEdit::textChanged, this, [this] { reckon(); });
+  }
+  answers_->setHorizontalHeaderLabels(
+      {"Answer", qt(unit_name(unit_)), qt(unit_name(sheets::other(unit_))), "How"});
+  reckon();
+}
+
+void SumsDialog::reckon() {
+  const auto* sum = current();
+  if (sum == nullptr) return;
+  bench::SumValues values;
+  QString wrong;
+  bool empty = true;
+  for (std::size_t k = 0; k < fields_.size(); ++k) {
+    const auto text = fields_[k]->text().trimmed();
+    bench::SumValue value;
+    value.given = !text.isEmpty();
+    empty = empty && !value.given;
+    const auto& f = sum->fields[k];
+    if (value.given) {
+      const bool comma = entry_options(unit_).decimal_comma;
+      switch (f.quantity) {
+      case Quantity::length: {
+        const auto read = parse_length(text.toStdString(), entry_options(unit_));
+        value.value = read.mm;
+        if (!read.ok() && wrong.isEmpty()) wrong = QString("%1: %2").arg(qt(f.name), qt(read.message));
+        break;
+      }
+      case Quantity::angle: {
+        const auto read = parse_angle(text.toStdString(), comma);
+        value.value = read.radian;
+        if (!read.ok && wrong.isEmpty()) wrong = QString("%1: %2").arg(qt(f.name), qt(read.message));
+        break;
+      }
+      case Quantity::count:
+      case Quantity::number: {
+        bool ok = false;
+        value.value = QString(text).replace(comma ? "," : "\x01", comma ? "." : "\x01").toDouble(&ok);
+        if (!ok && wrong.isEmpty()) wrong = QString("%1: a number is needed").arg(qt(f.name));
+        break;
+      }
+      case Quantity::lengths:
+        value.text = text.toStdString();
+        break;
+      }
+    }
+    values.push_back(std::move(value));
+  }
+  answers_->setRowCount(0);
+  if (empty) {
+    verdict_->setText("Type what you have; the answer stands here at once, in both units.");
+    colour_label(verdict_, theme().muted);
+    return;
+  }
+  const auto a = wrong.isEmpty() ? bench::answer(*sum, values, unit_)
+                                 : bench::SumAnswer{false, wrong.toStdString(), {}, {}};
+  if (!a.ok) {
+    verdict_->setText(qt(a.message) + ".");
+    colour_label(verdict_, wrong.isEmpty() ? theme().muted : theme().gone);
+    return;
+  }
+  for (const auto& line : a.lines) {
+    const int row = answers_->rowCount();
+    answers_->insertRow(row);
+    QString first, second;
+    const LengthTextOptions figures{.decimals_mm = 3, .decimals_inch = 4};
+    if (line.quantity == Quantity::length) {
+      first = qt(length_text(line.value, unit_, figures));
+      second = qt(length_text(line.value, sheets::other(unit_), figures));
+    } else if (line.quantity == Quantity::angle) {
+      first = qt(angle_text(line.value));
+    } else {
+      first = qt(number_text(line.value, line.quantity == Quantity::count ? 0 : 2));
+    }
+    fill_row(answers_, row, {qt(line.label), first, second, qt(line.how)});
+    answers_->item(row, 3)->setForeground(theme().muted);
+  }
+  verdict_->setText(qt(a.words));
+  colour_label(verdict_, theme().ink);
+}
+
+} // namespace datrin::app

@@ -1,0 +1,68 @@
+#include "quantity/angle.h"
+
+#include "quantity/text.h"
+#include "quantity/unit.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+#include <regex>
+
+namespace datrin {
+
+AngleResult parse_angle(std::string_view given, bool decimal_comma) {
+  AngleResult out;
+  if (!is_utf8(given)) {
+    out.message = "the text is not UTF-8";
+    return out;
+  }
+  std::string text(trimmed(given));
+  const auto swap = [&text](std::string_view from, std::string_view to) {
+    for (auto at = text.find(from); at != std::string::npos; at = text.find(from, at + to.size()))
+      text.replace(at, from.size(), to);
+  };
+  swap("\u2212", "-");
+  swap("\u00B0", "d");
+  swap("\u2032", "'");
+  swap("\u2033", "\"");
+  if (decimal_comma) swap(",", ".");
+  text = lower_case(text);
+  if (text.empty()) {
+    out.message = "write an angle, like 45, 4\u00B0 45' or 1 in 12";
+    return out;
+  }
+  static const std::regex ratio("^([0-9]*\\.?[0-9]+)\\s*(?:in|:)\\s*([0-9]*\\.?[0-9]+)$");
+  static const std::regex sexagesimal("^(-?)([0-9]*\\.?[0-9]+)\\s*(?:d|deg|degrees)?(?:\\s*([0-9]*\\.?[0-9]+)"
+                                      "\\s*')?(?:\\s*([0-9]*\\.?[0-9]+)\\s*\")?$");
+  std::smatch match;
+  const auto number = [&match](std::size_t k) {
+    return match[k].matched ? std::stod("0" + match[k].str()) : 0.0;
+  };
+  if (text.size() < 60 && std::regex_match(text, match, ratio)) {
+    if (number(2) == 0) {
+      out.message = "the length of a taper must be above 0";
+      return out;
+    }
+    out.radian = std::atan(number(1) / number(2));
+    out.ok = true;
+  } else if (text.size() < 60 && std::regex_match(text, match, sexagesimal)) {
+    const double degree = number(2) + number(3) / 60 + number(4) / 3600;
+    out.radian = radians(match[1].length() > 0 ? -degree : degree);
+    out.ok = std::abs(degree) <= 360;
+    if (!out.ok) out.message = "an angle is at most 360 degrees";
+  } else {
+    out.message = fmt::format("\"{}\" is no angle; write 45, 4\u00B0 45' or 1 in 12", trimmed(given));
+  }
+  return out;
+}
+
+std::string angle_text(double radian) {
+  auto text = fmt::format("{:.3f}", degrees(radian));
+  while (text.back() == '0') text.pop_back();
+  if (text.back() == '.') text.pop_back();
+  if (text == "-0") text = "0";
+  if (text[0] == '-') text.replace(0, 1, "\u2212");
+  return text + "\u00B0";
+}
+
+} // namespace datrin

@@ -1,0 +1,19 @@
+#pragma once
+// A painted A4 page as a PDF file.
+
+#include <QPainter>
+#include <QString>
+
+#include <functional>
+
+namespace datrin::sheets {
+
+/// One A4 page, portrait, a tenth of a millimetre a dot: 2100 by 2970. The message is empty when it was
+/// written.
+QString write_page_pdf(const QString& path, const QString& title,
+                       const std::function<void(QPainter&)>& paint);
+
+/// Writes bytes whole or not at all; the message is empty when they were written.
+QString write_bytes(const QString& path, const QByteArray& bytes);
+
+} // namespace datrin::sheets

@@ -1,0 +1,110 @@
+#include "allowance/plan.h"
+
+#include "build/edits.h"
+#include "demo/mill_engine.h"
+
+#include <gtest/gtest.h>
+
+#include <algorithm>
+
+using namespace datrin;
+using namespace datrin::build;
+using namespace datrin::allowance;
+
+class Planning : public testing::Test {
+protected:
+  void SetUp() override {
+    b = demo::mill_engine().build;
+    for (const auto& [id, p] : b.parts())
+      if (p.name == "Cylinder block") part = id;
+    piece = b.pieces_of(part).front().first;
+  }
+  std::vector<SurfacePlan> plans() {
+    const auto input = casting::piece_input(b, piece);
+    return surface_plans(b, piece, input, casting::seat_or_start(b, piece, input));
+  }
+  SurfacePlan plan(const char* name) {
+    for (auto& p : plans())
+      if (p.drawn.name == name) return p;
+    ADD_FAILURE() << name;
+    return {};
+  }
+  void log(const char* name, double left) {
+    const auto input = casting::piece_input(b, piece);
+    ASSERT_TRUE(b.apply(add(b, cut_of(plan(name), casting::seat_or_start(b, piece, input), left), "x")));
+  }
+  MistakeResult mistake(const char* name) {
+    const auto input = casting::piece_input(b, piece);
+    const auto all = plans();
+    const auto p = plan(name);
+    return absorb_mistake(b, piece, input, casting::seat_or_start(b, piece, input), all, p, p.now);
+  }
+  Build b;
+  Id part = 0, piece = 0;
+};
+
+TEST_F(Planning, LimitsOfADimensionSayWhenASurfaceIsFinished) {
+  const auto bore = plan("bore"); // 31 H7: 0 to +0.025 on the diameter
+  EXPECT_NEAR(bore.low, -0.0125, 1e-9);
+  EXPECT_NEAR(bore.high, 0, 1e-9);
+  EXPECT_NEAR(bore.size_with(0.5).value_or(0), 30, 1e-12);
+  log("bore", -0.01);
+  EXPECT_EQ(plan("bore").state, SurfaceState::finished);
+  log("bore", -0.02);
+  EXPECT_EQ(plan("bore").state, SurfaceState::spoilt);
+}
+
+// Common practice: 2.4875 measured where 2.435 is wanted leaves 0.0525 in on the diameter.
+TEST_F(Planning, ReadingsBecomeMetalLeft) {
+  auto bore = plan("bore");
+  bore.drawn.kind = SurfaceKind::boss;
+  bore.drawn.diameter = 2.435 * 25.4;
+  EXPECT_NEAR(2 * left_by_reading(b, bore, ReadingOf::size, 2.4875 * 25.4).value_or(0) / 25.4, 0.0525, 1e-9);
+  std::string why;
+  EXPECT_FALSE(left_by_reading(b, plan("foot"), ReadingOf::size, 3, &why));
+  EXPECT_EQ(why, "a plane has no diameter");
+  EXPECT_FALSE(left_by_reading(b, bore, ReadingOf::size, -3, &why));
+  EXPECT_EQ(why, "a diameter must be above 0");
+  EXPECT_FALSE(left_by_reading(b, bore, ReadingOf::distance, 3, &why));
+  EXPECT_EQ(why, "a round surface is read by its diameter");
+}
+
+TEST_F(Planning, AFaceThatWasCutStaysWhereItIsWhenTheSeatMoves) {
+  const double before = plan("foot").now, other = plan("end A").most;
+  auto [id, seat] = *b.seat_of(piece);
+  auto moved = seat;
+  moved.pose.translation += Vec3(0, 0, -0.3); // the foot faces −z: more metal over it
+  ASSERT_TRUE(b.apply(replace(b, id, moved, "x")));
+  EXPECT_NEAR(plan("foot").now, before + 0.3, 1e-9);
+  EXPECT_EQ(plan("foot").state, SurfaceState::roughed);
+  EXPECT_NEAR(plan("end A").most, other, 1e-9);
+}
+
+TEST_F(Planning, TheSkinIsGoneOnceTheCutIsUnderIt) {
+  const auto fresh = plan("end A");
+  log("end A", fresh.most - 0.2); // not yet under it
+  EXPECT_NEAR(plan("end A").rest.passes.front().depth + 0.2,
+              std::max(fresh.allowance.skin, plan("end A").rest.passes.front().depth + 0.2), 1e-9);
+  log("end A", 0.6);
+  EXPECT_TRUE(plan("end A").rest.cleans_up);
+}
+
+TEST_F(Planning, AMistakeEndsThePieceWhenNothingCanTakeIt) {
+  log("end B", 0.0);
+  log("end A", -0.9);
+  const auto found = mistake("end A");
+  EXPECT_TRUE(found.ends);
+  EXPECT_NEAR(found.over, 0.6, 1e-9); // ISO 2768-m lets 82 mm be 0.3 short; from memory
+}
+
+TEST_F(Planning, MetalIsExpectedWhereNothingWasTouched) {
+  for (const auto& [id, p] : b.parts())
+    if (p.name == "Cylinder cover") piece = b.pieces_of(id).front().first;
+  const auto all = plans();
+  ASSERT_FALSE(all.empty());
+  for (const auto& p : all) {
+    EXPECT_EQ(p.source, StockSource::expected);
+    EXPECT_GT(p.most, p.least);
+    EXPECT_TRUE(p.plan.usable()) << p.drawn.name << ": " << p.plan.message;
+  }
+}

@@ -1,0 +1,95 @@
+#include "route/gate.h"
+
+#include "build/edits.h"
+#include "build/references.h"
+#include "casting/survey.h"
+#include "demo/mill_engine.h"
+
+#include <gtest/gtest.h>
+
+#include <algorithm>
+
+using namespace datrin;
+using namespace datrin::build;
+
+class Gate : public testing::Test {
+protected:
+  void SetUp() override {
+    b = demo::mill_engine().build;
+    for (const auto& [id, p] : b.parts())
+      if (p.name == "Cylinder block") part = id;
+    piece = b.pieces_of(part).front().first;
+  }
+  Id surface(const char* name) const {
+    for (const auto& [id, s] : b.surfaces_of(part))
+      if (s.name == name) return id;
+    return 0;
+  }
+  route::GateResult gate(std::size_t k) {
+    const auto input = casting::piece_input(b, piece);
+    return route::unclamp_gate(
+        b, piece, b.setups_of(part)[k].first,
+        allowance::surface_plans(b, piece, input, casting::seat_or_start(b, piece, input)));
+  }
+  void change(std::size_t k, auto&& what) {
+    const auto [id, setup] = b.setups_of(part)[k];
+    auto changed = setup;
+    what(changed);
+    ASSERT_TRUE(b.apply(replace(b, id, changed, "x")));
+  }
+  static bool says(const route::GateResult& result, const std::string& text) {
+    return std::any_of(result.items.begin(), result.items.end(),
+                       [&](const auto& i) { return i.text.find(text) != std::string::npos; });
+  }
+  Build b;
+  Id part = 0, piece = 0;
+};
+
+TEST_F(Gate, ReferencesComeFromTheDatumsOfLaterSetups) {
+  const auto first = gate(0);
+  EXPECT_TRUE(says(first, "foot is there, wanted by \"on the foot\""));
+  EXPECT_TRUE(says(first, "end B must be cut or scribed, wanted by \"on the foot\""));
+  EXPECT_EQ(first.open, 2);
+  // The last setup asks for no reference: nothing comes after it.
+  for (const auto& item : gate(1).items) EXPECT_NE(item.kind, route::GateKind::reference);
+}
+
+// Common practice: a reference omitted once before a turn-over is a scrapped part.
+TEST_F(Gate, NothingMachinedForTheNextSetupIsSaid) {
+  change(0, [&](build::Setup& s) { s.cuts = {surface("bore")}; });
+  EXPECT_TRUE(says(gate(0), "Nothing machined so far locates the part in \"on the foot\""));
+  EXPECT_TRUE(says(gate(0), "\"on the foot\" locates from foot, which nothing up to here has cut"));
+}
+
+TEST_F(Gate, SizesMustBeReadAndWithinLimits) {
+  const auto last = gate(1);
+  EXPECT_TRUE(says(last, "bore is not measured"));
+  Id bore = 0;
+  for (const auto& [id, d] : b.dimensions_of(part))
+    if (d.name == "bore") bore = id;
+  ASSERT_TRUE(b.apply(add(b, Measurement{piece, bore, 31.05, 0.005, "", ""}, "x")));
+  EXPECT_TRUE(says(gate(1), "bore measures 31.050\u2009mm, outside 31.000\u2009mm to 31.025\u2009mm"));
+  ASSERT_TRUE(b.apply(add(b, Measurement{piece, bore, 31.01, 0.005, "", ""}, "x")));
+  EXPECT_TRUE(says(gate(1), "bore measured, 31.010\u2009mm"));
+}
+
+TEST_F(Gate, RemarksOnTheRoute) {
+  EXPECT_TRUE(route::route_remarks(b, part).empty());
+  change(1, [&](build::Setup& s) { s.datums.push_back(surface("barrel")); });
+  change(0, [&](build::Setup& s) { s.datums[0] = surface("end B"); });
+  std::string all;
+  for (const auto& r : route::route_remarks(b, part)) all += r.text + "|";
+  EXPECT_NE(all.find("\"on the foot\" uses barrel as cast a second time"), std::string::npos) << all;
+  EXPECT_NE(all.find("\"on the chest, foot up\" cuts end B, which it is located from"), std::string::npos)
+      << all;
+  change(1, [&](build::Setup& s) { std::erase(s.cuts, surface("bore")); });
+  all.clear();
+  for (const auto& r : route::route_remarks(b, part)) all += r.text + "|";
+  EXPECT_NE(all.find("no setup cuts bore"), std::string::npos) << all;
+}
+
+TEST_F(Gate, RemovingASurfaceTakesItOutOfTheSetups) {
+  ASSERT_TRUE(b.apply(remove(b, surface("foot"), "x")));
+  EXPECT_EQ(b.setups_of(part)[1].second.datums.size(), 1U);
+  EXPECT_EQ(first_dangling(b), "");
+}
