@@ -2,6 +2,7 @@
 // …
 
 #include "app/shell/main_window.h"
+#include "app/shop/sums_dialog.h"
 #include "app/theme.h"
 
 #include <QApplication>
@@ -28,7 +29,7 @@ int main(int argc, char** argv) {
   parser.addVersionOption();
   parser.addPositionalArgument("build", "the build to open (FILE.datrin)");
   const QCommandLineOption empty("empty", "make a new build in FILE and open it", "FILE");
-  const QCommandLineOption step("step", "go to step 1 to 4", "N");
+  const QCommandLineOption step("step", "go to step 1 to 6", "N");
   const QCommandLineOption piece("piece", "choose piece N of the shelf, from 1", "N");
   const QCommandLineOption best("seat", "seat the chosen piece best before anything else");
   const QCommandLineOption dark("dark", "dark paper");
@@ -37,7 +38,10 @@ int main(int argc, char** argv) {
   const QCommandLineOption sheet(
       "sheet", "write the marking-out sheet of the chosen piece to FILE (.pdf, .svg or .dxf)", "FILE");
   const QCommandLineOption tab("tab", "face N of the room column, from 1", "N");
-  parser.addOptions({empty, step, piece, tab, best, dark, scale, picture, sheet});
+  const QCommandLineOption pattern("pattern", "write the pattern drawing of the chosen part to FILE (.pdf)",
+                                   "FILE");
+  const QCommandLineOption sums("sums", "answer a sum of the bench: WORDS;VALUE;VALUE", "SUM");
+  parser.addOptions({empty, step, piece, tab, best, dark, scale, picture, sheet, pattern, sums});
   parser.process(application);
 
   // A picture is the same on every machine: it reads and keeps no settings.
@@ -76,6 +80,19 @@ int main(int argc, char** argv) {
       status = wrong.isEmpty() ? 0 : 1;
       window.go_to(first_step);
     }
+    if (parser.isSet(pattern)) {
+      const auto wrong = window.drawing_page()->foundry()->write_pattern(parser.value(pattern));
+      if (!wrong.isEmpty()) std::fprintf(stderr, "%s\n", qPrintable(wrong));
+      status = wrong.isEmpty() ? status : 1;
+    }
+    if (parser.isSet(sums)) {
+      auto* dialog = new app::SumsDialog(window.document().unit(), &window);
+      const auto parts = parser.value(sums).split(';');
+      dialog->search()->setText(parts.front());
+      for (qsizetype k = 1; k < parts.size() && k <= static_cast<qsizetype>(dialog->fields().size()); ++k)
+        dialog->fields()[static_cast<std::size_t>(k - 1)]->setText(parts[k]);
+      dialog->show();
+    }
     if (parser.isSet(tab)) window.show_tab(parser.value(tab).toInt() - 1);
     if (!parser.isSet(picture)) return;
     auto* poll = new QTimer(&window);
@@ -83,7 +100,9 @@ int main(int argc, char** argv) {
       auto* seat = window.seat_page();
       if (seat->busy() || seat->judge()->busy() || seat->rescue()->busy() || seat->sure()->busy()) return;
       poll->stop();
-      if (!window.grab().save(parser.value(picture))) status = 1;
+      auto* dialog = window.findChild<app::SumsDialog*>();
+      const auto shown = dialog ? dialog->grab() : window.grab();
+      if (!shown.save(parser.value(picture))) status = 1;
       QApplication::exit(status);
     });
     poll->start(500);

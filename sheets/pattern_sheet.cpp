@@ -37,8 +37,8 @@ void paint_pattern(QPainter& p, const PatternSheet& in) {
   words(p, right_edge, 190, 40, false, in.build, true, 600);
   words(p, left_edge, 260, 40, false, QString("%1; %2").arg(in.metal, in.process));
   words(p, left_edge, 316, 40, false,
-        QString("Every size is larger by %1 % for shrinkage, with its machining allowance; draft %2\u00B0 on "
-                "drawn sides.")
+        QString("Sizes hold %1 % for shrinkage and the machining allowance; draft %2\u00B0 on drawn sides is "
+                "added.")
             .arg(qt(number_text(100 * (in.pattern.scale - 1), 2)), qt(number_text(degrees(in.draft), 1))));
 
   SceneInput scene;

@@ -2,11 +2,13 @@
 
 #include "allowance/ladder.h"
 #include "app/marks/form.h"
+#include "app/marks/why.h"
 #include "app/theme.h"
 #include "build/edits.h"
 #include "sheets/figures.h"
 
 #include <QHeaderView>
+#include <QShortcut>
 
 #include <algorithm>
 #include <cmath>
@@ -32,10 +34,9 @@ AllowancePage::AllowancePage(Document& document)
       reading_(text_field("Reading after the cut", "what it reads")),
       note_(text_field("Note on the cut", "note")),
       announced_(text_field("Passes as announced", "0.10 + 0.15 + 0.04")),
-      take_(new QPushButton("Log the cut")), back_(new QPushButton("Take back the last")),
-      move_(new QPushButton("Move the part after the cut")),
-      even_(new QCheckBox("roughing passes all alike")),
-      batch_(new QCheckBox("same heights for every piece")) {
+      take_(new QPushButton("Log the cut")), back_(new QPushButton("Take back")),
+      move_(new QPushButton("Move the part so")), even_(new QCheckBox("passes all alike")),
+      batch_(new QCheckBox("same for all pieces")) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(8);
@@ -48,6 +49,11 @@ AllowancePage::AllowancePage(Document& document)
   for (int c = 0; c < 7; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
   table_->horizontalHeader()->setStretchLastSection(true);
   column->addWidget(table_, 36);
+  table_->setToolTip("F1 shows how the level of the chosen pass adds up");
+  for (QWidget* asked : std::initializer_list<QWidget*>{table_, metal_}) {
+    auto* why = new QShortcut(QKeySequence("F1"), asked, nullptr, nullptr, Qt::WidgetShortcut);
+    connect(why, &QShortcut::activated, this, &AllowancePage::ask_why);
+  }
   connect(metal_, &MetalView::picked, this, &AllowancePage::choose);
 
   auto* whole = new QVBoxLayout(side_);
@@ -80,7 +86,8 @@ AllowancePage::AllowancePage(Document& document)
   side->addWidget(of_);
   side->addWidget(reading_);
   side->addWidget(note_);
-  auto* buttons = new QHBoxLayout;
+  QBoxLayout* buttons =
+      theme().large() ? static_cast<QBoxLayout*>(new QVBoxLayout) : static_cast<QBoxLayout*>(new QHBoxLayout);
   buttons->setSpacing(4);
   buttons->addWidget(take_);
   buttons->addWidget(back_);
@@ -202,6 +209,37 @@ void AllowancePage::refresh() {
   show_plan();
 }
 
+Reckoning AllowancePage::level_of(int row) const {
+  Reckoning sum;
+  const auto* plan = current();
+  if (plan == nullptr || plan->source == allowance::StockSource::none) return sum;
+  sum.lines.push_back({"metal at the highest place", plan->most,
+                       plan->source == allowance::StockSource::touches ? "touches, seat" : "casting grade"});
+  int k = 0;
+  double before = plan->most;
+  for (const auto& [id, cut] : plan->cuts) {
+    if (k > row) break;
+    sum.lines.push_back({QString("cut %1").arg(++k).toStdString(), cut.left - before, "read"});
+    before = cut.left;
+  }
+  for (const auto& pass : plan->rest.passes) {
+    if (k > row) break;
+    sum.lines.push_back({QString("%1 %2").arg(allowance::pass_name(pass.kind)).arg(++k).toStdString(),
+                         pass.left - before, "plan"});
+    before = pass.left;
+  }
+  sum.title = "Left a side after " + std::to_string(k);
+  return sum;
+}
+
+void AllowancePage::ask_why() {
+  const auto* plan = current();
+  if (plan == nullptr) return;
+  // Asked of the picture: the next cut.
+  const int row = table_->hasFocus() ? table_->currentRow() : static_cast<int>(plan->cuts.size());
+  if (const auto sum = level_of(row); !sum.lines.empty()) show_why(table_, sum, document_.unit());
+}
+
 void AllowancePage::choose(int k) {
   if (k < 0 || k >= static_cast<int>(plans_.size())) return;
   chosen_ = plans_[static_cast<std::size_t>(k)].surface;
@@ -249,11 +287,12 @@ void AllowancePage::show_table() {
     before = cut.left;
     ++row;
   }
+  bool clean = plan->least - plan->now >= plan->allowance.skin;
   for (const auto& pass : plan->rest.passes) {
     table_->insertRow(row);
     QString name = allowance::pass_name(pass.kind);
-    if (pass.all_clean && (row == 0 || !table_->item(row - 1, 1)->text().contains("clean")))
-      name += plan->allowance.skin > 0 ? ", clean all over" : "";
+    if (pass.all_clean && !clean && plan->allowance.skin > 0) name += ", clean all over";
+    clean = clean || pass.all_clean;
     fill_row(table_, row,
              {QString::number(row + 1),
               name,
@@ -336,6 +375,8 @@ void AllowancePage::show_next() {
                    .arg(figure(plan->rest.short_by, unit));
     if (plan->source == allowance::StockSource::expected)
       words << "The metal is what the casting grade lets expect; touch it to be sure.";
+    else if (!state_.seated)
+      words << "The part is not seated yet: this is the metal as it lies.";
   }
   if (plan->allowance.last_step == build::LastStep::trial && plan->allowance.last > 0 && !done) {
     QStringList steps;

@@ -20,7 +20,7 @@ using sheets::qt;
 SharePanel::SharePanel(Document& document, QWidget* parent)
     : QWidget(parent), document_(document),
       table_(plain_table("Ways to share the metal", {"Share", "here", "there", "Room"}, 1)),
-      heading_(heading_label("Share with the face opposite")), words_(words_label()),
+      heading_(heading_label("The face opposite")), words_(words_label()),
       take_(new QPushButton("Share it so")) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
@@ -51,7 +51,7 @@ void SharePanel::show_plan(const PieceState& state, const std::vector<allowance:
       std::find_if(plans.begin(), plans.end(), [&](const auto& p) { return p.surface == other_id; });
   if (plan == nullptr || plan->drawn.round() || other == plans.end() ||
       plan->source != allowance::StockSource::touches || other->source != allowance::StockSource::touches) {
-    heading_->setText("Share with the face opposite");
+    heading_->setText("The face opposite");
     words_->setText(plan && plan->drawn.round()
                         ? QString("A round surface shares with nothing: its metal is evened out by moving "
                                   "its axis, in the Seat step.")
@@ -59,7 +59,7 @@ void SharePanel::show_plan(const PieceState& state, const std::vector<allowance:
                                   "opposite that is machined too."));
     return;
   }
-  heading_->setText(QString("Metal between %1 and %2").arg(qt(plan->drawn.name), qt(other->drawn.name)));
+  heading_->setText(QString("%1 and %2").arg(qt(plan->drawn.name), qt(other->drawn.name)));
   title_ = qt(plan->drawn.name);
   allowance::ShareInput in;
   in.least_a = plan->least;

@@ -86,7 +86,7 @@ MarkingPage::MarkingPage(Document& document)
   way_->setAccessibleName("Which way up");
   side->addWidget(way_);
   side->addSpacing(6);
-  side->addWidget(heading_label("What stands at the base height"));
+  side->addWidget(heading_label("At the base height"));
   reference_->setAccessibleName("What stands at the base height");
   side->addWidget(reference_);
   base_->set_label_width(theme().ipx(84));

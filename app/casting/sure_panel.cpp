@@ -31,6 +31,7 @@ SurePanel::SurePanel(Document& document, QWidget* parent)
   progress_->setFixedHeight(theme().ipx(6));
   progress_->setAccessibleName("Progress");
   column->addWidget(progress_);
+  table_->setFont(theme().small());
   table_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
   for (int c = 1; c < 4; ++c)
     table_->horizontalHeader()->setSectionResizeMode(c, QHeaderView::ResizeToContents);
@@ -110,13 +111,16 @@ void SurePanel::start() {
   options.keep_draws = true;
   options.should_stop = [stop_now = stop_] { return stop_now->load(); };
   options.progress = [percent = percent_](double part) { percent->store(static_cast<int>(100 * part)); };
-  watcher_.setFuture(QtConcurrent::run([input = state_.input.seat, pose = state_.pose, reach, options] {
-    Found found;
-    found.certainty = casting::certainty(input, pose, reach, options);
-    found.next = casting::next_touches(input, casting::margins_at(input, pose), found.certainty);
-    for (auto& g : found.certainty.groups) g.draws = {}; // they are large, and done with
-    return found;
-  }));
+  watcher_.setFuture(QtConcurrent::run(
+      [input = state_.input.seat, pose = state_.pose, reach, options, unit = document_.unit()] {
+        Found found;
+        found.certainty = casting::certainty(input, pose, reach, options);
+        casting::NextTouchOptions advice;
+        advice.unit = unit;
+        found.next = casting::next_touches(input, casting::margins_at(input, pose), found.certainty, advice);
+        for (auto& g : found.certainty.groups) g.draws = {}; // they are large, and done with
+        return found;
+      }));
   fill();
 }
 

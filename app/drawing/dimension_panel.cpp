@@ -66,7 +66,10 @@ DimensionPanel::DimensionPanel(Document& document, QWidget* parent)
   column->setContentsMargins(12, 10, 12, 12);
   column->setSpacing(4);
   auto* head = new QHBoxLayout;
-  head->addWidget(heading_label("Dimension"));
+  if (theme().large())
+    column->addWidget(heading_label("Dimension"));
+  else
+    head->addWidget(heading_label("Dimension"));
   head->addStretch(1);
   add_->setToolTip("Ctrl+Shift+N");
   add_->setShortcut(QKeySequence("Ctrl+Shift+N"));
@@ -109,9 +112,10 @@ DimensionPanel::DimensionPanel(Document& document, QWidget* parent)
   restate->setSpacing(4);
   restate->addWidget(hairline());
   restate->addWidget(heading_label("Read it another way"));
+  if (theme().large()) restate->addWidget(how_);
   auto* by = new QHBoxLayout;
   by->setSpacing(4);
-  by->addWidget(how_, 3);
+  if (!theme().large()) by->addWidget(how_, 3);
   pin_->setPlaceholderText("pin");
   hole_->setPlaceholderText("hole");
   instrument_->setPlaceholderText("\u00B1");
@@ -347,7 +351,7 @@ void DimensionPanel::refresh() {
     table_->setRowCount(static_cast<int>(all.size()));
     for (std::size_t k = 0; k < all.size(); ++k) {
       const auto& [id, d] = all[k];
-      QString what = kinds[static_cast<int>(d.kind)];
+      QString what = d.kind == DimensionKind::distance ? QString("between") : kinds[static_cast<int>(d.kind)];
       if (d.surface != 0) what += " " + name(d.surface);
       if (d.other != 0) what += " and " + name(d.other);
       const auto read = b.measurement_of(document_.piece(), id);
@@ -463,6 +467,7 @@ void DimensionPanel::show_restated() {
   in.how = hows[std::max(0, how_->currentIndex())];
   hole_->setVisible(in.how != drawing::Restated::from_edge);
   pin_->setPlaceholderText(in.how == drawing::Restated::from_edge ? "hole" : "pin");
+  in.unit = document_.unit();
   in.nominal = d->nominal;
   in.lower = d->lower;
   in.upper = d->upper;

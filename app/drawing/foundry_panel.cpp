@@ -90,7 +90,7 @@ FoundryPanel::FoundryPanel(Document& document, QWidget* parent)
   column->addWidget(pattern_);
   column->addSpacing(4);
   column->addWidget(hairline());
-  column->addWidget(heading_label("What was made of this piece"));
+  column->addWidget(heading_label("What was made"));
   column->addWidget(made_);
   column->addStretch(1);
 

@@ -19,6 +19,7 @@ using sheets::qt;
 
 casting::FirstDatumInput first_datum_input(const build::Build& build, const PieceState& state) {
   casting::FirstDatumInput in;
+  in.unit = build.info().unit;
   const auto scene = part_scene(build, state.part);
   const auto foundry = casting::foundry_or_usual(build, state.part);
   const auto made = casting::as_cast(state.input.seat, state.pose);
@@ -54,7 +55,7 @@ DatumPanel::DatumPanel(Document& document, QWidget* parent)
                          {"", "Stands on (3)", "Against (2)", "Against (1)", "Worst repeats to", "which is"},
                          6)),
       words_(words_label()), spreads_(muted_label()), rest_(words_label()),
-      take_(new QPushButton("Take these as first datums")) {
+      take_(new QPushButton("Take as first datums")) {
   const int widths[] = {34, 130, 130, 130, 120};
   for (int c = 0; c < 5; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
   table_->horizontalHeader()->setStretchLastSection(true);

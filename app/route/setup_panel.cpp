@@ -33,15 +33,17 @@ SetupPanel::SetupPanel(Document& document, QWidget* parent)
       gate_list_(new QListWidget), name_(text_field("Name of the setup")), remarks_(muted_label()),
       verdict_(words_label()), gate_heading_(heading_label("Before it is unclamped")),
       add_(new QPushButton("Add")), remove_(new QPushButton("Remove")), up_(new QPushButton("\u2191")),
-      down_(new QPushButton("\u2193")), release_(new QPushButton("Unclamp")),
-      done_(new QPushButton("It is done")), gate_(new QWidget),
-      overview_(plain_table("What each setup does", {"Surface"}, 9)) {
+      down_(new QPushButton("\u2193")), release_(new QPushButton("Unclamp")), done_(new QPushButton("Done")),
+      gate_(new QWidget), overview_(plain_table("What each setup does", {"Surface"}, 9)) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
   column->setSpacing(5);
   auto* head = new QHBoxLayout;
   head->setSpacing(4);
-  head->addWidget(heading_label("Setups"));
+  if (theme().large())
+    column->addWidget(heading_label("Setups"));
+  else
+    head->addWidget(heading_label("Setups"));
   head->addStretch(1);
   for (auto* b : {up_, down_}) b->setFixedWidth(theme().ipx(28));
   up_->setAccessibleName("Setup earlier");
@@ -53,7 +55,8 @@ SetupPanel::SetupPanel(Document& document, QWidget* parent)
   setups_->setAccessibleName("Setups in order");
   setups_->setMinimumHeight(theme().ipx(84));
   column->addWidget(setups_, 1);
-  auto* named = new QHBoxLayout;
+  QBoxLayout* named =
+      theme().large() ? static_cast<QBoxLayout*>(new QVBoxLayout) : static_cast<QBoxLayout*>(new QHBoxLayout);
   named->setSpacing(4);
   named->addWidget(name_, 1);
   named->addWidget(remove_);
@@ -322,9 +325,7 @@ void SetupPanel::show_gate() {
     if (!item.done) row->setForeground(theme().gone);
   }
   release_->setEnabled(true);
-  release_->setText(released                 ? "Clamp it again"
-                    : gate_result_.open == 0 ? "Unclamp"
-                                             : "Unclamp all the same");
+  release_->setText(released ? "Clamp it again" : gate_result_.open == 0 ? "Unclamp" : "Unclamp anyway");
 }
 
 void SetupPanel::gate_done() {

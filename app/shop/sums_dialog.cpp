@@ -20,7 +20,7 @@ SumsDialog::SumsDialog(Unit unit, QWidget* parent)
       title_(new QLabel), what_for_(muted_label()), verdict_(words_label()), fields_box_(new QVBoxLayout),
       answers_(plain_table("Answers", {"Answer", "", "", "How"}, 1)) {
   setWindowTitle("Sums of the bench");
-  resize(theme().ipx(820), theme().ipx(520));
+  resize(theme().ipx(960), theme().ipx(520));
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(16, 14, 20, 16);
   row->setSpacing(18);
@@ -40,8 +40,8 @@ SumsDialog::SumsDialog(Unit unit, QWidget* parent)
   answers_->horizontalHeaderItem(3)->setTextAlignment(Qt::AlignLeft | Qt::AlignVCenter);
   answers_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
   answers_->horizontalHeader()->setStretchLastSection(true);
-  answers_->setColumnWidth(1, theme().ipx(110));
-  answers_->setColumnWidth(2, theme().ipx(110));
+  answers_->setColumnWidth(1, theme().ipx(84));
+  answers_->setColumnWidth(2, theme().ipx(84));
   right->addWidget(answers_, 1);
   right->addWidget(verdict_);
   row->addLayout(right, 3);

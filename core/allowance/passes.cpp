@@ -14,8 +14,8 @@ namespace {
 
 constexpr double nothing = 1e-9; // mm
 
-std::string mm(double v) {
-  return number_text(v, 3) + "\u2009mm";
+std::string figure(double v, Unit unit) {
+  return length_text(v, unit, {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
 }
 
 } // namespace
@@ -27,6 +27,7 @@ const char* pass_name(PassKind kind) {
 
 PassPlan plan_passes(const PassInput& in) {
   PassPlan out;
+  const auto mm = [&in](double v) { return figure(v, in.unit); };
   const auto refuse = [&](std::string why) {
     out = {};
     out.status = PassStatus::refused;

@@ -25,6 +25,7 @@ struct PassInput {
   double semi = 0, finish = 0.3, last = 0; ///< mm
   double least_cut = 0;                    ///< mm: thinner than this the tool rubs
   bool even = false;
+  Unit unit = Unit::mm; ///< of the texts
 };
 
 struct Pass {

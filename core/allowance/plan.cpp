@@ -54,10 +54,6 @@ Metal metal_over(const casting::PieceInput& input, const Pose& pose, Id surface)
   return metal;
 }
 
-std::string mm_text(double mm) {
-  return number_text(mm, 2) + "\u2009mm";
-}
-
 } // namespace
 
 const char* state_name(SurfaceState state) {
@@ -138,7 +134,7 @@ std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casti
                    plan.allowance.skin, plan.allowance.rough,
                    plan.allowance.semi, plan.allowance.finish,
                    plan.allowance.last, plan.least_cut,
-                   plan.allowance.even};
+                   plan.allowance.even, build.info().unit};
       plan.plan = plan_passes(in);
       plan.now = plan.most;
       plan.cuts = build.cuts_of(piece, id);
@@ -215,6 +211,9 @@ std::optional<double> left_by_reading(const Build& build, const SurfacePlan& pla
 MistakeResult absorb_mistake(const Build& build, Id piece, const casting::PieceInput& input, const Pose& pose,
                              const std::vector<SurfacePlan>& plans, const SurfacePlan& plan, double left) {
   MistakeResult out;
+  const auto mm_text = [&build](double mm) {
+    return length_text(mm, build.info().unit, {.show_unit = true});
+  };
   if (left >= plan.low - 1e-9) {
     out.verdict =
         left <= plan.high + 1e-9 ? "Within limits." : fmt::format("{} is left to come off.", mm_text(left));

@@ -218,7 +218,7 @@ FirstDatumResult first_datums(const FirstDatumInput& in, const FirstDatumOptions
                            out.choices.begin());
   if (out.choices.size() > o.most) out.choices.resize(o.most);
   const auto name = [&](int k) { return in.surfaces[static_cast<std::size_t>(k)].name; };
-  const auto mm = [](double v) { return number_text(v, 2) + "\u2009mm"; };
+  const auto mm = [&in](double v) { return length_text(v, in.unit, {.show_unit = true}); };
   const auto& best = out.choices.front();
   if (out.tempting_place == 1) {
     out.text = fmt::format("The largest face is also the best to stand on: {} repeats worst, to {}.",

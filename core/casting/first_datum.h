@@ -13,6 +13,7 @@
 // corner that moves most along its normal, a round one at the end that moves most across its axis.
 
 #include "geometry/surface.h"
+#include "quantity/unit.h"
 
 #include <optional>
 
@@ -35,6 +36,7 @@ struct DatumSurface {
 
 struct FirstDatumInput {
   std::vector<DatumSurface> surfaces;
+  Unit unit = Unit::mm; ///< of the texts
 };
 
 struct FirstDatumOptions {

@@ -99,7 +99,7 @@ NextTouchResult next_touches(const SeatInput& in, const SeatMargins& margins, co
   out.spread_after = 2 * std::sqrt(now);
   out.known = true;
   const double gain = 1 - now / first;
-  const auto mm = [](double v) { return number_text(v, 2) + "\u2009mm"; };
+  const auto mm = [&options](double v) { return length_text(v, options.unit, {.show_unit = true}); };
   if (out.spread <= options.fine_enough) {
     out.message = fmt::format("More touching no longer pays: the least room is known to \u00B1{} already.",
                               mm(out.spread));

@@ -8,6 +8,7 @@
 // are chosen for what the first leave unexplained. The seat is taken to stay where it is.
 
 #include "casting/certainty.h"
+#include "quantity/unit.h"
 
 namespace datrin::casting {
 
@@ -21,6 +22,7 @@ struct TouchAdvice {
 struct NextTouchOptions {
   int count = 3;
   double worth = 0.1;        ///< touches that together take away less than this part no longer pay
+  Unit unit = Unit::mm;      ///< of the message
   double fine_enough = 0.02; ///< mm: nor when the least margin is known to this already (±, 95 %)
 };
 

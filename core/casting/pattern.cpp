@@ -47,7 +47,7 @@ Pattern make_pattern(const Build& build, Id part, const Foundry& foundry, const 
         p.cored = true;
         // Common practice: a print about as long as the core is thick, not under 15 mm.
         p.print = std::max(15.0, std::round(p.size));
-        p.note = fmt::format("core, with a print of {:.0f} mm at each end", p.print);
+        p.note = fmt::format("core, prints {:.0f} mm long", p.print);
       }
     } else if (s.kind == SurfaceKind::boss) {
       p.size = p.shape.diameter;

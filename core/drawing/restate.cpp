@@ -71,21 +71,23 @@ RestateResult restate(const RestateInput& in) {
   out.sure_least = out.reading_least + band_read;
   out.sure_most = out.reading_most - band_read;
   const double half = (in.upper - in.lower) / 2;
-  const auto mm = [](double v) { return number_text(v, 3); };
+  const auto mm = [&in](double v) { return length_text(v, in.unit, {.decimals_mm = 3, .decimals_inch = 4}); };
+  const auto unit = unit_name(in.unit);
   if (out.band > half) {
     out.decides = CanDecide::no;
     out.verdict =
-        fmt::format("Cannot decide: the reading leaves \u00B1{}, the limits are \u00B1{} wide (mm).",
-                    mm(out.band), mm(half));
+        fmt::format("Cannot decide: the reading leaves \u00B1{}, the limits are \u00B1{} wide ({}).",
+                    mm(out.band), mm(half), unit);
     if (clearance > 0) out.verdict += " A pin that fits the hole closer would.";
   } else if (out.band > half / 4) {
     out.decides = CanDecide::partly;
     out.verdict =
-        fmt::format("Decides only between {} and {} (mm); nearer a limit it stays open, by \u00B1{}.",
-                    mm(out.sure_least), mm(out.sure_most), mm(out.band));
+        fmt::format("Decides only between {} and {} ({}); nearer a limit it stays open, by \u00B1{}.",
+                    mm(out.sure_least), mm(out.sure_most), unit, mm(out.band));
   } else {
     out.decides = CanDecide::yes;
-    out.verdict = fmt::format("Decides: \u00B1{} against limits of \u00B1{} (mm).", mm(out.band), mm(half));
+    out.verdict =
+        fmt::format("Decides: \u00B1{} against limits of \u00B1{} ({}).", mm(out.band), mm(half), unit);
   }
   out.status = RestateStatus::restated;
   return out;

@@ -31,6 +31,7 @@ struct RestateInput {
   double hole = 0;                          ///< mm: the hole the pin stands in; 0: no clearance
   double hole_2 = 0;
   double half_angle = 0; ///< radians (ball_in_cone)
+  Unit unit = Unit::mm;  ///< of the verdict
   double instrument = 0; ///< mm: uncertainty of the reading, 95 %
 };
 

@@ -54,6 +54,8 @@ LimitsResult parse_limits(std::string_view given, const LimitsOptions& options) 
     result.message = std::move(why);
     return result;
   };
+  constexpr std::size_t longest = 200; // bytes; a dimension is a few words
+  if (text.size() > longest) return fail("that is too long for a dimension; write one like 12 H7");
   if (text.empty()) return fail("write a dimension, like 12 H7, 12 \u00B10.05 or 12 +0.018/0");
 
   static const std::regex class_tail("^(.*\\S)\\s+([A-Za-z]{1,2}[0-9]{1,2})$");

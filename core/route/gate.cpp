@@ -29,6 +29,9 @@ GateResult unclamp_gate(const Build& build, Id piece, Id setup_id,
   GateResult out;
   const auto* setup = build.find<Setup>(setup_id);
   if (setup == nullptr) return out;
+  const auto text = [&build](double mm, int decimals = 2) {
+    return length_text(mm, build.info().unit, {.decimals_mm = decimals, .show_unit = true});
+  };
   const auto done = [&](Id surface) {
     const auto plan =
         std::find_if(plans.begin(), plans.end(), [&](const auto& p) { return p.surface == surface; });
@@ -45,11 +48,11 @@ GateResult unclamp_gate(const Build& build, Id piece, Id setup_id,
     else if (item.done)
       item.text = fmt::format("{} finished", name_of(build, id));
     else if (plan->state == allowance::SurfaceState::spoilt)
-      item.text = fmt::format("{} is cut too deep by {}\u2009mm: decide what becomes of it first",
-                              name_of(build, id), number_text(-plan->now, 2));
+      item.text = fmt::format("{} is cut too deep by {}: decide what becomes of it first", name_of(build, id),
+                              text(-plan->now));
     else
-      item.text = fmt::format("{} is {}: {}\u2009mm still to come off", name_of(build, id),
-                              allowance::state_name(plan->state), number_text(plan->now, 2));
+      item.text = fmt::format("{} is {}: {} still to come off", name_of(build, id),
+                              allowance::state_name(plan->state), text(plan->now));
     out.items.push_back(std::move(item));
   }
   for (const auto id : setup->sizes) {
@@ -58,9 +61,7 @@ GateResult unclamp_gate(const Build& build, Id piece, Id setup_id,
     const auto read = build.measurement_of(piece, id);
     GateItem item{GateKind::size, read.has_value(), {}, d->surface, id};
     const bool angle = d->kind == DimensionKind::angle;
-    const auto figure = [&](double v) {
-      return angle ? number_text(degrees(v), 2) + "\u00B0" : number_text(v, 3) + "\u2009mm";
-    };
+    const auto figure = [&](double v) { return angle ? number_text(degrees(v), 2) + "\u00B0" : text(v, 3); };
     if (!read)
       item.text = fmt::format("{} is not measured", d->name);
     else if (read->second.value < d->least() - 1e-9 || read->second.value > d->most() + 1e-9) {

@@ -1,5 +1,6 @@
 #include "tests/app/bench.h"
 
+#include "app/marks/why.h"
 #include "app/shop/shop_dialog.h"
 #include "app/shop/sums_dialog.h"
 #include "build/edits.h"
@@ -206,6 +207,19 @@ TEST_F(Spending, APartWithNothingYetTeaches) {
   choose_piece(window->shelf()->items().size() - 1);
   EXPECT_EQ(page().next_text(), "\u2013");
   EXPECT_EQ(page().verdict_text(), "No surface is to be machined yet.");
+}
+
+TEST_F(Spending, EveryLevelShowsItsSum) {
+  page().choose(column("foot"));
+  for (int row = 0; row < page().table()->rowCount(); ++row)
+    EXPECT_NEAR(page().level_of(row).total(),
+                page().table()->item(row, 3)->text().replace(QChar(0x2212), '-').toDouble(), 0.0051)
+        << row;
+  page().choose(column("end A"));
+  EXPECT_NEAR(page().level_of(0).total(), plan("end A").rest.passes.front().left, 1e-9);
+  page().metal()->setFocus();
+  press(Qt::Key_F1);
+  EXPECT_FALSE(window->findChildren<app::WhyCard*>().isEmpty());
 }
 
 TEST_F(Spending, TheShopIsFilled) {

@@ -22,7 +22,8 @@ protected:
   void visit(const std::function<void(int step, int tab)>& look) {
     for (int step = 0; step < MainWindow::step_count; ++step) {
       window->go_to(step);
-      const int tabs = step == MainWindow::touches ? 4 : step == MainWindow::seat ? 3 : 1;
+      static constexpr int tabs_of[] = {3, 4, 4, 1, 3, 3};
+      const int tabs = tabs_of[step];
       for (int tab = 0; tab < tabs; ++tab) {
         window->show_tab(tab);
         QApplication::processEvents();
@@ -44,12 +45,17 @@ TEST_F(EveryFace, FitsTheWindowAtEverySizeOfTextLightAndDark) {
             << window->touches_page()->minimumSizeHint().width() << " "
             << window->seat_page()->minimumSizeHint().width() << " "
             << window->marking_page()->minimumSizeHint().width();
-        auto* page = step == MainWindow::touches ? static_cast<app::Page*>(window->touches_page())
-                     : step == MainWindow::seat  ? static_cast<app::Page*>(window->seat_page())
-                                                 : nullptr;
+        app::Page* const pages[] = {window->drawing_page(), window->touches_page(),   window->seat_page(),
+                                    window->marking_page(), window->allowance_page(), window->route_page()};
+        auto* page = pages[step];
         if (page) { // nothing in the room column is cut off at its right edge
+          QString widest;
+          for (auto* child : page->side()->findChildren<QWidget*>())
+            if (child->isVisible() &&
+                child->minimumSizeHint().width() > page->side()->parentWidget()->width() - 24)
+              widest = QString("%1 %2").arg(child->metaObject()->className(), child->accessibleName());
           EXPECT_LE(page->side()->minimumSizeHint().width(), page->side()->parentWidget()->width())
-              << step << tab << scale;
+              << widest.toStdString() << " " << step << tab << scale;
         }
         EXPECT_FALSE(window->grab().isNull());
       });

@@ -85,7 +85,7 @@ TEST_F(Routing, TheGateAsksForWhatLaterSetupsLocateFrom) {
 
 TEST_F(Routing, UnclampedAllTheSameIsKeptWithWhatWasMissing) {
   page().tabs()->choose(2);
-  EXPECT_EQ(setups().release_button()->text(), "Unclamp all the same");
+  EXPECT_EQ(setups().release_button()->text(), "Unclamp anyway");
   setups().release_button()->click();
   const auto release = build().release_of(window->document().piece(), setups().chosen());
   ASSERT_TRUE(release);
@@ -141,7 +141,7 @@ TEST_F(Routing, AReferenceScribedOnAnAsCastFaceIsLogged) {
   EXPECT_FALSE(setups().gate_result().items[static_cast<std::size_t>(row)].done);
   setups().gate_list()->setCurrentRow(row);
   for (auto* b : setups().gate()->findChildren<QPushButton*>())
-    if (b->text() == "It is done") b->click();
+    if (b->text() == "Done") b->click();
   EXPECT_TRUE(setups().gate_result().items[static_cast<std::size_t>(row)].done);
 }
 

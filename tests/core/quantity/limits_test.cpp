@@ -2,6 +2,8 @@
 
 #include <gtest/gtest.h>
 
+#include <string>
+
 using namespace datrin;
 
 namespace {
@@ -71,6 +73,23 @@ TEST(Limits, NonsenseIsRefusedWithItsReason) {
   EXPECT_FALSE(read("12 +0.018/zero").ok);
   EXPECT_FALSE(read("\xff").ok);
   EXPECT_EQ(read("2 v").message, "ISO 2768 states no class v for this size; write the limits themselves");
+}
+
+TEST(Limits, DecimalCommasWhereThePersonWritesThem) {
+  LimitsOptions options;
+  options.length.bare_unit = Unit::mm;
+  options.length.decimal_comma = true;
+  const auto r = parse_limits("12,5 +0,018/-0,002", options);
+  ASSERT_TRUE(r.ok) << r.message;
+  EXPECT_NEAR(r.nominal, 12.5, 1e-12);
+  EXPECT_NEAR(r.lower, -0.002, 1e-12);
+  EXPECT_FALSE(read("12,5 H7").ok);
+}
+
+TEST(Limits, ALongTextIsRefusedAtOnce) {
+  EXPECT_EQ(read(std::string(100000, '1').c_str()).message,
+            "that is too long for a dimension; write one like 12 H7");
+  EXPECT_FALSE(read(("12 +" + std::string(150, '/')).c_str()).ok);
 }
 
 TEST(Limits, WhatIsShownCanBeTypedAgain) {
