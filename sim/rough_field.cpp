@@ -2,7 +2,7 @@
 
 #include "geometry/fit.h"
 
-#include <Eigen/Dense>
+#include <Eigen/Cholesky>
 
 #include <algorithm>
 #include <cmath>

@@ -248,6 +248,11 @@ void AllowancePage::choose(int k) {
   show_plan();
 }
 
+void AllowancePage::choose_surface(qlonglong surface) {
+  for (std::size_t k = 0; k < plans_.size(); ++k)
+    if (plans_[k].surface == surface) choose(static_cast<int>(k));
+}
+
 QString AllowancePage::dial_text(double depth) const {
   const auto* plan = current();
   const auto dial = plan->dial_here();

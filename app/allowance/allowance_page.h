@@ -46,6 +46,7 @@ public:
 
 public slots:
   void choose(int k);
+  void choose_surface(qlonglong surface);
   void take_reading();
   void take_back();
 

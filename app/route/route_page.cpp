@@ -32,7 +32,7 @@ RoutePage::RoutePage(Document& document)
     tables_->setCurrentIndex(k == 0 ? 0 : 1);
     show_canvas();
   });
-  connect(setups_, &SetupPanel::go_to_surface, this, [this] { emit go_to(4); });
+  connect(setups_, &SetupPanel::go_to_surface, this, &RoutePage::surface_wanted);
   connect(canvas_, &PartCanvas::angle_clicked, this,
           [this] { emit say("First or third angle is chosen in the Drawing step"); });
 }

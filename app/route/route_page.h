@@ -24,6 +24,9 @@ public:
   DatumPanel* datums() const { return datums_; }
   SetupPanel* setups() const { return setups_; }
 
+signals:
+  void surface_wanted(qlonglong surface); ///< to be cut: in the allowance step
+
 private:
   void show_canvas();
   void take_datums(const std::vector<long>& ids);

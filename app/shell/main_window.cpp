@@ -210,6 +210,10 @@ void MainWindow::make_interface() {
     connect(page, &Page::go_to, this, &MainWindow::go_to);
     connect(page, &Page::say, this, [this](const QString& words) { tell(words, false); });
   }
+  connect(route_, &RoutePage::surface_wanted, this, [this](qlonglong surface) {
+    go_to(allowance);
+    allowance_->choose_surface(surface);
+  });
   connect(header_->path(), &PathRuler::chosen, this, &MainWindow::go_to);
   connect(header_->reckoner(), &Reckoner::answered, this, &MainWindow::tell);
   connect(shelf_, &Shelf::add_part, this, [this] { add_part(); });

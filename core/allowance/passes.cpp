@@ -115,7 +115,7 @@ PassPlan plan_passes(const PassInput& in) {
           fmt::format("the first cut takes {} to get under the skin, more than a roughing pass is to take",
                       mm(*cuts[0])));
     if (thinned)
-      out.remarks.push_back("getting under the skin takes from the finishing cuts: there is little metal");
+      out.remarks.emplace_back("getting under the skin takes from the finishing cuts: there is little metal");
   }
   double left = in.most;
   const auto add = [&](PassKind kind, double depth) {

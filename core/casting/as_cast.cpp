@@ -3,7 +3,9 @@
 #include "geometry/fit.h"
 #include "quantity/length_text.h"
 
-#include <Eigen/Dense>
+#include <Eigen/Cholesky>
+#include <Eigen/Geometry>
+#include <Eigen/QR>
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -34,7 +36,8 @@ Fit solve(const Eigen::MatrixXd& a, const Eigen::VectorXd& b, double floor) {
   fit.residuals = b - a * fit.x;
   const double freedom = std::max<double>(1, static_cast<double>(a.rows() - a.cols()));
   fit.scatter = std::max(floor, std::sqrt(fit.residuals.squaredNorm() / freedom));
-  fit.covariance = (a.transpose() * a).inverse() * fit.scatter * fit.scatter;
+  fit.covariance = (a.transpose() * a).ldlt().solve(Eigen::MatrixXd::Identity(a.cols(), a.cols())) *
+                   fit.scatter * fit.scatter;
   fit.ok = true;
   return fit;
 }

@@ -3,7 +3,8 @@
 #include "geometry/fit.h"
 #include "quantity/unit.h"
 
-#include <Eigen/Dense>
+#include <Eigen/Cholesky>
+#include <Eigen/Geometry>
 
 #include <algorithm>
 #include <array>

@@ -2,7 +2,8 @@
 
 #include "quantity/length_text.h"
 
-#include <Eigen/Dense>
+#include <Eigen/Geometry>
+#include <Eigen/LU>
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -147,8 +148,8 @@ std::optional<DatumChoice> datum_choice(const FirstDatumInput& in, const std::ar
         rows.col(1) << v, (at - about).cross(v);
         const Eigen::Matrix2d covariance =
             (spread.transpose() * rows).transpose() * (spread.transpose() * rows);
-        const Eigen::SelfAdjointEigenSolver<Eigen::Matrix2d> eigen(covariance);
-        const Eigen::Vector2d way = eigen.eigenvectors().col(1);
+        const double turn = 0.5 * std::atan2(2 * covariance(0, 1), covariance(0, 0) - covariance(1, 1));
+        const Eigen::Vector2d way(std::cos(turn), std::sin(turn));
         consider(at, way.x() * u + way.y() * v);
       }
     } else {

@@ -83,6 +83,20 @@ TEST_F(Routing, TheGateAsksForWhatLaterSetupsLocateFrom) {
   EXPECT_EQ(setups().gate_result().open, 2);
 }
 
+TEST_F(Routing, AGateEntryLeadsToItsSurface) {
+  page().tabs()->choose(2);
+  for (std::size_t k = 0; k < setups().gate_result().items.size(); ++k)
+    if (!setups().gate_result().items[k].done) {
+      setups().gate_list()->setCurrentRow(static_cast<int>(k));
+      break;
+    }
+  setups().gate_list()->setFocus();
+  QTest::keyClick(setups().gate_list(), Qt::Key_Return);
+  EXPECT_EQ(window->step(), MainWindow::allowance);
+  const auto* allowances = window->allowance_page();
+  EXPECT_EQ(allowances->plans()[static_cast<std::size_t>(allowances->metal()->chosen())].drawn.name, "end B");
+}
+
 TEST_F(Routing, UnclampedAllTheSameIsKeptWithWhatWasMissing) {
   page().tabs()->choose(2);
   EXPECT_EQ(setups().release_button()->text(), "Unclamp anyway");
