@@ -54,7 +54,9 @@ SeatPage::SeatPage(Document& document)
   tabs_->add("Judge", judge_);
   tabs_->add("Rescue", rescue_);
   tabs_->add("Sure", sure_);
-  connect(sure_, &SurePanel::ready, this, [this] { show_pose(state_.pose); });
+  connect(sure_, &SurePanel::ready, this, [this] {
+    if (isVisible()) show_pose(state_.pose); // a page behind another has not followed the build
+  });
   connect(tabs_, &Tabs::changed, this, [this] {
     show_pose(state_.pose);
     show_panels();

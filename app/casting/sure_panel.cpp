@@ -105,6 +105,7 @@ void SurePanel::start() {
       if (surfaces[k].first == id) r = {scene.surfaces[k].width, scene.surfaces[k].height};
     reach.push_back(r);
   }
+  asked_ = state_;
   stop_ = std::make_shared<std::atomic<bool>>(false);
   percent_ = std::make_shared<std::atomic<int>>(0);
   casting::CertaintyOptions options;
@@ -152,8 +153,8 @@ void SurePanel::fill() {
   colour_label(words_, c.standing == Standing::doubtful ? theme().gone : theme().ink);
   for (const auto& g : c.groups) {
     if (!g.known) continue;
-    const auto& group = state_.margins.groups[static_cast<std::size_t>(g.group)];
-    const auto name = qt(state_.input.seat.surfaces[static_cast<std::size_t>(group.surface)].id) +
+    const auto& group = asked_.margins.groups[static_cast<std::size_t>(g.group)];
+    const auto name = qt(asked_.input.seat.surfaces[static_cast<std::size_t>(group.surface)].id) +
                       (group.wall >= 0 ? " wall" : "");
     const int row = table_->rowCount();
     table_->insertRow(row);
@@ -173,7 +174,7 @@ void SurePanel::fill() {
     if (!found_.next.pays) break;
     lines << QString("%1  %2 at x %3, y %4, z %5 of the drawing")
                  .arg(QChar(letter++))
-                 .arg(qt(state_.input.seat.surfaces[static_cast<std::size_t>(t.surface)].id),
+                 .arg(qt(asked_.input.seat.surfaces[static_cast<std::size_t>(t.surface)].id),
                       figure(t.at.x(), unit), figure(t.at.y(), unit), figure(t.at.z(), unit));
   }
   lines << qt(found_.next.message);

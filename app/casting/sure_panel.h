@@ -50,6 +50,7 @@ private:
   QProgressBar* progress_;
   QPushButton* button_;
   PieceState state_;
+  PieceState asked_; ///< the state the answer is for: another may have come since
   Found found_;
   bool have_ = false, again_ = false;
   std::shared_ptr<std::atomic<bool>> stop_;
