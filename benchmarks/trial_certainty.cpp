@@ -45,6 +45,6 @@ int main(int argc, char** argv) {
   const double t1 =
       seconds([&] { found = casting::certainty(large.input, {}, large.reach, {.keep_draws = true}); });
   const double t2 =
-      seconds([&] { (void)casting::next_touches(large.input, casting::margins_at(large.input, {}), found); });
+      seconds([&] { (void)casting::next_touches(casting::margins_at(large.input, {}), found); });
   fmt::print("504 touches on six faces: {:.0f} ms, where to touch next {:.0f} ms\n", 1000 * t1, 1000 * t2);
 }

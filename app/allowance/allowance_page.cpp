@@ -56,9 +56,7 @@ AllowancePage::AllowancePage(Document& document)
   }
   connect(metal_, &MetalView::picked, this, &AllowancePage::choose);
 
-  auto* whole = new QVBoxLayout(side_);
-  whole->setContentsMargins(0, 4, 0, 0);
-  whole->addWidget(tabs_);
+  put_in_side(tabs_);
   auto* cut = new QWidget;
   auto* plan = new QWidget;
   tabs_->add("Cut", cut);
@@ -356,6 +354,9 @@ void AllowancePage::show_next() {
     next_unit_->clear();
     words << QString("Finished: %1 left, within %2 to %3.")
                  .arg(figure(plan->now, unit), figure(plan->low, unit), figure(plan->high, unit));
+    if (!plan->plan.cleans_up)
+      words << QString("At the lowest place scale may still show: it was %1 short.")
+                   .arg(figure(plan->plan.short_by, unit));
   } else if (spoilt) {
     next_->setText("\u2013");
     next_unit_->clear();
@@ -393,8 +394,8 @@ void AllowancePage::show_next() {
   }
   verdict_->setText(words.join(" "));
   if (spoilt) {
-    mistake_found_ = allowance::absorb_mistake(document_.build(), state_.piece, state_.input, state_.pose,
-                                               plans_, *plan, plan->now);
+    mistake_found_ =
+        allowance::absorb_mistake(document_.build(), state_.input, state_.pose, plans_, *plan, plan->now);
     QStringList lines{qt(mistake_found_.verdict)};
     for (const auto& way : mistake_found_.ways)
       lines << QString("%1 %2").arg(way.works ? QChar(0x2713) : QChar(0x2013)).arg(qt(way.text));

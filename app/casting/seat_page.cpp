@@ -46,9 +46,7 @@ SeatPage::SeatPage(Document& document)
   column->addWidget(canvas_, 1);
   column->addWidget(comb_);
 
-  auto* whole = new QVBoxLayout(side_);
-  whole->setContentsMargins(0, 4, 0, 0);
-  whole->addWidget(tabs_);
+  put_in_side(tabs_);
   auto* room = new QWidget;
   tabs_->add("Room", room);
   tabs_->add("Judge", judge_);

@@ -118,7 +118,7 @@ void SurePanel::start() {
         found.certainty = casting::certainty(input, pose, reach, options);
         casting::NextTouchOptions advice;
         advice.unit = unit;
-        found.next = casting::next_touches(input, casting::margins_at(input, pose), found.certainty, advice);
+        found.next = casting::next_touches(casting::margins_at(input, pose), found.certainty, advice);
         for (auto& g : found.certainty.groups) g.draws = {}; // they are large, and done with
         return found;
       }));

@@ -72,9 +72,7 @@ TouchesPage::TouchesPage(Document& document)
 
   make_copyable(table_);
   table_->setToolTip("Ctrl+C copies the rows, Ctrl+V pastes touches, Delete removes the chosen");
-  auto* whole = new QVBoxLayout(side_);
-  whole->setContentsMargins(0, 4, 0, 0);
-  whole->addWidget(tabs_);
+  put_in_side(tabs_);
   auto* survey = new QWidget;
   tabs_->add("Survey", survey);
   tabs_->add("Settings", settings_);

@@ -90,9 +90,7 @@ DrawingPage::DrawingPage(Document& document)
   connect(form_, &SurfaceForm::previewed, this,
           [this](const build::PartSurface& surface) { show_canvas(&surface); });
 
-  auto* whole = new QVBoxLayout(side_);
-  whole->setContentsMargins(0, 4, 0, 0);
-  whole->addWidget(tabs_);
+  put_in_side(tabs_);
   auto* drawn = new QWidget;
   tabs_->add("Surfaces", drawn);
   tabs_->add("Dimensions", dimensions_);

@@ -20,9 +20,7 @@ RoutePage::RoutePage(Document& document)
   tables_->addWidget(datums_->table());
   tables_->addWidget(setups_->overview());
   column->addWidget(tables_, 36);
-  auto* whole = new QVBoxLayout(side_);
-  whole->setContentsMargins(0, 4, 0, 0);
-  whole->addWidget(tabs_);
+  put_in_side(tabs_);
   tabs_->add("Datums", datums_);
   tabs_->add("Setups", setups_);
   tabs_->add("Gate", setups_->gate());

@@ -24,6 +24,13 @@ signals:
   void say(const QString& words); ///< something for the message line
 
 protected:
+  /// A room column with several faces.
+  void put_in_side(QWidget* tabs) {
+    auto* whole = new QVBoxLayout(side_);
+    whole->setContentsMargins(0, 4, 0, 0);
+    whole->addWidget(tabs);
+  }
+
   Document& document_;
   QWidget* side_;
 };

@@ -34,16 +34,24 @@ PassPlan plan_passes(const PassInput& in) {
     out.message = std::move(why);
     return out;
   };
-  for (const double v : {in.most, in.least, in.skin, in.rough, in.semi, in.finish, in.last, in.least_cut})
+  for (const double v :
+       {in.most, in.least, in.skin, in.rough, in.semi, in.finish, in.last, in.least_cut, in.taken})
     if (!std::isfinite(v)) return refuse("a number is missing");
-  if (in.least > in.most) return refuse("the least metal is more than the most");
+  if (in.least > in.most + std::max(0.0, in.taken) + nothing)
+    return refuse("the least metal is more than the most");
   if (in.rough <= 0) return refuse("a roughing pass must take more than 0");
-  if (in.skin < 0 || in.semi < 0 || in.finish < 0 || in.last < 0 || in.least_cut < 0)
+  if (in.skin < 0 || in.taken < 0 || in.semi < 0 || in.finish < 0 || in.last < 0 || in.least_cut < 0)
     return refuse("an allowance must not be negative");
+  // The lowest place is clean when its skin, from the raw face down, has come off.
+  const auto judge = [&](double at_size) {
+    out.short_by = std::max(0.0, in.skin - (in.least - at_size));
+    out.cleans_up = out.short_by <= nothing;
+  };
   if (in.most <= in.last + nothing) {
     if (in.most < in.last - nothing)
       return refuse(
           fmt::format("only {} is left, less than the {} kept for the last step", mm(in.most), mm(in.last)));
+    judge(in.most);
     out.status = PassStatus::planned;
     return out;
   }
@@ -93,11 +101,12 @@ PassPlan plan_passes(const PassInput& in) {
     }
   }
   // The first cut of all must get under the skin: it is deepened at the cost of the next ones.
-  if (in.skin > 0 && !cuts.empty() && *cuts[0] < in.skin - nothing) {
-    if (above < in.skin - nothing)
-      out.remarks.push_back(
-          fmt::format("all there is to come off, {}, is less than the skin of {}", mm(above), mm(in.skin)));
-    const double wanted = std::min(in.skin, above);
+  const double under_skin = in.skin - in.taken;
+  if (under_skin > 0 && !cuts.empty() && *cuts[0] < under_skin - nothing) {
+    if (above < under_skin - nothing)
+      out.remarks.push_back(fmt::format("all there is to come off, {}, is less than the skin of {}",
+                                        mm(above), mm(under_skin)));
+    const double wanted = std::min(under_skin, above);
     double missing = wanted - *cuts[0];
     bool thinned = false;
     for (std::size_t k = 1; k < cuts.size() && missing > nothing; ++k) {
@@ -128,8 +137,7 @@ PassPlan plan_passes(const PassInput& in) {
   add(PassKind::semi, semi);
   add(PassKind::finish, finish);
   out.total = in.most - left;
-  out.short_by = std::max(0.0, in.skin - (in.least - left));
-  out.cleans_up = out.short_by <= nothing;
+  judge(left);
   out.status = PassStatus::planned;
   return out;
 }

@@ -19,13 +19,14 @@ enum class PassKind { rough, semi, finish, last };
 const char* pass_name(PassKind kind); ///< "rough", "semi-finish", "finish", "to size"
 
 struct PassInput {
-  double most = 0, least = 0;              ///< mm of metal a side at the highest and lowest place
-  double skin = 0;                         ///< mm: under the raw surface; 0 when it is gone
-  double rough = 1.5;                      ///< mm: most a roughing pass takes
+  double most = 0, least = 0; ///< mm of metal a side at the highest place, and at the lowest of the raw face
+  double skin = 0;            ///< mm: under the raw surface
+  double rough = 1.5;         ///< mm: most a roughing pass takes
   double semi = 0, finish = 0.3, last = 0; ///< mm
   double least_cut = 0;                    ///< mm: thinner than this the tool rubs
   bool even = false;
   Unit unit = Unit::mm; ///< of the texts
+  double taken = 0;     ///< mm cut off the highest place already: the raw face was that much higher
 };
 
 struct Pass {

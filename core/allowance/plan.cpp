@@ -145,10 +145,7 @@ std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casti
       if (!plan.cuts.empty()) {
         plan.now = plan.cuts.back().second.left;
         in.most = std::max(plan.now, 0.0);
-        // A cut surface is level with its cut, where it was not too low for it from the start.
-        in.least = std::min(in.most, plan.least);
-        if (plan.least - plan.now >= plan.allowance.skin - 1e-9) in.skin = 0;
-        in.skin = std::max(0.0, std::min(in.skin, plan.allowance.skin - (plan.most - plan.now)));
+        in.taken = std::max(0.0, plan.most - in.most);
         plan.state = plan.now < plan.low - 1e-9     ? SurfaceState::spoilt
                      : plan.now <= plan.high + 1e-9 ? SurfaceState::finished
                                                     : SurfaceState::roughed;
@@ -208,7 +205,7 @@ std::optional<double> left_by_reading(const Build& build, const SurfacePlan& pla
   return std::nullopt;
 }
 
-MistakeResult absorb_mistake(const Build& build, Id piece, const casting::PieceInput& input, const Pose& pose,
+MistakeResult absorb_mistake(const Build& build, const casting::PieceInput& input, const Pose& pose,
                              const std::vector<SurfacePlan>& plans, const SurfacePlan& plan, double left) {
   MistakeResult out;
   const auto mm_text = [&build](double mm) {
@@ -306,7 +303,6 @@ MistakeResult absorb_mistake(const Build& build, Id piece, const casting::PieceI
         "{} too deep; nothing still to be cut absorbs it. It ends the piece, unless it is restored.",
         mm_text(out.over));
   }
-  (void)piece;
   return out;
 }
 

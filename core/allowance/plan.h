@@ -82,8 +82,7 @@ struct MistakeResult {
 };
 
 /// What can be done about `plan`'s surface standing `left` mm (below 0) under size.
-MistakeResult absorb_mistake(const build::Build& build, build::Id piece, const casting::PieceInput& input,
-                             const Pose& pose, const std::vector<SurfacePlan>& plans, const SurfacePlan& plan,
-                             double left);
+MistakeResult absorb_mistake(const build::Build& build, const casting::PieceInput& input, const Pose& pose,
+                             const std::vector<SurfacePlan>& plans, const SurfacePlan& plan, double left);
 
 } // namespace datrin::allowance

@@ -30,8 +30,8 @@ Matrix6 contacts(const std::array<DatumTarget, 6>& targets, const Vec3& about) {
 std::optional<Matrix6> inverse_of(const Matrix6& g, double size) {
   Matrix6 scaled = g;
   scaled.rightCols<3>() /= size;
-  const Eigen::FullPivLU<Matrix6> lu(scaled);
-  if (!lu.isInvertible() || lu.rcond() < 1e-4) return std::nullopt;
+  const Eigen::PartialPivLU<Matrix6> lu(scaled);
+  if (!(lu.rcond() >= 1e-4)) return std::nullopt; // also when it is singular
   Matrix6 inverse = lu.inverse();
   inverse.bottomRows<3>() /= size;
   return inverse;

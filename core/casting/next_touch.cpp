@@ -44,10 +44,9 @@ double left_over(const std::vector<std::size_t>& order, const std::vector<double
 
 } // namespace
 
-NextTouchResult next_touches(const SeatInput& in, const SeatMargins& margins, const CertaintyResult& drawn,
+NextTouchResult next_touches(const SeatMargins& margins, const CertaintyResult& drawn,
                              const NextTouchOptions& options) {
   NextTouchResult out;
-  (void)in;
   if (!drawn.usable() || drawn.least.size() < 10 * classes) {
     out.message = drawn.usable() ? "too few draws to tell" : drawn.message;
     return out;

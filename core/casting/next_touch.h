@@ -35,7 +35,7 @@ struct NextTouchResult {
   bool pays = false;
 };
 
-NextTouchResult next_touches(const SeatInput& input, const SeatMargins& margins, const CertaintyResult& drawn,
+NextTouchResult next_touches(const SeatMargins& margins, const CertaintyResult& drawn,
                              const NextTouchOptions& options = {});
 
 } // namespace datrin::casting

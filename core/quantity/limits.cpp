@@ -102,6 +102,13 @@ LimitsResult parse_limits(std::string_view given, const LimitsOptions& options) 
       if (one.ok()) to = one.mm;
       return one.message;
     };
+    // Thou beside a bare number: of what the bare one is cannot be told.
+    const auto bare = [](const std::string& part) {
+      return trimmed(part) != "0" && parse_length(part).status == LengthStatus::unit_missing;
+    };
+    const auto thou = [](const std::string& part) { return lower_case(trimmed(part)).ends_with("thou"); };
+    if (lower != "~" && ((thou(upper) && bare(lower)) || (thou(lower) && bare(upper))))
+      return fail("write the unit at both deviations");
     double a = 0, b = 0;
     if (auto wrong = read(upper, a); !wrong.empty()) return fail(wrong);
     if (lower == "~") {

@@ -53,6 +53,22 @@ TEST(Passes, TheFirstGetsUnderTheSkinAtTheHighestPlace) {
   EXPECT_NEAR(thin.short_by, 0.2, 1e-9);
 }
 
+// Once the highest place is under the skin the lowest may still be short of it: the cut does not make it
+// whole.
+TEST(Passes, AFirstCutDoesNotHideThatTheLowestPlaceIsShort) {
+  PassInput in{2.2, 0.3, 0.7, 1.0, 0, 0.3, 0, 0.05, false};
+  EXPECT_NEAR(plan_passes(in).short_by, 0.4, 1e-9);
+  in.most = 1.2;
+  in.taken = 1.0;
+  EXPECT_NEAR(plan_passes(in).short_by, 0.4, 1e-9);
+  EXPECT_FALSE(plan_passes(in).cleans_up);
+  in.most = 0;
+  in.taken = 2.2;
+  EXPECT_NEAR(plan_passes(in).short_by, 0.4, 1e-9);
+  in.taken = 0; // the lowest above the highest
+  EXPECT_EQ(plan_passes(in).message, "the least metal is more than the most");
+}
+
 TEST(Passes, AlwaysAddUpAndKeepTheirRules) {
   std::mt19937_64 random(11);
   std::uniform_real_distribution<double> even(0, 1);

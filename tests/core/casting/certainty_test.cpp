@@ -71,7 +71,7 @@ TEST(NextTouch, NarrowsWhatIsNotKnownAndTheTouchReallyDoes) {
     options.net = 120;
     options.keep_draws = true;
     const auto found = certainty(casting.input, {}, casting.reach, options);
-    const auto advice = next_touches(casting.input, margins_at(casting.input, {}), found);
+    const auto advice = next_touches(margins_at(casting.input, {}), found);
     ASSERT_TRUE(advice.known) << advice.message;
     ASSERT_EQ(advice.touches.size(), 3U);
     EXPECT_LT(advice.spread_after, advice.spread);
@@ -110,9 +110,9 @@ TEST(NextTouch, SaysWhenItNoLongerPays) {
   const auto found = certainty(casting.input, {}, casting.reach, options);
   NextTouchOptions advice;
   advice.fine_enough = 100;
-  const auto no = next_touches(casting.input, margins_at(casting.input, {}), found, advice);
+  const auto no = next_touches(margins_at(casting.input, {}), found, advice);
   EXPECT_FALSE(no.pays);
   EXPECT_TRUE(no.message.starts_with("More touching no longer pays")) << no.message;
   CertaintyResult nothing;
-  EXPECT_FALSE(next_touches(casting.input, {}, nothing).known);
+  EXPECT_FALSE(next_touches({}, nothing).known);
 }

@@ -68,6 +68,8 @@ TEST(Limits, NonsenseIsRefusedWithItsReason) {
   EXPECT_EQ(read("12 \u00B1").message, "after \u00B1 comes how much, like 12 \u00B10.05");
   EXPECT_EQ(read("12 \u00B1 -0.05").message, "after \u00B1 comes a length without a sign");
   EXPECT_EQ(read("12 \u00B10.05 \u00B10.1").message, "\u00B1 stands twice");
+  EXPECT_EQ(read("12 +2 thou/-1").message, "write the unit at both deviations");
+  EXPECT_TRUE(read("12 +2 thou/0").ok);
   EXPECT_FALSE(read("12 H99").ok);
   EXPECT_FALSE(read("twelve").ok);
   EXPECT_FALSE(read("12 +0.018/zero").ok);

@@ -2,8 +2,7 @@
 
 #include "build/edits.h"
 #include "build/references.h"
-#include "casting/survey.h"
-#include "demo/mill_engine.h"
+#include "tests/core/demo_piece.h"
 
 #include <gtest/gtest.h>
 
@@ -12,24 +11,11 @@
 using namespace datrin;
 using namespace datrin::build;
 
-class Gate : public testing::Test {
+class Gate : public test::DemoPiece {
 protected:
-  void SetUp() override {
-    b = demo::mill_engine().build;
-    for (const auto& [id, p] : b.parts())
-      if (p.name == "Cylinder block") part = id;
-    piece = b.pieces_of(part).front().first;
-  }
-  Id surface(const char* name) const {
-    for (const auto& [id, s] : b.surfaces_of(part))
-      if (s.name == name) return id;
-    return 0;
-  }
   route::GateResult gate(std::size_t k) {
-    const auto input = casting::piece_input(b, piece);
-    return route::unclamp_gate(
-        b, piece, b.setups_of(part)[k].first,
-        allowance::surface_plans(b, piece, input, casting::seat_or_start(b, piece, input)));
+    return route::unclamp_gate(b, piece, b.setups_of(part)[k].first,
+                               allowance::surface_plans(b, piece, input(), pose()));
   }
   void change(std::size_t k, auto&& what) {
     const auto [id, setup] = b.setups_of(part)[k];
@@ -41,8 +27,6 @@ protected:
     return std::any_of(result.items.begin(), result.items.end(),
                        [&](const auto& i) { return i.text.find(text) != std::string::npos; });
   }
-  Build b;
-  Id part = 0, piece = 0;
 };
 
 TEST_F(Gate, ReferencesComeFromTheDatumsOfLaterSetups) {
