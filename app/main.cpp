@@ -29,7 +29,7 @@ int main(int argc, char** argv) {
   parser.addVersionOption();
   parser.addPositionalArgument("build", "the build to open (FILE.datrin)");
   const QCommandLineOption empty("empty", "make a new build in FILE and open it", "FILE");
-  const QCommandLineOption step("step", "go to step 1 to 6", "N");
+  const QCommandLineOption step("step", "go to step 1 to 6, or 7 overview, 8 joints, 9 chains", "N");
   const QCommandLineOption piece("piece", "choose piece N of the shelf, from 1", "N");
   const QCommandLineOption best("seat", "seat the chosen piece best before anything else");
   const QCommandLineOption dark("dark", "dark paper");
@@ -40,8 +40,10 @@ int main(int argc, char** argv) {
   const QCommandLineOption tab("tab", "face N of the room column, from 1", "N");
   const QCommandLineOption pattern("pattern", "write the pattern drawing of the chosen part to FILE (.pdf)",
                                    "FILE");
+  const QCommandLineOption item("joint", "choose the joint or chain of this name", "NAME");
+  const QCommandLineOption card("card", "write the card of the next numbers to FILE (.pdf)", "FILE");
   const QCommandLineOption sums("sums", "answer a sum of the bench: WORDS;VALUE;VALUE", "SUM");
-  parser.addOptions({empty, step, piece, tab, best, dark, scale, picture, sheet, pattern, sums});
+  parser.addOptions({empty, step, piece, tab, best, dark, scale, picture, sheet, pattern, sums, item, card});
   parser.process(application);
 
   // A picture is the same on every machine: it reads and keeps no settings.
@@ -85,6 +87,17 @@ int main(int argc, char** argv) {
       if (!wrong.isEmpty()) std::fprintf(stderr, "%s\n", qPrintable(wrong));
       status = wrong.isEmpty() ? status : 1;
     }
+    if (parser.isSet(card)) {
+      window.go_to(app::MainWindow::overview);
+      const auto wrong = window.overview_page()->save_card(parser.value(card));
+      if (!wrong.isEmpty()) std::fprintf(stderr, "%s\n", qPrintable(wrong));
+      status = wrong.isEmpty() ? status : 1;
+      window.go_to(first_step);
+    }
+    for (const auto& [id, joint] : window.document().build().joints())
+      if (parser.isSet(item) && joint.name == parser.value(item).toStdString()) window.joints_page()->choose(id);
+    for (const auto& [id, chain] : window.document().build().chains())
+      if (parser.isSet(item) && chain.name == parser.value(item).toStdString()) window.chains_page()->choose(id);
     if (parser.isSet(sums)) {
       auto* dialog = new app::SumsDialog(window.document().unit(), &window);
       const auto parts = parser.value(sums).split(';');

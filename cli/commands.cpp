@@ -1,10 +1,15 @@
 #include "commands.h"
 
 #include "casting/seat.h"
+#include "chains/targets.h"
+#include "fits/fit.h"
+#include "fits/heat.h"
 #include "quantity/length.h"
 #include "quantity/length_text.h"
 #include "store/build_json.h"
+#include "store/chain_case.h"
 #include "store/seat_case.h"
+#include "store/targets_case.h"
 #include "store/text_file.h"
 
 #include <CLI/CLI.hpp>
@@ -14,6 +19,7 @@
 
 #include <algorithm>
 #include <limits>
+#include <optional>
 #include <ostream>
 #include <string>
 #include <vector>
@@ -41,6 +47,99 @@ int run_seat(const std::string& path, bool as_text, std::ostream& out, std::ostr
   else
     out << store::seat_result_json(seat_case, result).dump(2) << '\n';
   return result.cleans_up() ? answer_yes : answer_no;
+}
+
+int run_targets(const std::string& path, const chains::TargetsOptions& options, bool as_text, std::ostream& out,
+                std::ostream& err) {
+  const auto read = store::read_targets_case_file(path);
+  for (const auto& warning : read.warnings) fmt::print(err, "{}\n", warning);
+  if (!read.ok()) {
+    fmt::print(err, "{}\n", read.message);
+    return refused;
+  }
+  const auto result = chains::targets(read.input, options);
+  if (!result.usable()) {
+    fmt::print(err, "{}: {}\n", path, result.message);
+    return refused;
+  }
+  if (!result.proved && !options.function_first) fmt::print(err, "{}: not proved best\n", path);
+  if (as_text)
+    out << store::targets_result_text(read, result);
+  else
+    out << store::targets_result_json(read, result).dump(2) << '\n';
+  return result.feasible ? answer_yes : answer_no;
+}
+
+int run_chain(const std::string& path, bool as_text, std::ostream& out, std::ostream& err) {
+  const auto read = store::read_chain_case_file(path);
+  for (const auto& warning : read.warnings) fmt::print(err, "{}\n", warning);
+  if (!read.ok()) {
+    fmt::print(err, "{}\n", read.message);
+    return refused;
+  }
+  const auto result = chains::chain(read.input, read.options);
+  if (!result.usable()) {
+    fmt::print(err, "{}: {}\n", path, result.message);
+    return refused;
+  }
+  if (as_text)
+    out << store::chain_result_text(read, result);
+  else
+    out << store::chain_result_json(read, result).dump(2) << '\n';
+  return answer_yes;
+}
+
+struct FitCall {
+  std::string text, unit = "mm", hole = "steel", shaft = "steel";
+  std::optional<double> temperature;
+};
+
+int run_fit(const FitCall& call, bool as_text, std::ostream& out, std::ostream& err) {
+  const auto refuse = [&](const std::string& why) {
+    fmt::print(err, "fit: {}\n", why);
+    return refused;
+  };
+  const auto unit = unit_from_name(call.unit);
+  if (!unit) return refuse(fmt::format("--unit: there is no unit called \"{}\"; it is \"mm\" or \"in\"", call.unit));
+  const auto read = fits::read_fit(call.text, *unit);
+  if (!read.ok) return refuse(read.message);
+  const auto& fit = read.fit;
+  const auto length = [&](double mm) { return from_mm(mm, *unit); };
+  double grows = 0;
+  if (call.temperature) {
+    const auto hole = fits::find_solid(call.hole), shaft = fits::find_solid(call.shaft);
+    if (hole.solid == nullptr) return refuse("--hole: " + hole.message);
+    if (shaft.solid == nullptr) return refuse("--shaft: " + shaft.message);
+    const auto hot = fits::clearance_hot({fit.nominal, 0, hole.solid, shaft.solid, *call.temperature, *call.temperature});
+    if (!hot.ok) return refuse("--temperature: " + hot.message);
+    grows = hot.clearance;
+  }
+  if (as_text) {
+    const LengthTextOptions figures{.decimals_mm = 4, .decimals_inch = 5, .show_plus = true};
+    const auto text = [&](double mm) { return length_text(mm, *unit, figures); };
+    fmt::print(out, "{} {}: {}\nhole       {} to {} {}\nshaft      {} to {}\nclearance  {} to {}\n",
+               length_text(fit.nominal, *unit), fit.code, fits::fit_kind_name(fit.kind()), text(fit.hole.lower),
+               text(fit.hole.upper), unit_name(*unit), text(fit.shaft.lower), text(fit.shaft.upper), text(fit.least()),
+               text(fit.most()));
+    if (call.temperature)
+      fmt::print(out, "at {} \u00B0C    {} to {}\n", *call.temperature, text(fit.least() + grows),
+                 text(fit.most() + grows));
+    return answer_yes;
+  }
+  const auto pair = [&](const char* a, double first, const char* b, double second) {
+    return nlohmann::ordered_json{{a, length(first)}, {b, length(second)}};
+  };
+  nlohmann::ordered_json json;
+  json["hole"] = pair("lower", fit.hole.lower, "upper", fit.hole.upper);
+  json["shaft"] = pair("lower", fit.shaft.lower, "upper", fit.shaft.upper);
+  json["clearance"] = pair("min", fit.least(), "max", fit.most());
+  json["kind"] = fits::fit_kind_name(fit.kind());
+  if (call.temperature) {
+    json["temperature"] = *call.temperature;
+    json["clearance_hot"] = pair("min", fit.least() + grows, "max", fit.most() + grows);
+  }
+  out << json.dump(2) << '\n';
+  return answer_yes;
 }
 
 int run_length(const std::string& text, const std::string& unit, bool as_text, std::ostream& out,
@@ -117,6 +216,28 @@ int run(int argc, const char* const* argv, std::ostream& out, std::ostream& err)
   length->add_option("--unit", unit, "mm or in: unit of a number written without one");
   length->add_flag("--text", as_text, "print one line for people instead of JSON");
 
+  chains::TargetsOptions targets_options;
+  auto* targets = app.add_subcommand("targets", "The numbers to make next, with what is measured fixed");
+  targets->add_option("case", path, "a datrin-targets-case JSON file")->required();
+  targets->add_flag("--function-first", targets_options.function_first,
+                    "level the conditions before the drawing's limits count at all");
+  targets->add_option("--enough", targets_options.enough,
+                      "with --function-first: raise conditions to this room, then see to the drawing");
+  targets->add_flag("--text", as_text, "print a table for people instead of JSON");
+
+  auto* chain = app.add_subcommand("chain", "One chain: worst case, root sum square, simulation");
+  chain->add_option("case", path, "a datrin-chain-case JSON file")->required();
+  chain->add_flag("--text", as_text, "print a table for people instead of JSON");
+
+  FitCall fit_call;
+  auto* fit = app.add_subcommand("fit", "Limits and clearance of a fit by its code");
+  fit->add_option("fit", fit_call.text, "such as \"25 H7/g6\" or \"1 in RC4\"")->required();
+  fit->add_option("--unit", fit_call.unit, "mm or in: of a bare nominal and of the answer");
+  fit->add_option("--temperature", fit_call.temperature, "degrees Celsius: the clearance there as well");
+  fit->add_option("--hole", fit_call.hole, "metal of the hole; steel when left out");
+  fit->add_option("--shaft", fit_call.shaft, "metal of the shaft; steel when left out");
+  fit->add_flag("--text", as_text, "print a table for people instead of JSON");
+
   auto* export_ = app.add_subcommand("export", "Write a build as one JSON file");
   export_->add_option("build", path, "a .datrin file")->required();
   export_->add_option("to", to, "the JSON file; left out: standard output");
@@ -138,6 +259,9 @@ int run(int argc, const char* const* argv, std::ostream& out, std::ostream& err)
     return refused;
   }
   if (seat->parsed()) return run_seat(path, as_text, out, err);
+  if (targets->parsed()) return run_targets(path, targets_options, as_text, out, err);
+  if (chain->parsed()) return run_chain(path, as_text, out, err);
+  if (fit->parsed()) return run_fit(fit_call, as_text, out, err);
   if (export_->parsed()) return run_export(path, to, out, err);
   if (import->parsed()) return run_import(path, to, err);
   return run_length(length_text, unit, as_text, out, err);

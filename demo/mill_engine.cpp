@@ -3,6 +3,7 @@
 #include "build/edits.h"
 #include "build/quick_start.h"
 #include "demo/making.h"
+#include "demo/mating.h"
 #include "sim/rough_casting.h"
 
 #include <fmt/format.h>
@@ -113,6 +114,7 @@ public:
            turned({0.8, 1.2, -1.4}, {2.0, 3.0, -1.0}), 0.14, 23);
     bracket();
     add_making(out_.build, [this](const Edit& edit) { keep(edit); });
+    add_mating(out_.build, [this](const Edit& edit) { keep(edit); });
     return std::move(out_);
   }
 

@@ -33,7 +33,7 @@ void FigureRow::paintEvent(QPaintEvent*) {
     painter.setPen(QPen(t.brass, 1));
     painter.drawRoundedRect(QRectF(0.5, 0.5, w - 1, h - 1), 3, 3);
   }
-  const bool narrow = w < t.px(200); // the other unit is then in the tool tip alone
+  const bool narrow = fine_ || w < t.px(200); // the other unit is then in the tool tip alone
   const double other_width = narrow ? 0 : t.px(58), figure_width = t.px(62),
                mark_width = mark_.isEmpty() ? 2 : t.px(20);
   painter.setFont(t.text(true));
@@ -46,7 +46,8 @@ void FigureRow::paintEvent(QPaintEvent*) {
                    painter.fontMetrics().elidedText(name_, Qt::ElideRight, static_cast<int>(name_width)));
   painter.setFont(t.text(true));
   painter.drawText(QRectF(w - other_width - figure_width - 4, 0, figure_width, h),
-                   Qt::AlignVCenter | Qt::AlignRight, sheets::figure(mm_, unit_));
+                   Qt::AlignVCenter | Qt::AlignRight,
+                   fine_ ? sheets::fit_figure(mm_, unit_) : sheets::figure(mm_, unit_));
   if (narrow) return;
   painter.setFont(t.small());
   painter.setPen(t.muted);

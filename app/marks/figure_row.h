@@ -12,6 +12,7 @@ class FigureRow : public QWidget {
 public:
   FigureRow(const QString& mark, const QString& name, double mm, Unit unit, Reckoning why,
             QWidget* parent = nullptr);
+  void set_fine() { fine_ = true; } ///< three decimals of a millimetre; the other unit in the tool tip alone
   double value() const { return mm_; }
   QString name() const { return name_; }
   const Reckoning& why() const { return why_; }
@@ -28,6 +29,7 @@ private:
   QString mark_, name_;
   double mm_;
   Unit unit_;
+  bool fine_ = false;
   Reckoning why_;
 };
 

@@ -77,12 +77,26 @@ void RoomRow::show_room(const QString& name, double margin, bool limiting, doubl
   full_ = std::max(1e-6, full);
   unit_ = unit;
   why_ = std::move(why);
+  figure_ = sheets::figure(margin, unit, true);
   state_ = room_state(margin, limiting, 0.25);
   const auto figure = sheets::figure_with_unit(margin, unit, true);
   setAccessibleName(
       QString("%1: room %2, %3%4").arg(name, figure, room_state_name(state_), limiting ? ", limits" : ""));
   setToolTip(state_ == RoomState::unknown ? QString("%1 has not been touched").arg(name)
                                           : QString("%1 \u00B7 why: F1").arg(accessibleName()));
+  update();
+}
+
+void RoomRow::show_ratio(const QString& name, double room, bool limiting, double full, Reckoning why) {
+  name_ = name;
+  margin_ = room;
+  full_ = std::max(1e-6, full);
+  why_ = std::move(why);
+  ratio_ = true;
+  figure_ = sheets::qt(number_text(room, 1, true));
+  state_ = room_state(room, limiting, 1);
+  setAccessibleName(QString("%1: room %2, %3").arg(name, figure_, room_state_name(state_)));
+  setToolTip(accessibleName());
   update();
 }
 
@@ -94,7 +108,7 @@ void RoomRow::paintEvent(QPaintEvent*) {
     painter.setPen(QPen(t.brass, 1));
     painter.drawRoundedRect(QRectF(0.5, 0.5, w - 1, h - 1), 3, 3);
   }
-  const double name_width = std::min(0.46 * w, t.px(112)), figure_width = t.px(62);
+  const double name_width = ratio_ ? 0.56 * w : std::min(0.46 * w, t.px(112)), figure_width = t.px(ratio_ ? 40 : 62);
   painter.setFont(t.text());
   painter.setPen(t.ink);
   painter.drawText(QRectF(2, 0, name_width - 6, h), Qt::AlignVCenter | Qt::AlignLeft,
@@ -105,7 +119,7 @@ void RoomRow::paintEvent(QPaintEvent*) {
              margin_, full_, state_);
   if (state_ == RoomState::gone) painter.setPen(t.gone);
   painter.drawText(QRectF(w - figure_width, 0, figure_width - 2, h), Qt::AlignVCenter | Qt::AlignRight,
-                   state_ == RoomState::unknown ? QString("\u2013") : sheets::figure(margin_, unit_, true));
+                   state_ == RoomState::unknown ? QString("\u2013") : figure_);
 }
 
 void RoomRow::mousePressEvent(QMouseEvent* event) {

@@ -27,6 +27,8 @@ class RoomRow : public QWidget {
 public:
   explicit RoomRow(QWidget* parent = nullptr);
   void show_room(const QString& name, double margin, bool limiting, double full, Unit unit, Reckoning why);
+  /// The same for a room counted in what can be held: 1 is comfortable.
+  void show_ratio(const QString& name, double room, bool limiting, double full, Reckoning why);
   QString name() const { return name_; }
   double margin() const { return margin_; }
   RoomState state() const { return state_; }
@@ -48,6 +50,8 @@ private:
   double margin_ = 0, full_ = 1;
   RoomState state_ = RoomState::unknown;
   Unit unit_ = Unit::mm;
+  QString figure_;
+  bool ratio_ = false;
   Reckoning why_;
 };
 

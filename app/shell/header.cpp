@@ -139,7 +139,7 @@ void Header::refresh() {
                   " \u25BE");
   build_->setAccessibleName("Menu of the build " + name);
   const auto title = piece_title(document_.build(), document_.piece());
-  piece_->setText(title.isEmpty() ? QString("no part yet") : title);
+  piece_->setText(!place_.isEmpty() ? place_ : title.isEmpty() ? QString("no part yet") : title);
   piece_->setVisible(!theme().large()); // the shelf shows it as well
   unit_->setAccessibleName(
       QString("Unit: %1. Press to change").arg(document_.unit() == Unit::mm ? "millimetres" : "inches"));

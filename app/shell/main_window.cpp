@@ -4,6 +4,7 @@
 #include "app/shell/column.h"
 #include "app/shop/shop_dialog.h"
 #include "app/shop/sums_dialog.h"
+#include "app/shop/threads_dialog.h"
 #include "app/theme.h"
 #include "sheets/figures.h"
 #include "store/build_json.h"
@@ -93,13 +94,12 @@ void MainWindow::make_actions() {
   redo_ = act("Redo", QKeySequence("Ctrl+Shift+Z"), [this] { document_.redo(); });
   act("Log of the build\u2026", QKeySequence("Ctrl+L"), [this] { show_log(); });
   menu_->addSeparator();
-  act("Print the marking-out sheet\u2026", QKeySequence::Print, [this] {
-    go_to(marking);
-    if (marking_->can_print())
-      marking_->ask_print();
-    else
-      tell("There is no sheet yet: it needs a survey and a seat.", true);
+  act("Print the sheet or the card\u2026", QKeySequence::Print, [this] { print(); });
+  act("State a joint\u2026", QKeySequence("Ctrl+Shift+J"), [this] {
+    go_to(joints);
+    joints_->state_joint();
   });
+  act("Threads\u2026", QKeySequence("Ctrl+Shift+T"), [this] { show_threads(); });
   act("Shop: machines and tools\u2026", QKeySequence("Ctrl+Shift+M"), [this] { show_shop(); });
   act("Sums of the bench\u2026", QKeySequence("Ctrl+Shift+K"), [this] { show_sums(); });
   act("Reckon", QKeySequence("Ctrl+K"), [this] { header_->reckoner()->call(); });
@@ -119,7 +119,10 @@ void MainWindow::make_actions() {
   // F6 goes round the four places of the window: shelf, path, page, room column.
   auto* round = new QShortcut(QKeySequence("F6"), this);
   connect(round, &QShortcut::activated, this, [this] {
-    QList<QWidget*> places{shelf_->items().empty() ? nullptr : shelf_->items().front(), header_->path(),
+    QList<QWidget*> places{step_ >= joints                 ? nav_->button(step_ - overview)
+                           : shelf_->items().empty() ? nullptr
+                                                     : static_cast<QWidget*>(shelf_->items().front()),
+                           header_->path(),
                            pages_[static_cast<std::size_t>(step_)]->first_focus(), nullptr};
     for (auto* child : pages_[static_cast<std::size_t>(step_)]->side()->findChildren<QWidget*>())
       if (child->isEnabled() && child->isVisible() && child->focusPolicy() & Qt::TabFocus) {
@@ -129,7 +132,7 @@ void MainWindow::make_actions() {
     auto* now = QApplication::focusWidget();
     int at = -1;
     if (now != nullptr) {
-      if (shelf_->isAncestorOf(now))
+      if (left_->parentWidget()->isAncestorOf(now))
         at = 0;
       else if (header_->isAncestorOf(now))
         at = 1;
@@ -170,8 +173,17 @@ void MainWindow::make_interface() {
   // Columns widen with the text, but never so far that the picture loses its place.
   const double widen = std::min(theme().text_scale, 1.35);
   shelf_ = new Shelf(document_);
-  shelf_->setFixedWidth(static_cast<int>(200 * widen));
-  body->addWidget(shelf_);
+  auto* left = new QWidget;
+  left->setFixedWidth(static_cast<int>(212 * widen));
+  auto* left_rows = new QVBoxLayout(left);
+  left_rows->setContentsMargins(0, 0, 0, 0);
+  left_rows->setSpacing(0);
+  nav_ = new BuildNav({"Overview", "Joints", "Chains"}, part_steps);
+  left_rows->addWidget(nav_);
+  left_ = new QStackedWidget;
+  left_->addWidget(shelf_);
+  left_rows->addWidget(left_, 1);
+  body->addWidget(left);
   body->addWidget(upright());
   auto* middle = new QVBoxLayout;
   middle->setSpacing(0);
@@ -197,7 +209,12 @@ void MainWindow::make_interface() {
   marking_ = new MarkingPage(document_);
   allowance_ = new AllowancePage(document_);
   route_ = new RoutePage(document_);
-  pages_ = {drawing_, touches_, seat_, marking_, allowance_, route_};
+  overview_ = new OverviewPage(document_, targets_);
+  joints_ = new JointsPage(document_, targets_);
+  chains_ = new ChainsPage(document_, targets_);
+  left_->addWidget(joints_->left());
+  left_->addWidget(chains_->left());
+  pages_ = {drawing_, touches_, seat_, marking_, allowance_, route_, overview_, joints_, chains_};
   for (auto* page : pages_) {
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
@@ -214,11 +231,23 @@ void MainWindow::make_interface() {
     go_to(allowance);
     allowance_->choose_surface(surface);
   });
+  const auto to_joint = [this](qlonglong id) {
+    joints_->choose(id);
+    go_to(joints);
+  };
+  connect(overview_, &OverviewPage::joint_wanted, this, to_joint);
+  connect(overview_, &OverviewPage::chain_wanted, this, [this](qlonglong id) {
+    chains_->choose(id);
+    go_to(chains);
+  });
+  connect(joints_, &JointsPage::card_wanted, this, [this] { overview_->ask_card(); });
+  connect(nav_, &BuildNav::chosen, this, &MainWindow::go_to);
   connect(header_->path(), &PathRuler::chosen, this, &MainWindow::go_to);
   connect(header_->reckoner(), &Reckoner::answered, this, &MainWindow::tell);
   connect(shelf_, &Shelf::add_part, this, [this] { add_part(); });
   connect(shelf_, &Shelf::quick_part, this, [this] { quick_part(); });
   setCentralWidget(whole);
+  shelf_->refresh();
   delete old;
 }
 
@@ -238,8 +267,14 @@ void MainWindow::tell(const QString& words, bool wrong) {
 
 void MainWindow::refresh() {
   header_->refresh();
-  header_->path()->set_step(step_);
-  shelf_->refresh();
+  header_->path()->set_step(step_ < part_steps ? step_ : -1);
+  nav_->set_step(step_);
+  if (step_ == joints || step_ == chains)
+    left_->setCurrentIndex(step_ - joints + 1);
+  else {
+    left_->setCurrentIndex(0);
+    shelf_->refresh();
+  }
   const auto undo = document_.undo_label(), redo = document_.redo_label();
   undo_->setEnabled(undo.has_value());
   undo_->setText(undo ? "Undo: " + *undo : QString("Nothing to undo"));
@@ -253,6 +288,7 @@ void MainWindow::refresh() {
 void MainWindow::go_to(int step) {
   if (step < 0 || step >= step_count) return;
   step_ = step;
+  header_->set_place(step >= part_steps ? QStringList{"Overview", "Joints", "Chains"}[step - part_steps] : QString());
   refresh();
   pages_[static_cast<std::size_t>(step_)]->first_focus()->setFocus();
 }
@@ -330,6 +366,20 @@ void MainWindow::show_shop() {
   ShopDialog(document_, this).exec();
 }
 
+/// The card of the next numbers from a page of the build; else the marking-out sheet of the piece.
+void MainWindow::print() {
+  if (step_ >= part_steps) return overview_->ask_card();
+  go_to(marking);
+  if (marking_->can_print())
+    marking_->ask_print();
+  else
+    tell("There is no sheet yet: it needs a survey and a seat.", true);
+}
+
+void MainWindow::show_threads() {
+  ThreadsDialog(document_.is_open() ? document_.unit() : Unit::mm, this).exec();
+}
+
 void MainWindow::show_sums() {
   SumsDialog(document_.is_open() ? document_.unit() : Unit::mm, this).exec();
 }
@@ -397,6 +447,8 @@ void MainWindow::show_tab(int k) {
   if (step_ == drawing) drawing_->tabs()->choose(std::clamp(k, 0, 2));
   if (step_ == allowance) allowance_->tabs()->choose(std::clamp(k, 0, 2));
   if (step_ == route) route_->tabs()->choose(std::clamp(k, 0, 2));
+  if (step_ == joints) joints_->tabs()->choose(std::clamp(k, 0, 3));
+  if (step_ == chains) chains_->tabs()->choose(std::clamp(k, 0, 1));
 }
 
 void MainWindow::ask_name() {

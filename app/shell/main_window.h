@@ -2,12 +2,16 @@
 // The window: shelf, path, page and room column around one document.
 
 #include "app/allowance/allowance_page.h"
+#include "app/chains/chains_page.h"
 #include "app/casting/marking_page.h"
 #include "app/casting/seat_page.h"
 #include "app/casting/touches_page.h"
 #include "app/document.h"
 #include "app/drawing/drawing_page.h"
+#include "app/joints/joints_page.h"
+#include "app/overview/overview_page.h"
 #include "app/route/route_page.h"
+#include "app/shell/build_nav.h"
 #include "app/shell/header.h"
 #include "app/shell/shelf.h"
 
@@ -23,7 +27,9 @@ namespace datrin::app {
 class MainWindow : public QMainWindow {
   Q_OBJECT
 public:
-  enum Step { drawing, touches, seat, marking, allowance, route, step_count };
+  /// The steps of a part, then the pages of the whole build.
+  enum Step { drawing, touches, seat, marking, allowance, route, overview, joints, chains, step_count };
+  static constexpr int part_steps = overview;
 
   /// `settings` keeps theme, text size, window place and recent builds; it may be a file of the tests' own.
   explicit MainWindow(std::unique_ptr<QSettings> settings, QWidget* parent = nullptr);
@@ -47,6 +53,11 @@ public:
   MarkingPage* marking_page() const { return marking_; }
   AllowancePage* allowance_page() const { return allowance_; }
   RoutePage* route_page() const { return route_; }
+  OverviewPage* overview_page() const { return overview_; }
+  JointsPage* joints_page() const { return joints_; }
+  ChainsPage* chains_page() const { return chains_; }
+  BuildNav* build_nav() const { return nav_; }
+  Page* page(int step) const { return pages_[static_cast<std::size_t>(step)]; }
   QString message() const { return message_->text(); }
   QAction* undo_action() const { return undo_; }
   QAction* redo_action() const { return redo_; }
@@ -69,6 +80,8 @@ private:
   void show_log();
   void show_shop();
   void show_sums();
+  void show_threads();
+  void print();
   void remember(const QString& path);
   void fill_recent();
 
@@ -87,6 +100,12 @@ private:
   MarkingPage* marking_ = nullptr;
   AllowancePage* allowance_ = nullptr;
   RoutePage* route_ = nullptr;
+  TargetsState targets_{document_};
+  BuildNav* nav_ = nullptr;
+  QStackedWidget* left_ = nullptr; ///< the shelf, or a list of what the page is about
+  OverviewPage* overview_ = nullptr;
+  JointsPage* joints_ = nullptr;
+  ChainsPage* chains_ = nullptr;
   std::vector<Page*> pages_;
   int step_ = drawing;
 };

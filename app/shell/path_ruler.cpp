@@ -23,7 +23,8 @@ QSize PathRuler::sizeHint() const {
 
 void PathRuler::set_step(int step) {
   step_ = step;
-  setAccessibleName(QString("Step %1 of %2: %3").arg(step + 1).arg(steps_.size()).arg(steps_.value(step)));
+  setAccessibleName(step < 0 ? QString("Steps of the part")
+                             : QString("Step %1 of %2: %3").arg(step + 1).arg(steps_.size()).arg(steps_.value(step)));
   update();
 }
 
@@ -49,11 +50,13 @@ void PathRuler::paintEvent(QPaintEvent*) {
         QRectF(1 + wide * k + t.px(5), 0, wide, base - t.px(11)), Qt::AlignLeft | Qt::AlignVCenter,
         painter.fontMetrics().elidedText(steps_[k], Qt::ElideRight, static_cast<int>(wide - t.px(6))));
   }
-  const double x = 1 + wide * (step_ + 0.5);
-  painter.setPen(Qt::NoPen);
-  painter.setBrush(t.brass);
-  painter.drawPolygon(QPolygonF(
-      {QPointF(x, base + 1), QPointF(x - t.px(6), base + t.px(8)), QPointF(x + t.px(6), base + t.px(8))}));
+  if (step_ >= 0) {
+    const double x = 1 + wide * (step_ + 0.5);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(t.brass);
+    painter.drawPolygon(QPolygonF(
+        {QPointF(x, base + 1), QPointF(x - t.px(6), base + t.px(8)), QPointF(x + t.px(6), base + t.px(8))}));
+  }
   if (hasFocus()) {
     painter.setBrush(Qt::NoBrush);
     painter.setPen(QPen(t.brass, 1));

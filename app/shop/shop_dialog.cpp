@@ -17,21 +17,32 @@ namespace datrin::app {
 using sheets::figure;
 using sheets::qt;
 
+namespace {
+
+const QStringList tool_kinds{"cutter", "drill", "reamer", "ground bar", "gauge pin"};
+
+} // namespace
+
 ShopDialog::ShopDialog(Document& document, QWidget* parent)
     : QDialog(parent), document_(document),
       machines_(plain_table("Machines", {"Machine", "Dial reads", "in", "Graduation", "Quirks"}, 5)),
-      tools_(plain_table("Tools", {"Tool", "Corner", "Thinnest cut"}, 1)),
+      tools_(plain_table("Tools", {"Tool", "Kind", "Size", "Corner", "Thinnest cut"}, 2)),
+      instruments_(plain_table("Instruments", {"Instrument", "\u00B1", "Shows at zero"}, 1)),
       machine_name_(text_field("Name of the machine", "mill, lathe\u2026")),
       resolution_(text_field("Graduation of its dial", "graduation: 0.02 mm, 1 thou")),
       quirk_(text_field("Quirks", "quirks")),
       tool_name_(text_field("Name of the tool", "cutter, boring bar\u2026")),
       corner_(text_field("Corner radius", "corner")),
       least_(text_field("Thinnest cut it takes", "thinnest cut")),
+      size_(text_field("Size of the tool", "size")), instrument_name_(text_field("Name of the instrument", "micrometer 0\u201325")),
+      uncertainty_(text_field("Uncertainty of one reading", "\u00B1, 95 %")), zero_(text_field("What it shows at zero", "shows at zero")),
       diameter_(new QCheckBox("reads the diameter")), unit_(choice_box("Unit of its dial", {"mm", "in"})),
+      kind_(choice_box("Kind of tool", tool_kinds)),
       add_machine_(new QPushButton("Add machine")), add_tool_(new QPushButton("Add tool")),
+      add_instrument_(new QPushButton("Add instrument")),
       message_(muted_label()) {
   setWindowTitle("Shop");
-  resize(theme().ipx(720), theme().ipx(520));
+  resize(theme().ipx(760), theme().ipx(640));
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(20, 16, 20, 16);
   column->setSpacing(8);
@@ -47,26 +58,38 @@ ShopDialog::ShopDialog(Document& document, QWidget* parent)
   column->addLayout(one);
   column->addSpacing(8);
   column->addWidget(heading_label("Tools"));
-  tools_->setColumnWidth(0, theme().ipx(300));
-  tools_->setColumnWidth(1, theme().ipx(120));
+  const int tool_widths[] = {250, 110, 90, 90};
+  for (int c = 0; c < 4; ++c) tools_->setColumnWidth(c, theme().ipx(tool_widths[c]));
   tools_->horizontalHeader()->setStretchLastSection(true);
   column->addWidget(tools_, 1);
   auto* two = new QHBoxLayout;
-  for (QWidget* w : std::initializer_list<QWidget*>{tool_name_, corner_, least_, add_tool_})
+  for (QWidget* w : std::initializer_list<QWidget*>{tool_name_, kind_, size_, corner_, least_, add_tool_})
     two->addWidget(w, w == tool_name_ ? 2 : 1);
   column->addLayout(two);
+  column->addSpacing(8);
+  column->addWidget(heading_label("Instruments"));
+  instruments_->setColumnWidth(0, theme().ipx(360));
+  instruments_->setColumnWidth(1, theme().ipx(120));
+  instruments_->horizontalHeader()->setStretchLastSection(true);
+  column->addWidget(instruments_, 1);
+  auto* three = new QHBoxLayout;
+  for (QWidget* w : std::initializer_list<QWidget*>{instrument_name_, uncertainty_, zero_, add_instrument_})
+    three->addWidget(w, w == instrument_name_ ? 2 : 1);
+  column->addLayout(three);
   column->addWidget(message_);
   message_->setText("A lathe's cross slide often reads the diameter, a mill's table a side: the pass list "
                     "follows. Delete removes the chosen row.");
   connect(add_machine_, &QPushButton::clicked, this, &ShopDialog::add_machine);
   connect(add_tool_, &QPushButton::clicked, this, &ShopDialog::add_tool);
   connect(least_, &QLineEdit::returnPressed, this, &ShopDialog::add_tool);
-  for (auto* b : {add_machine_, add_tool_}) b->setAutoDefault(false);
-  for (auto* table : {machines_, tools_}) {
+  connect(add_instrument_, &QPushButton::clicked, this, &ShopDialog::add_instrument);
+  connect(zero_, &QLineEdit::returnPressed, this, &ShopDialog::add_instrument);
+  for (auto* b : {add_machine_, add_tool_, add_instrument_}) b->setAutoDefault(false);
+  for (auto* table : {machines_, tools_, instruments_}) {
     auto* drop = new QShortcut(QKeySequence::Delete, table, nullptr, nullptr, Qt::WidgetShortcut);
     connect(drop, &QShortcut::activated, this, [this, table] {
-      remove_chosen(table, table == machines_ ? machine_ids_ : tool_ids_,
-                    table == machines_ ? "Remove a machine" : "Remove a tool");
+      remove_chosen(table, table == machines_ ? machine_ids_ : table == tools_ ? tool_ids_ : instrument_ids_,
+                    table == machines_ ? "Remove a machine" : table == tools_ ? "Remove a tool" : "Remove an instrument");
     });
   }
   unit_->setCurrentIndex(document_.unit() == Unit::mm ? 0 : 1);
@@ -92,17 +115,28 @@ void ShopDialog::refresh() {
     const int row = tools_->rowCount();
     tools_->insertRow(row);
     fill_row(tools_, row,
-             {qt(t.name), t.corner > 0 ? figure(t.corner, document_.unit()) : QString("\u2013"),
-              figure(t.least_cut, document_.unit())});
+             {qt(t.name), tool_kinds[static_cast<int>(t.kind)],
+              t.size > 0 ? sheets::fit_figure(t.size, document_.unit()) : QString("\u2013"),
+              t.corner > 0 ? figure(t.corner, document_.unit()) : QString("\u2013"),
+              t.least_cut > 0 ? figure(t.least_cut, document_.unit()) : QString("\u2013")});
     tool_ids_.push_back(id);
+  }
+  instrument_ids_.clear();
+  instruments_->setRowCount(0);
+  for (const auto& [id, i] : b.instruments()) {
+    const int row = instruments_->rowCount();
+    instruments_->insertRow(row);
+    fill_row(instruments_, row,
+             {qt(i.name), sheets::fit_figure(i.uncertainty, document_.unit()), sheets::fit_figure(i.zero, document_.unit(), true)});
+    instrument_ids_.push_back(id);
   }
 }
 
-std::optional<double> ShopDialog::length(QLineEdit* edit, double when_empty, bool above_zero) {
+std::optional<double> ShopDialog::length(QLineEdit* edit, double when_empty, bool above_zero, bool any_sign) {
   const auto text = edit->text().trimmed();
   if (text.isEmpty()) return when_empty;
   const auto read = parse_length(text.toStdString(), entry_options(document_.unit()));
-  const bool ok = read.ok() && read.mm >= 0 && (!above_zero || read.mm > 0);
+  const bool ok = read.ok() && (any_sign || read.mm >= 0) && (!above_zero || read.mm > 0);
   if (ok) return read.mm;
   message_->setText(edit->accessibleName() + ": " +
                     (!read.ok()   ? qt(read.message)
@@ -145,14 +179,44 @@ void ShopDialog::add_tool() {
     return;
   }
   const auto corner = length(corner_, 0, false);
-  const auto least = corner ? length(least_, 0.05, false) : std::nullopt;
-  if (!least) return;
+  const auto least = corner ? length(least_, kind_->currentIndex() == 0 ? 0.05 : 0, false) : std::nullopt;
+  const bool needs_size = kind_->currentIndex() > 0; // a reamer without one reaches nothing
+  const auto size = least ? length(size_, needs_size ? -1 : 0, needs_size) : std::nullopt;
+  if (!size) return;
+  if (*size < 0) {
+    message_->setText(size_->accessibleName() + ": write it, like 8 mm or 3/8 in");
+    colour_label(message_, theme().gone);
+    size_->setFocus();
+    return;
+  }
+  t.kind = static_cast<build::ToolKind>(kind_->currentIndex());
+  t.size = *size;
   t.corner = *corner;
   t.least_cut = *least;
   t.order = build::next_order(document_.build().tools());
   if (!document_.apply(build::add(document_.build(), t, "Add tool " + t.name))) return;
-  for (auto* edit : {tool_name_, corner_, least_}) edit->clear();
+  for (auto* edit : {tool_name_, corner_, least_, size_}) edit->clear();
   tool_name_->setFocus();
+}
+
+void ShopDialog::add_instrument() {
+  build::Instrument i;
+  i.name = instrument_name_->text().trimmed().toStdString();
+  if (i.name.empty()) {
+    message_->setText("Name the instrument.");
+    colour_label(message_, theme().gone);
+    instrument_name_->setFocus();
+    return;
+  }
+  const auto uncertainty = length(uncertainty_, 0.01, true);
+  const auto zero = uncertainty ? length(zero_, 0, false, true) : std::nullopt;
+  if (!zero) return;
+  i.uncertainty = *uncertainty;
+  i.zero = *zero;
+  i.order = build::next_order(document_.build().instruments());
+  if (!document_.apply(build::add(document_.build(), i, "Add instrument " + i.name))) return;
+  for (auto* edit : {instrument_name_, uncertainty_, zero_}) edit->clear();
+  instrument_name_->setFocus();
 }
 
 void ShopDialog::remove_chosen(QTableWidget* table, const std::vector<build::Id>& ids, const QString& what) {

@@ -1,5 +1,5 @@
 #pragma once
-// The shop: machines and how their dials read, tools and what they cut.
+// The shop: machines and how their dials read, tools and what they cut, reamers, bar and gauge pins, instruments.
 
 #include "app/document.h"
 
@@ -25,6 +25,13 @@ public:
   QLineEdit* resolution() const { return resolution_; }
   QPushButton* add_machine_button() const { return add_machine_; }
   QLineEdit* tool_name() const { return tool_name_; }
+  QComboBox* tool_kind() const { return kind_; }
+  QLineEdit* tool_size() const { return size_; }
+  QTableWidget* instruments() const { return instruments_; }
+  QLineEdit* instrument_name() const { return instrument_name_; }
+  QLineEdit* instrument_uncertainty() const { return uncertainty_; }
+  QLineEdit* instrument_zero() const { return zero_; }
+  QPushButton* add_instrument_button() const { return add_instrument_; }
   QLineEdit* tool_corner() const { return corner_; }
   QLineEdit* tool_least() const { return least_; }
   QPushButton* add_tool_button() const { return add_tool_; }
@@ -34,17 +41,19 @@ private:
   void refresh();
   void add_machine();
   void add_tool();
+  void add_instrument();
   void remove_chosen(QTableWidget* table, const std::vector<build::Id>& ids, const QString& what);
-  std::optional<double> length(QLineEdit* edit, double when_empty, bool above_zero);
+  std::optional<double> length(QLineEdit* edit, double when_empty, bool above_zero, bool any_sign = false);
 
   Document& document_;
-  QTableWidget *machines_, *tools_;
-  QLineEdit *machine_name_, *resolution_, *quirk_, *tool_name_, *corner_, *least_;
+  QTableWidget *machines_, *tools_, *instruments_;
+  QLineEdit *machine_name_, *resolution_, *quirk_, *tool_name_, *corner_, *least_, *size_, *instrument_name_,
+      *uncertainty_, *zero_;
   QCheckBox* diameter_;
-  QComboBox* unit_;
-  QPushButton *add_machine_, *add_tool_;
+  QComboBox *unit_, *kind_;
+  QPushButton *add_machine_, *add_tool_, *add_instrument_;
   QLabel* message_;
-  std::vector<build::Id> machine_ids_, tool_ids_;
+  std::vector<build::Id> machine_ids_, tool_ids_, instrument_ids_;
 };
 
 } // namespace datrin::app

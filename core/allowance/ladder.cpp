@@ -4,47 +4,16 @@
 #include "quantity/length_text.h"
 #include "quantity/table.h"
 #include "reaming_allowances_csv.h"
-#include "taps_csv.h"
+#include "threads/threads.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
-#include <numeric>
 
 namespace datrin::allowance {
 
 namespace {
-
-struct Drill {
-  std::string name;
-  double size;
-};
-
-std::vector<Drill> drawer(Unit unit) {
-  std::vector<Drill> all;
-  if (unit == Unit::mm) {
-    for (int tenths = 3; tenths <= 130; ++tenths)
-      all.push_back({fmt::format("{:.1f} mm", tenths / 10.0), tenths / 10.0});
-    for (int quarters = 53; quarters <= 100; ++quarters)
-      all.push_back({fmt::format("{} mm", number_text(quarters / 4.0, 2)), quarters / 4.0});
-    for (int halves = 51; halves <= 100; ++halves)
-      all.push_back({fmt::format("{:.1f} mm", halves / 2.0), halves / 2.0});
-  } else {
-    for (int n = 1; n <= 128; ++n) {
-      const int over = std::gcd(n, 64), whole = n / 64, rest = n % 64;
-      std::string name = rest == 0   ? fmt::format("{} in", whole)
-                         : whole > 0 ? fmt::format("{} {}/{} in", whole, rest / over, 64 / over)
-                                     : fmt::format("{}/{} in", n / over, 64 / over);
-      all.push_back({std::move(name), n / 64.0 * mm_per_inch});
-    }
-    for (const auto& [name, size] : named_drills())
-      all.push_back(
-          {name.size() > 1 || std::isdigit(static_cast<unsigned char>(name[0])) ? "#" + name : name, size});
-  }
-  std::stable_sort(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.size < b.size; });
-  return all;
-}
 
 /// The drill nearest `wanted` within `low` to `high`; null when the drawer has none.
 const Drill* nearest(const std::vector<Drill>& drills, double wanted, double low, double high) {
@@ -58,28 +27,12 @@ const Drill* nearest(const std::vector<Drill>& drills, double wanted, double low
 
 } // namespace
 
-double thread_percent(double major, double pitch, double hole, double depth) {
-  return 100 * (major - hole) / (2 * depth * pitch);
-}
-
 ReamingAllowance reaming_allowance(double size) {
   static const auto table = read_table(data::reaming_allowances_csv);
   const int row = std::max(0, table.row_up_to(size) < 0 ? static_cast<int>(table.rows.size()) - 1
                                                         : table.row_up_to(size));
   const auto r = static_cast<std::size_t>(row);
   return {table.number(r, 1).value_or(0), table.number(r, 2).value_or(0), table.number(r, 3).value_or(0)};
-}
-
-const std::vector<Thread>& threads() {
-  static const auto list = [] {
-    std::vector<Thread> all;
-    const auto table = read_table(data::taps_csv);
-    for (std::size_t r = 0; r < table.rows.size(); ++r)
-      all.push_back({table.rows[r][0], table.number(r, 1).value_or(0), table.number(r, 2).value_or(0),
-                     table.number(r, 3).value_or(0)});
-    return all;
-  }();
-  return list;
 }
 
 LadderResult drill_ladder(const LadderInput& in, const LadderOptions& o) {
@@ -96,7 +49,7 @@ LadderResult drill_ladder(const LadderInput& in, const LadderOptions& o) {
     return refuse("the pitch must be above 0 and less than the diameter");
   if (in.made == HoleMade::tapped && !(in.thread > 0 && in.thread <= 105))
     return refuse("the thread must be between 0 and 105 %");
-  const auto drills = drawer(in.drills);
+  const auto drills = drill_drawer(in.drills);
   const Drill* last = nullptr;
   const auto want = reaming_allowance(in.size);
   switch (in.made) {
@@ -150,7 +103,7 @@ LadderResult drill_ladder(const LadderInput& in, const LadderOptions& o) {
   } else if (in.made == HoleMade::bored) {
     out.verdict = fmt::format("{} a side is left for boring.", mm(out.left / 2));
   } else if (in.made == HoleMade::tapped) {
-    out.thread = thread_percent(in.size, in.pitch, last->size, in.depth_of_thread);
+    out.thread = threads::percent(in.size, in.pitch, last->size, in.depth_of_thread);
     out.verdict = fmt::format("{} leaves {} % of full thread.", last->name, number_text(out.thread, 0));
   } else {
     out.verdict = "A drill cuts a little over its size; ream or bore where that matters.";

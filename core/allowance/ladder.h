@@ -49,20 +49,11 @@ struct LadderResult {
 
 LadderResult drill_ladder(const LadderInput& input, const LadderOptions& options = {});
 
-/// Per cent of full thread a hole of `hole` mm leaves: (major − hole) / (2 · depth · pitch).
-double thread_percent(double major, double pitch, double hole, double depth_of_thread = 0.6495);
-
 /// What a reamer of `size` mm wants left on the diameter, mm: least, usual, most.
 /// data/reaming_allowances.csv.
 struct ReamingAllowance {
   double least = 0, usual = 0, most = 0;
 };
 ReamingAllowance reaming_allowance(double size);
-
-struct Thread {
-  std::string name;
-  double major = 0, pitch = 0, depth = 0.6495;
-};
-const std::vector<Thread>& threads(); ///< data/taps.csv
 
 } // namespace datrin::allowance

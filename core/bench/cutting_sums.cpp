@@ -4,6 +4,7 @@
 #include "allowance/passes.h"
 #include "quantity/length_text.h"
 #include "quantity/text.h"
+#include "threads/threads.h"
 
 #include <fmt/format.h>
 
@@ -89,19 +90,12 @@ void add_cutting_sums(std::vector<Sum>& list) {
         {"Drill", Quantity::length, true},
         {"Wanted, %", Quantity::number, true, "75"}},
        [](const SumValues& v, Unit unit) {
-         const auto wanted = lower_case(trimmed(v[0].text));
-         std::vector<std::string> names;
-         const allowance::Thread* thread = nullptr;
-         for (const auto& t : allowance::threads()) {
-           names.push_back(t.name);
-           if (lower_case(t.name) == wanted) thread = &t;
-         }
-         if (thread == nullptr)
-           return wrong(fmt::format("Thread: \"{}\" is not in the table{}", v[0].text,
-                                    did_you_mean(v[0].text, names)));
+         const auto found = threads::find(v[0].text);
+         if (!found.thread) return wrong("Thread: " + found.message);
+         const auto* thread = found.thread;
          if (v[1].given) {
            const double percent =
-               allowance::thread_percent(thread->major, thread->pitch, v[1].value, thread->depth);
+               threads::percent(thread->major, thread->pitch, v[1].value, thread->depth);
            return right(
                {{"per cent of thread", Quantity::number, percent, "(major \u2212 hole) / (2 \u00B7 depth)"}},
                percent > 100  ? "More than a full thread: the tap will break."

@@ -89,6 +89,16 @@ std::optional<std::pair<Id, Measurement>> Build::measurement_of(Id piece, Id dim
   return found.empty() ? std::nullopt : std::optional(found.back());
 }
 
+std::vector<std::pair<Id, Instrument>> Build::instruments() const {
+  return list<Instrument>([](const Instrument&) { return true; });
+}
+std::vector<std::pair<Id, Joint>> Build::joints() const {
+  return list<Joint>([](const Joint&) { return true; });
+}
+std::vector<std::pair<Id, Chain>> Build::chains() const {
+  return list<Chain>([](const Chain&) { return true; });
+}
+
 bool Build::apply(const Edit& edit) {
   for (const auto& change : edit.changes) {
     const auto here = records_.find(change.id);

@@ -78,6 +78,10 @@ public:
   std::optional<std::pair<Id, Release>> release_of(Id piece, Id setup) const;
   std::optional<std::pair<Id, Measurement>> measurement_of(Id piece, Id dimension) const; ///< the last
 
+  std::vector<std::pair<Id, Instrument>> instruments() const;
+  std::vector<std::pair<Id, Joint>> joints() const;
+  std::vector<std::pair<Id, Chain>> chains() const;
+
   /// Applies the rows as they stand. False, and nothing changed, when a row's `before` is not what is here.
   bool apply(const Edit& edit);
 

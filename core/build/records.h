@@ -9,6 +9,7 @@
 #include <map>
 #include <memory>
 #include <string>
+#include <utility>
 #include <variant>
 #include <vector>
 
@@ -252,13 +253,25 @@ struct Dimension {
   double most() const { return nominal + upper; }
 };
 
+/// One of several readings of a bore or shaft.
+struct PlaceReading {
+  double depth = 0;     ///< mm from the end it is read from
+  double direction = 0; ///< radians about the axis
+  double value = 0;     ///< mm
+  bool operator==(const PlaceReading&) const = default;
+};
+
 /// A dimension as measured on a piece.
 struct Measurement {
   Id piece = 0, dimension = 0;
-  double value = 0;       ///< mm (angle: radians)
+  double value = 0;       ///< mm (angle: radians), corrected; of several places the one that matters to its mate
   double uncertainty = 0; ///< mm, 95 %
   std::string instrument;
-  std::string at; ///< UTC, ISO 8601
+  std::string at;   ///< UTC, ISO 8601
+  std::string read{}; ///< as it was typed, when the value is not simply that: "go 3.15 no-go 3.2"
+  Id mate = 0, mate_piece = 0; ///< a comparison: the instrument was zeroed on that dimension of that piece
+  double difference = 0;       ///< mm: then what it showed; `value` is the mate's size and this
+  std::vector<PlaceReading> places{};
   bool operator==(const Measurement&) const = default;
 };
 
@@ -286,7 +299,9 @@ struct Machine {
   bool operator==(const Machine&) const = default;
 };
 
-/// A cutting tool in the shop.
+enum class ToolKind { cutter, drill, reamer, ground_bar, gauge_pin };
+
+/// A cutting tool in the shop, or what serves as a size: ground bar, a gauge pin.
 struct Tool {
   std::string name;
   double size = 0;      ///< mm across; 0: not stated
@@ -295,7 +310,77 @@ struct Tool {
   double reach = 0;     ///< mm; 0: not stated
   std::string note;
   double order = 0;
+  ToolKind kind = ToolKind::cutter;
   bool operator==(const Tool&) const = default;
+};
+
+/// A measuring instrument in the shop.
+struct Instrument {
+  std::string name;
+  double resolution = 0.01;  ///< mm
+  double uncertainty = 0.01; ///< mm, 95 %, of one reading
+  double zero = 0;           ///< mm it shows when it should show 0
+  double temperature = 20;   ///< °C
+  std::string note;
+  double order = 0;
+  bool operator==(const Instrument&) const = default;
+};
+
+/// What a joint is for. In the order of data/joint_purposes.csv.
+enum class JointPurpose {
+  runs_freely,
+  runs_true,
+  slides,
+  locates,
+  slip_compound,
+  light_press,
+  press,
+  shrink,
+  spring_taper,
+  bearing_housing,
+  bearing_shaft,
+  bolt_clearance,
+  shoulder_clearance,
+  key,
+  tongue,
+  thread
+};
+
+/// Two features that mate, and what the fit between them is for.
+struct Joint {
+  std::string name;
+  JointPurpose purpose = JointPurpose::runs_freely;
+  Id hole = 0, shaft = 0; ///< dimensions; a thread or a bolt's hole has no shaft
+  double least = 0, most = 0; ///< mm of clearance across (on the diameter); below 0: interference
+  std::string basis;          ///< where the limits came from: "ISO 286 H7/f7"; empty: typed
+  std::string thread;         ///< of a thread or bolt: "M6"
+  double length = 0;          ///< mm engaged; 0: not stated
+  double hub_outside = 0, shaft_bore = 0; ///< mm; 0: not stated, solid
+  double temperature = 20;    ///< °C at work
+  bool comes_apart = false, through = false, looks = false;
+  std::string method;         ///< how it is held, when that was decided: "press"
+  std::vector<std::pair<Id, Id>> pairs; ///< pieces of hole and shaft; empty: in order
+  std::string reason;
+  double order = 0;
+  bool operator==(const Joint&) const = default;
+};
+
+/// One link of a chain.
+struct ChainTerm {
+  Id dimension = 0, piece = 0; ///< piece 0: the part's first
+  double coefficient = 1;
+  std::string why; ///< where the coefficient is from: "against the way", "half the diameter", "2 x throw"
+  bool operator==(const ChainTerm&) const = default;
+};
+
+/// A loop of dimensions that must close with a stated gap.
+struct Chain {
+  std::string name;
+  std::vector<ChainTerm> terms;
+  double least = 0, most = 0; ///< mm the gap may be
+  std::string reason;
+  double order = 0;
+  bool operator==(const Chain&) const = default;
 };
 
 /// What the last of the metal over a surface is kept for.
@@ -355,6 +440,6 @@ struct Release {
 
 using Record = std::variant<Info, Part, PartSurface, Wall, Piece, Touch, Seat, Marking, Setting, Mark,
                             SizeReading, Spot, Scan, Judgement, Decision, Dimension, Measurement, Foundry,
-                            Machine, Tool, Allowance, Cut, Setup, Release>;
+                            Machine, Tool, Allowance, Cut, Setup, Release, Instrument, Joint, Chain>;
 
 } // namespace datrin::build

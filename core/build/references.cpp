@@ -18,6 +18,7 @@ std::vector<Id> needs(const Record& record) {
           ids.push_back(r.surface);
         if constexpr (std::is_same_v<T, SizeReading> || std::is_same_v<T, Dimension>) ids.push_back(r.other);
         if constexpr (std::is_same_v<T, Measurement>) ids.push_back(r.dimension);
+        if constexpr (std::is_same_v<T, Joint>) ids.insert(ids.end(), {r.hole, r.shaft});
         if constexpr (std::is_same_v<T, Release>) ids.push_back(r.setup);
         if constexpr (std::is_same_v<T, Wall>) ids.insert(ids.end(), {r.from, r.to});
       },
@@ -46,6 +47,18 @@ bool forget(Record& record, const std::vector<Id>& gone) {
   if (auto* allowance = std::get_if<Allowance>(&record)) {
     drop(allowance->machine);
     drop(allowance->tool);
+  }
+  if (auto* measurement = std::get_if<Measurement>(&record)) {
+    drop(measurement->mate); // the size it gave stays
+    drop(measurement->mate_piece);
+  }
+  const auto among = [&](Id id) { return id != 0 && std::find(gone.begin(), gone.end(), id) != gone.end(); };
+  if (auto* joint = std::get_if<Joint>(&record))
+    changed = std::erase_if(joint->pairs, [&](const auto& pair) { return among(pair.first) || among(pair.second); }) > 0 ||
+              changed;
+  if (auto* chain = std::get_if<Chain>(&record)) {
+    changed = std::erase_if(chain->terms, [&](const auto& term) { return among(term.dimension); }) > 0 || changed;
+    for (auto& term : chain->terms) drop(term.piece);
   }
   if (auto* setup = std::get_if<Setup>(&record))
     for (auto* list : {&setup->datums, &setup->cuts, &setup->sizes, &setup->marks})

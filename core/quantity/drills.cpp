@@ -1,11 +1,16 @@
 #include "quantity/drills.h"
 
 #include "drills_csv.h"
+#include "quantity/length_text.h"
 #include "quantity/table.h"
 #include "quantity/unit.h"
 
+#include <fmt/format.h>
+
+#include <algorithm>
 #include <cctype>
 #include <map>
+#include <numeric>
 #include <string>
 
 namespace datrin {
@@ -29,6 +34,40 @@ std::optional<double> drill_diameter(std::string_view name) {
   const auto found = table.find(key);
   if (found == table.end()) return std::nullopt;
   return found->second;
+}
+
+namespace {
+
+std::vector<Drill> make_drawer(Unit unit) {
+  std::vector<Drill> all;
+  if (unit == Unit::mm) {
+    for (int tenths = 3; tenths <= 130; ++tenths)
+      all.push_back({fmt::format("{:.1f} mm", tenths / 10.0), tenths / 10.0});
+    for (int quarters = 53; quarters <= 100; ++quarters)
+      all.push_back({fmt::format("{} mm", number_text(quarters / 4.0, 2)), quarters / 4.0});
+    for (int halves = 51; halves <= 100; ++halves)
+      all.push_back({fmt::format("{:.1f} mm", halves / 2.0), halves / 2.0});
+  } else {
+    for (int n = 1; n <= 128; ++n) {
+      const int over = std::gcd(n, 64), whole = n / 64, rest = n % 64;
+      std::string name = rest == 0   ? fmt::format("{} in", whole)
+                         : whole > 0 ? fmt::format("{} {}/{} in", whole, rest / over, 64 / over)
+                                     : fmt::format("{}/{} in", n / over, 64 / over);
+      all.push_back({std::move(name), n / 64.0 * mm_per_inch});
+    }
+    for (const auto& [name, size] : named_drills())
+      all.push_back(
+          {name.size() > 1 || std::isdigit(static_cast<unsigned char>(name[0])) ? "#" + name : name, size});
+  }
+  std::stable_sort(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.size < b.size; });
+  return all;
+}
+
+} // namespace
+
+const std::vector<Drill>& drill_drawer(Unit unit) {
+  static const auto metric = make_drawer(Unit::mm), inch = make_drawer(Unit::inch);
+  return unit == Unit::mm ? metric : inch;
 }
 
 } // namespace datrin

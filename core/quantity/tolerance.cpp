@@ -17,36 +17,68 @@ namespace {
 
 constexpr double micrometre = 0.001;
 
-std::optional<double> shaft_deviation(double nominal, char letter) {
+const Table& deviations() {
   static const auto table = read_table(data::shaft_deviations_csv);
-  const int row = table.row_up_to(nominal);
+  return table;
+}
+
+/// A cell of the deviations' table, mm.
+std::optional<double> tabled(double nominal, const std::string& name) {
+  const int row = deviations().row_up_to(nominal);
   if (row < 0) return std::nullopt;
-  const auto value = table.number(static_cast<std::size_t>(row), table.column(std::string(1, letter)));
+  const auto value = deviations().number(static_cast<std::size_t>(row), deviations().column(name));
   if (!value) return std::nullopt;
   return *value * micrometre;
 }
 
-std::optional<Deviations> shaft(double nominal, char letter, int grade, double it) {
-  const auto deviation = shaft_deviation(nominal, letter);
-  if (!deviation) return std::nullopt;
-  if (letter <= 'h') return Deviations{*deviation - it, *deviation};
-  const double lower = letter == 'k' && (grade < 4 || grade > 7) ? 0.0 : *deviation;
-  return Deviations{lower, lower + it};
+/// Letters a to h stand wholly on the clearance side.
+bool is_clearance(const std::string& letters) {
+  return letters.front() <= 'h';
 }
 
-std::optional<Deviations> hole(double nominal, char letter, int grade, double it) {
-  const auto deviation = shaft_deviation(nominal, letter);
+std::optional<Deviations> shaft(double nominal, const std::string& letters, int grade, double it) {
+  if (letters == "k" && (grade < 4 || grade > 7)) return Deviations{0, it};
+  const auto deviation = tabled(nominal, letters == "j" ? fmt::format("j{}", grade) : letters);
   if (!deviation) return std::nullopt;
-  if (letter <= 'h') return Deviations{-*deviation, -*deviation + it};
+  if (is_clearance(letters)) return Deviations{*deviation - it, *deviation};
+  return Deviations{*deviation, *deviation + it};
+}
+
+std::optional<Deviations> hole(double nominal, const std::string& letters, int grade, double it) {
+  if (letters == "j") {
+    const auto upper = tabled(nominal, fmt::format("J{}", grade));
+    if (!upper) return std::nullopt;
+    return Deviations{*upper - it, *upper};
+  }
+  const auto deviation = tabled(nominal, letters);
+  if (!deviation) return std::nullopt;
+  if (is_clearance(letters)) return Deviations{0.0 - *deviation, 0.0 - *deviation + it}; // never −0
   // The rule with Δ = ITn − IT(n−1): K, M, N up to IT8, P and on up to IT7, above 3 mm.
-  const bool with_delta = nominal > 3 && grade >= 3 && (letter <= 'n' ? grade <= 8 : grade <= 7);
+  const bool to_it8 = letters == "k" || letters == "m" || letters == "n";
+  const bool with_delta = nominal > 3 && grade >= 3 && grade <= (to_it8 ? 8 : 7);
   const double delta = with_delta ? it - it_grade(nominal, grade - 1).value_or(it) : 0.0;
   double upper = -*deviation + delta;
-  if (letter == 'n' && grade >= 9 && nominal > 3) upper = 0; // and so for N9 and coarser
-  if (letter == 'm' && grade == 6 && nominal > 250 && nominal <= 315)
-    upper = -9 * micrometre;                           // its exception
-  if (letter == 'k' && grade > 8) return std::nullopt; // K is stated to IT8 only
+  if (letters == "n" && grade >= 9 && nominal > 3) upper = 0; // and so for N9 and coarser
+  if (letters == "m" && grade == 6 && nominal > 250 && nominal <= 315)
+    upper = -9 * micrometre;                                           // its exception
+  if (letters == "k" && grade > 8 && nominal > 3) return std::nullopt; // K is stated to IT8 only
   return Deviations{upper - it, upper};
+}
+
+/// "j" stands to grade 8 in either case; what letters there are depends on the size.
+std::string letters_that_exist(double nominal, bool is_hole) {
+  std::string text;
+  for (const char* letter : {"a", "b", "c", "cd", "d", "e", "ef", "f", "fg", "g", "h", "j", "js", "k",
+                             "m", "n", "p", "r", "s",  "t", "u",  "v", "x",  "y", "z", "za", "zb", "zc"}) {
+    const std::string name = letter;
+    if (name != "js" && !tabled(nominal, name == "j" ? "j7" : name)) continue;
+    std::string shown = name;
+    if (is_hole)
+      std::transform(shown.begin(), shown.end(), shown.begin(),
+                     [](unsigned char c) { return static_cast<char>(std::toupper(c)); });
+    text += (text.empty() ? "" : ", ") + shown;
+  }
+  return text;
 }
 
 } // namespace
@@ -54,8 +86,10 @@ std::optional<Deviations> hole(double nominal, char letter, int grade, double it
 std::optional<double> it_grade(double nominal, int grade) {
   static const auto table = read_table(data::it_grades_csv);
   const int row = table.row_up_to(nominal);
-  if (row < 0 || nominal <= 0 || grade < 1) return std::nullopt;
-  const auto value = table.number(static_cast<std::size_t>(row), table.column(fmt::format("IT{}", grade)));
+  if (row < 0 || nominal <= 0 || (nominal <= 1 && grade > 13)) return std::nullopt;
+  const auto value =
+      table.number(static_cast<std::size_t>(row),
+                   table.column(grade == it_01 ? std::string("IT01") : fmt::format("IT{}", grade)));
   if (!value) return std::nullopt;
   return *value * micrometre;
 }
@@ -66,29 +100,31 @@ std::optional<Deviations> iso_286(double nominal, std::string_view name, std::st
     return std::nullopt;
   };
   const auto digits = std::find_if(name.begin(), name.end(), [](unsigned char c) { return std::isdigit(c); });
-  const std::string letters(name.begin(), digits);
-  int grade = 0;
-  for (auto c = digits; c != name.end(); ++c) {
-    if (!std::isdigit(static_cast<unsigned char>(*c)) || grade > 99)
-      return fail(
-          fmt::format("\"{}\" is no tolerance class; write a letter and a grade, like H7 or g6", name));
-    grade = grade * 10 + (*c - '0');
-  }
-  if (letters.empty() || grade == 0)
-    return fail(fmt::format("\"{}\" is no tolerance class; write a letter and a grade, like H7 or g6", name));
+  const std::string letters(name.begin(), digits), number(digits, name.end());
+  if (letters.empty() || number.empty() || number.size() > 2 ||
+      !std::all_of(number.begin(), number.end(), [](unsigned char c) { return std::isdigit(c); }) ||
+      !std::all_of(letters.begin(), letters.end(), [](unsigned char c) { return std::isalpha(c); }))
+    return fail(
+        fmt::format("\"{}\" is no tolerance class; write a letter and a grade, like H7 or g6", name));
   if (nominal <= 0 || nominal > 500) return fail("tolerance classes are tabled for sizes up to 500 mm");
+  const int grade = number == "01" ? it_01 : std::stoi(number);
   const auto it = it_grade(nominal, grade);
-  if (!it) return fail(fmt::format("there is no grade {}; grades run from 1 to 16", grade));
+  if (!it)
+    return fail(nominal <= 1 && grade > 13 && grade < 19
+                    ? fmt::format("grade {} is not used for sizes up to 1 mm", number)
+                    : fmt::format("there is no grade {}; grades run from 01, 0, 1 to 18", number));
   std::string lower = letters;
   std::transform(lower.begin(), lower.end(), lower.begin(), [](unsigned char c) { return std::tolower(c); });
   const bool is_hole = std::isupper(static_cast<unsigned char>(letters.front()));
   if (lower == "js") return Deviations{-*it / 2, *it / 2};
-  std::optional<Deviations> found;
-  if (lower.size() == 1)
-    found = is_hole ? hole(nominal, lower[0], grade, *it) : shaft(nominal, lower[0], grade, *it);
-  if (!found)
-    return fail(fmt::format("class {} is not in the tables; d to h, js, k, m, n, p, r, s are", name));
-  return found;
+  if (nominal <= 1 && (lower == "a" || lower == "b"))
+    return fail(fmt::format("{} is not used for sizes up to 1 mm", letters));
+  const auto found = is_hole ? hole(nominal, lower, grade, *it) : shaft(nominal, lower, grade, *it);
+  if (found) return found;
+  if (lower == "j") return fail(fmt::format("{} is not stated; j goes with grades 5 to 8, J with 6 to 8", name));
+  if (lower == "k" && tabled(nominal, lower)) return fail("K is stated to grade 8 only");
+  return fail(fmt::format("there is no class {} at {} mm; the letters there are {}", name, nominal,
+                          letters_that_exist(nominal, is_hole)));
 }
 
 std::optional<double> general_tolerance(GeneralOf of, double nominal, char tolerance_class) {

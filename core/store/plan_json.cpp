@@ -12,6 +12,12 @@ constexpr std::string_view dimension_kinds[] = {"size",          "distance", "ed
                                                 "corner radius", "angle",    "length"};
 constexpr std::string_view classes[] = {"critical", "fit", "free", "looks"};
 constexpr std::string_view sources[] = {"drawing", "mate", "chosen", "borrowed", "assumed"};
+constexpr std::string_view tool_kinds[] = {"cutter", "drill", "reamer", "ground bar", "gauge pin"};
+constexpr std::string_view purposes[] = {
+    "runs freely",       "runs true",       "slides",                     "locates",
+    "slip for compound", "light press",     "press",                      "shrink",
+    "spring-on taper",   "bearing housing", "bearing on shaft",           "clearance for a bolt",
+    "clearance for a shoulder", "key",      "tongue",                     "thread"};
 constexpr std::string_view last_steps[] = {"none", "ream", "lap", "trial"};
 
 std::vector<Id> ids_from(const JsonAt& at) {
@@ -47,9 +53,20 @@ json plan_body(const Dimension& r) {
 }
 
 json plan_body(const Measurement& r) {
-  return {{"piece", r.piece},           {"dimension", r.dimension},
-          {"value", r.value},           {"uncertainty", r.uncertainty},
-          {"instrument", r.instrument}, {"at", r.at}};
+  json places = json::array();
+  for (const auto& p : r.places)
+    places.push_back({{"depth", p.depth}, {"direction", p.direction}, {"value", p.value}});
+  return {{"piece", r.piece},
+          {"dimension", r.dimension},
+          {"value", r.value},
+          {"uncertainty", r.uncertainty},
+          {"instrument", r.instrument},
+          {"at", r.at},
+          {"read", r.read},
+          {"mate", r.mate},
+          {"mate_piece", r.mate_piece},
+          {"difference", r.difference},
+          {"places", places}};
 }
 
 json plan_body(const Foundry& r) {
@@ -70,7 +87,47 @@ json plan_body(const Machine& r) {
 
 json plan_body(const Tool& r) {
   return {{"name", r.name},   {"size", r.size}, {"corner", r.corner}, {"least_cut", r.least_cut},
-          {"reach", r.reach}, {"note", r.note}, {"order", r.order}};
+          {"reach", r.reach}, {"note", r.note}, {"order", r.order},
+          {"kind", word(tool_kinds, r.kind)}};
+}
+
+json plan_body(const Instrument& r) {
+  return {{"name", r.name},       {"resolution", r.resolution},   {"uncertainty", r.uncertainty},
+          {"zero", r.zero},       {"temperature", r.temperature}, {"note", r.note},
+          {"order", r.order}};
+}
+
+json plan_body(const Joint& r) {
+  json pairs = json::array();
+  for (const auto& [hole, shaft] : r.pairs) pairs.push_back({{"hole", hole}, {"shaft", shaft}});
+  return {{"name", r.name},
+          {"purpose", word(purposes, r.purpose)},
+          {"hole", r.hole},
+          {"shaft", r.shaft},
+          {"least", r.least},
+          {"most", r.most},
+          {"basis", r.basis},
+          {"thread", r.thread},
+          {"length", r.length},
+          {"hub_outside", r.hub_outside},
+          {"shaft_bore", r.shaft_bore},
+          {"temperature", r.temperature},
+          {"comes_apart", r.comes_apart ? 1 : 0},
+          {"through", r.through ? 1 : 0},
+          {"looks", r.looks ? 1 : 0},
+          {"method", r.method},
+          {"pairs", pairs},
+          {"reason", r.reason},
+          {"order", r.order}};
+}
+
+json plan_body(const Chain& r) {
+  json terms = json::array();
+  for (const auto& t : r.terms)
+    terms.push_back(
+        {{"dimension", t.dimension}, {"piece", t.piece}, {"coefficient", t.coefficient}, {"why", t.why}});
+  return {{"name", r.name}, {"terms", terms},       {"least", r.least},
+          {"most", r.most}, {"reason", r.reason}, {"order", r.order}};
 }
 
 json plan_body(const Allowance& r) {
@@ -182,6 +239,76 @@ Allowance allowance_from(const JsonAt& at) {
   return r;
 }
 
+Measurement measurement_from(const JsonAt& at) {
+  Measurement r;
+  r.piece = id_from(at.at("piece"));
+  r.dimension = id_from(at.at("dimension"));
+  r.value = at.at("value").number();
+  r.uncertainty = at.at("uncertainty").not_negative();
+  r.instrument = at.at("instrument").text();
+  r.at = at.at("at").text();
+  if (!at.has("places")) return r; // as format 3 wrote it
+  r.read = at.at("read").text();
+  r.mate = id_from(at.at("mate"));
+  r.mate_piece = id_from(at.at("mate_piece"));
+  r.difference = at.at("difference").number();
+  const auto places = at.at("places");
+  for (std::size_t k = 0; k < places.size(); ++k)
+    r.places.push_back({places.at(k).at("depth").number(), places.at(k).at("direction").number(),
+                        places.at(k).at("value").number()});
+  return r;
+}
+
+Tool tool_from(const JsonAt& at) {
+  Tool r{at.at("name").text(),         at.at("size").not_negative(),  at.at("corner").not_negative(),
+         at.at("least_cut").not_negative(), at.at("reach").not_negative(), at.at("note").text(),
+         at.at("order").number(),      ToolKind::cutter};
+  if (at.has("kind")) r.kind = value_of<ToolKind>(tool_kinds, at.at("kind")); // format 3 had cutters only
+  return r;
+}
+
+Joint joint_from(const JsonAt& at) {
+  Joint r;
+  r.name = at.at("name").text();
+  r.purpose = value_of<JointPurpose>(purposes, at.at("purpose"));
+  r.hole = id_from(at.at("hole"));
+  r.shaft = id_from(at.at("shaft"));
+  r.least = at.at("least").number();
+  r.most = at.at("most").number();
+  if (r.least > r.most) at.at("least").refuse("must not be above most");
+  r.basis = at.at("basis").text();
+  r.thread = at.at("thread").text();
+  r.length = at.at("length").not_negative();
+  r.hub_outside = at.at("hub_outside").not_negative();
+  r.shaft_bore = at.at("shaft_bore").not_negative();
+  r.temperature = at.at("temperature").number();
+  r.comes_apart = bool_from(at.at("comes_apart"));
+  r.through = bool_from(at.at("through"));
+  r.looks = bool_from(at.at("looks"));
+  r.method = at.at("method").text();
+  const auto pairs = at.at("pairs");
+  for (std::size_t k = 0; k < pairs.size(); ++k)
+    r.pairs.emplace_back(id_from(pairs.at(k).at("hole")), id_from(pairs.at(k).at("shaft")));
+  r.reason = at.at("reason").text();
+  r.order = at.at("order").number();
+  return r;
+}
+
+Chain chain_from(const JsonAt& at) {
+  Chain r;
+  r.name = at.at("name").text();
+  const auto terms = at.at("terms");
+  for (std::size_t k = 0; k < terms.size(); ++k)
+    r.terms.push_back({id_from(terms.at(k).at("dimension")), id_from(terms.at(k).at("piece")),
+                       terms.at(k).at("coefficient").number(), terms.at(k).at("why").text()});
+  r.least = at.at("least").number();
+  r.most = at.at("most").number();
+  if (r.least > r.most) at.at("least").refuse("must not be above most");
+  r.reason = at.at("reason").text();
+  r.order = at.at("order").number();
+  return r;
+}
+
 Cut cut_from(const JsonAt& at) {
   return {id_from(at.at("piece")),
           id_from(at.at("surface")),
@@ -199,17 +326,10 @@ Cut cut_from(const JsonAt& at) {
 
 std::optional<Record> plan_from_json(std::string_view kind, const JsonAt& at) {
   if (kind == "dimension") return dimension_from(at);
-  if (kind == "measurement")
-    return Measurement{id_from(at.at("piece")),    id_from(at.at("dimension")),
-                       at.at("value").number(),    at.at("uncertainty").not_negative(),
-                       at.at("instrument").text(), at.at("at").text()};
+  if (kind == "measurement") return measurement_from(at);
   if (kind == "foundry") return foundry_from(at);
   if (kind == "machine") return machine_from(at);
-  if (kind == "tool")
-    return Tool{at.at("name").text(),           at.at("size").not_negative(),
-                at.at("corner").not_negative(), at.at("least_cut").not_negative(),
-                at.at("reach").not_negative(),  at.at("note").text(),
-                at.at("order").number()};
+  if (kind == "tool") return tool_from(at);
   if (kind == "allowance") return allowance_from(at);
   if (kind == "cut") return cut_from(at);
   if (kind == "setup")
@@ -219,6 +339,12 @@ std::optional<Record> plan_from_json(std::string_view kind, const JsonAt& at) {
   if (kind == "release")
     return Release{id_from(at.at("piece")), id_from(at.at("setup")), at.at("at").text(),
                    at.at("missing").text()};
+  if (kind == "instrument")
+    return Instrument{at.at("name").text(),   at.at("resolution").positive(),  at.at("uncertainty").not_negative(),
+                      at.at("zero").number(), at.at("temperature").number(), at.at("note").text(),
+                      at.at("order").number()};
+  if (kind == "joint") return joint_from(at);
+  if (kind == "chain") return chain_from(at);
   return std::nullopt;
 }
 

@@ -21,6 +21,9 @@ nlohmann::json plan_body(const build::Allowance& r);
 nlohmann::json plan_body(const build::Cut& r);
 nlohmann::json plan_body(const build::Setup& r);
 nlohmann::json plan_body(const build::Release& r);
+nlohmann::json plan_body(const build::Instrument& r);
+nlohmann::json plan_body(const build::Joint& r);
+nlohmann::json plan_body(const build::Chain& r);
 
 /// The record of `kind` in `at`; nothing when the kind is none of these. Throws Refusal naming the field.
 std::optional<build::Record> plan_from_json(std::string_view kind, const JsonAt& at);

@@ -17,24 +17,14 @@ using nlohmann::ordered_json;
 
 namespace {
 
-Unit read_unit(const JsonAt& at) {
-  const auto name = at.text();
-  const auto unit = unit_from_name(name);
-  if (!unit) at.refuse(fmt::format("there is no unit called \"{}\"; it is \"mm\" or \"in\"", name));
-  return *unit;
-}
-
 class CaseReader {
 public:
   explicit CaseReader(SeatCase& out) : out_(out) {}
 
   void read(const JsonAt& root) {
     root.only_keys({"format", "version", "unit", "title", "surfaces", "points", "walls"});
-    if (const auto format = root.at("format"); format.text() != "datrin-seat-case")
-      format.refuse("must be \"datrin-seat-case\"");
-    if (const auto version = root.at("version"); version.number() != 1)
-      version.refuse("must be 1, the only version there is");
-    out_.unit = read_unit(root.at("unit"));
+    only_format(root, "datrin-seat-case");
+    out_.unit = unit_from(root.at("unit"));
     if (root.has("title")) out_.title = root.at("title").text();
     const auto surfaces = root.at("surfaces");
     if (surfaces.size() == 0) surfaces.refuse("must have at least one surface");
@@ -128,27 +118,12 @@ std::string wall_name(const casting::SeatInput& input, const casting::SeatWall& 
 
 SeatCase read_seat_case(std::string_view text, const std::string& label) {
   SeatCase result;
-  try {
-    if (!is_utf8(text)) throw Refusal(label + ": the text is not UTF-8");
-    const auto document = parse_json(text, label);
-    CaseReader(result).read(JsonAt(document, label, result.warnings));
-    result.status = ReadStatus::ok;
-  } catch (const Refusal& refusal) {
-    result.status = ReadStatus::refused;
-    result.message = refusal.what();
-  }
+  read_case(result, text, label, [&](const JsonAt& root) { CaseReader(result).read(root); });
   return result;
 }
 
 SeatCase read_seat_case_file(const std::string& path) {
-  try {
-    return read_seat_case(read_text_file(path), path);
-  } catch (const Refusal& refusal) {
-    SeatCase result;
-    result.status = ReadStatus::refused;
-    result.message = refusal.what();
-    return result;
-  }
+  return read_case_file(path, read_seat_case);
 }
 
 ordered_json seat_result_json(const SeatCase& seat_case, const casting::SeatResult& result) {

@@ -5,6 +5,7 @@
 
 #include "casting/seat.h"
 #include "quantity/unit.h"
+#include "store/case_header.h"
 
 #include <nlohmann/json.hpp>
 
@@ -13,8 +14,6 @@
 #include <vector>
 
 namespace datrin::store {
-
-enum class ReadStatus { not_run, ok, refused };
 
 struct SeatCase {
   ReadStatus status = ReadStatus::not_run;

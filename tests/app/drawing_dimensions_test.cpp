@@ -47,7 +47,7 @@ TEST_F(Dimensioning, LimitsAreTypedInEveryWayAndTheOldValueIsKept) {
 
 TEST_F(Dimensioning, NonsenseIsRefusedInPlaceAndTheValueStays) {
   enter(panel().limits_edit(), "27 H77", Qt::Key_Return);
-  EXPECT_EQ(panel().message(), "there is no grade 77; grades run from 1 to 16. It stays 27 mm H7.");
+  EXPECT_EQ(panel().message(), "there is no grade 77; grades run from 01, 0, 1 to 18. It stays 27 mm H7.");
   EXPECT_EQ(chosen().tolerance, "H7");
   enter(panel().limits_edit(), "", Qt::Key_Return);
   EXPECT_TRUE(panel().message().startsWith("write a dimension")) << panel().message().toStdString();

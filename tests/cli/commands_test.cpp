@@ -3,6 +3,7 @@
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
 
+#include <algorithm>
 #include <filesystem>
 #include <fstream>
 #include <sstream>
@@ -130,4 +131,64 @@ TEST(CliBuild, ExportAndImportGiveTheSameBuild) {
   EXPECT_TRUE(none.out.empty());
   EXPECT_EQ(call({"export", build, "/nowhere/x.json"}).status, 2);
   fs::remove_all(folder);
+}
+
+TEST(CliTargets, YesAndNoByExitStatus) {
+  const auto yes = call({"targets", case_path("targets-1-mill-engine")});
+  EXPECT_EQ(yes.status, 0) << yes.err;
+  const auto result = json::parse(yes.out);
+  EXPECT_EQ(result["format"], "datrin-targets-result");
+  EXPECT_NEAR(result["least_room"].get<double>(), 1.666667, 1e-5);
+  EXPECT_EQ(result["held_by"].size(), 2U);
+  const auto no = call({"targets", case_path("targets-3-infeasible")});
+  EXPECT_EQ(no.status, 1);
+  EXPECT_EQ(json::parse(no.out)["feasible"], false);
+  const auto text = call({"targets", "--text", case_path("targets-3-infeasible")});
+  EXPECT_NE(text.out.find("What would end it, one of"), std::string::npos);
+  // Function first: the conditions' least room is no less than with the drawing in the same tier.
+  const auto first = json::parse(call({"targets", "--function-first", case_path("targets-2-thirty-dimensions")}).out);
+  const auto one = json::parse(call({"targets", case_path("targets-2-thirty-dimensions")}).out);
+  double least_first = 1e9, least_one = 1e9;
+  for (std::size_t k = 0; k < first["conditions"].size(); ++k) {
+    least_first = std::min(least_first, first["conditions"][k]["room"].get<double>());
+    least_one = std::min(least_one, one["conditions"][k]["room"].get<double>());
+  }
+  EXPECT_GE(least_first, least_one - 1e-7);
+  const auto none = call({"targets", "/nowhere.json"});
+  EXPECT_EQ(none.status, 2);
+  EXPECT_TRUE(none.out.empty());
+  EXPECT_EQ(call({"targets", case_path("chain-1-six-links")}).err.find("/format: must be \"datrin-targets-case\""),
+            case_path("chain-1-six-links").size() + 2);
+}
+
+TEST(CliChain, WorkedCase) {
+  const auto run = call({"chain", case_path("chain-2-eighteen-links")});
+  EXPECT_EQ(run.status, 0) << run.err;
+  const auto result = json::parse(run.out);
+  EXPECT_NEAR(result["sigma"].get<double>(), 0.101125, 1e-6);
+  EXPECT_NEAR(result["p_within"].get<double>(), 0.949, 0.002);
+  EXPECT_EQ(result["contributions"].size(), 18U);
+  EXPECT_EQ(call({"chain", case_path("targets-1-mill-engine")}).status, 2);
+}
+
+TEST(CliFit, LimitsClearanceAndHeat) {
+  const auto fit = json::parse(call({"fit", "25 H7/g6"}).out);
+  EXPECT_NEAR(fit["hole"]["upper"].get<double>(), 0.021, 1e-12);
+  EXPECT_NEAR(fit["shaft"]["lower"].get<double>(), -0.020, 1e-12);
+  EXPECT_NEAR(fit["clearance"]["min"].get<double>(), 0.007, 1e-12);
+  EXPECT_NEAR(fit["clearance"]["max"].get<double>(), 0.041, 1e-12);
+  EXPECT_EQ(fit["kind"], "clearance");
+  const auto inch = json::parse(call({"fit", "1 RC4", "--unit", "in"}).out);
+  EXPECT_NEAR(inch["clearance"]["max"].get<double>(), 0.0028, 1e-12);
+  const auto hot = json::parse(call({"fit", "25 H7/g6", "--temperature", "90", "--hole", "aluminium", "--shaft", "steel"}).out);
+  EXPECT_NEAR(hot["clearance_hot"]["min"].get<double>(), 0.007 + 25 * 12e-6 * 70, 1e-9);
+  EXPECT_NE(call({"fit", "--text", "25 H7/s6"}).out.find("interference"), std::string::npos);
+  for (const auto& words : std::vector<std::vector<std::string>>{
+           {"fit", "25 H7/q6"}, {"fit", "25"}, {"fit", "25 H7/g6", "--unit", "furlong"}, {"fit", "25 H7/g6", "--temperature", "9000"},
+           {"fit", "25 H7/g6", "--temperature", "90", "--hole", "cheese"}, {"fit"}}) {
+    const auto run = call(words);
+    EXPECT_EQ(run.status, 2);
+    EXPECT_TRUE(run.out.empty());
+    EXPECT_FALSE(run.err.empty());
+  }
 }

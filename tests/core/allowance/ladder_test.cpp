@@ -1,5 +1,7 @@
 #include "allowance/ladder.h"
 
+#include "threads/threads.h"
+
 #include <gtest/gtest.h>
 
 #include <algorithm>
@@ -57,8 +59,8 @@ TEST(Ladder, TappingDrillsOfTheStandard) {
                                                    {"M6", 5.0}, {"M8", 6.8}, {"M10", 8.5}};
   for (const auto& [name, drill] : drills) {
     const auto thread =
-        std::find_if(threads().begin(), threads().end(), [n = name](const auto& t) { return t.name == n; });
-    ASSERT_NE(thread, threads().end());
+        std::find_if(threads::all().begin(), threads::all().end(), [n = name](const auto& t) { return t.name == n; });
+    ASSERT_NE(thread, threads::all().end());
     LadderInput in;
     in.made = HoleMade::tapped;
     in.size = thread->major;
@@ -67,7 +69,7 @@ TEST(Ladder, TappingDrillsOfTheStandard) {
     const auto ladder = drill_ladder(in);
     ASSERT_TRUE(ladder.usable());
     EXPECT_NEAR(ladder.drills.back().size, drill, 0.101) << name;
-    EXPECT_NEAR(thread_percent(thread->major, thread->pitch, drill), 77, 6) << name;
+    EXPECT_NEAR(threads::percent(thread->major, thread->pitch, drill), 77, 6) << name;
   }
 }
 

@@ -18,6 +18,41 @@ std::string refusal(const char* kind, nlohmann::json body) {
   return {};
 }
 
+Measurement pin_reading() {
+  Measurement m;
+  m.piece = 2;
+  m.dimension = 3;
+  m.value = 12.01;
+  m.read = "mate -0.02";
+  m.mate = 7;
+  m.mate_piece = 8;
+  m.difference = -0.02;
+  m.places = {{1, 0.5, 12.0}, {9, 1.5, 12.01}};
+  return m;
+}
+
+Joint every_joint() {
+  Joint j;
+  j.name = "big end";
+  j.purpose = JointPurpose::tongue;
+  j.hole = 5;
+  j.shaft = 6;
+  j.least = -0.01;
+  j.most = 0.02;
+  j.basis = "ISO 286 H7/k6";
+  j.thread = "M6";
+  j.length = 12;
+  j.hub_outside = 30;
+  j.shaft_bore = 4;
+  j.temperature = 80;
+  j.comes_apart = j.looks = true;
+  j.method = "key";
+  j.pairs = {{2, 3}, {4, 3}};
+  j.reason = "why";
+  j.order = 4;
+  return j;
+}
+
 } // namespace
 
 TEST(PlanJson, EveryRecordComesBackAsItWas) {
@@ -48,7 +83,11 @@ TEST(PlanJson, EveryRecordComesBackAsItWas) {
                             a,
                             Cut{2, 3, 0.5, 0.48, 0.01, "0.48", "rough", "now", 1, Vec3(1, 2, 3)},
                             build::Setup{2, "first", {3, 4, 5}, {6}, {7}, {8}, 1},
-                            Release{2, 9, "now", "bore"}};
+                            Release{2, 9, "now", "bore"},
+                            Instrument{"mic", 0.001, 0.003, -0.002, 21, "n", 1},
+                            pin_reading(),
+                            every_joint(),
+                            Chain{"float", {{5, 2, -0.5, "half"}, {6, 0, 1, ""}}, 0.1, 0.3, "binds", 2}};
   for (const auto& record : records) {
     const auto kind = store::record_kind(record);
     EXPECT_EQ(store::record_from_json(kind, store::record_body(record)), record) << kind;
@@ -73,5 +112,21 @@ TEST(PlanJson, WhatCannotBeIsRefusedWithItsPlace) {
   EXPECT_NE(refusal("allowance", body).find("/rough"), std::string::npos);
   body = store::record_body(Machine{"m", false, Unit::mm, 0.01, "", 0});
   body["unit"] = "furlong";
+  auto joint = store::record_body(every_joint());
+  joint["purpose"] = "sticks";
+  EXPECT_NE(refusal("joint", joint).find("/purpose: must be one of"), std::string::npos);
+  joint = store::record_body(every_joint());
+  joint["least"] = 1;
+  EXPECT_NE(refusal("joint", joint).find("/least: must not be above most"), std::string::npos);
   EXPECT_NE(refusal("machine", body).find("must be \"mm\" or \"in\""), std::string::npos);
+}
+
+// As builds of format 3 hold them: tools had no kind, measurements no places.
+TEST(PlanJson, OlderRecordsAreRead) {
+  auto tool = store::record_body(Tool{"bar", 12, 0.2, 0.05, 60, "n", 2});
+  tool.erase("kind");
+  EXPECT_EQ(std::get<Tool>(store::record_from_json("tool", tool)).kind, ToolKind::cutter);
+  auto reading = store::record_body(Measurement{2, 3, 12.5, 0.01, "mic", "now"});
+  for (const char* key : {"read", "mate", "mate_piece", "difference", "places"}) reading.erase(key);
+  EXPECT_EQ(store::record_from_json("measurement", reading), Record(Measurement{2, 3, 12.5, 0.01, "mic", "now"}));
 }

@@ -1,0 +1,208 @@
+#include "app/joints/fit_panel.h"
+
+#include "app/joints/joint_dialog.h"
+#include "app/marks/form.h"
+#include "app/shell/column.h"
+#include "app/theme.h"
+#include "build/edits.h"
+#include "sheets/figures.h"
+#include "threads/threads.h"
+
+#include <QHeaderView>
+
+namespace datrin::app {
+
+using sheets::fine_figure;
+using sheets::fit_figure;
+using sheets::qt;
+
+FitPanel::FitPanel(Document& document, QWidget* parent)
+    : QWidget(parent), document_(document), name_(text_field("Name of the joint")),
+      thread_(text_field("Thread", "M6, 4BA")), code_(text_field("Fit by its code", "H7/f7, RC5")),
+      purpose_(choice_box("What it is for", purpose_names())), hole_(choice_box("Hole")), shaft_(choice_box("Shaft")),
+      least_(new LengthField("Least")), most_(new LengthField("Most")),
+      table_(plain_table("Proposed limits", {"By", "least", "most"}, 1)), take_(new QPushButton("Take these limits")),
+      remove_(new QPushButton("Remove")), words_(muted_label()) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(12, 10, 12, 12);
+  column->setSpacing(4);
+  auto* head = new QHBoxLayout;
+  head->addWidget(heading_label("The joint"));
+  head->addStretch(1);
+  head->addWidget(remove_);
+  column->addLayout(head);
+  column->addWidget(labelled("Name", name_, 52));
+  column->addWidget(labelled("For", purpose_, 52));
+  column->addWidget(labelled("Hole", hole_, 52));
+  column->addWidget(shaft_row_ = labelled("Shaft", shaft_, 52));
+  column->addWidget(thread_row_ = labelled("Thread", thread_, 52));
+  column->addWidget(hairline());
+  column->addWidget(heading_label("Clearance wanted"));
+  for (auto* field : {least_, most_}) {
+    field->set_label_width(theme().ipx(52));
+    field->edit()->setAccessibleName(field == least_ ? "Least clearance" : "Most clearance");
+    column->addWidget(field);
+  }
+  column->addWidget(labelled("By code", code_, 52));
+  column->addWidget(hairline());
+  column->addWidget(heading_label("Proposed"));
+  table_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
+  for (int c = 1; c < 3; ++c) table_->horizontalHeader()->setSectionResizeMode(c, QHeaderView::ResizeToContents);
+  table_->setMinimumHeight(theme().ipx(24 * 5 + 8));
+  column->addWidget(table_);
+  column->addWidget(words_);
+  column->addWidget(take_);
+  column->addStretch(1);
+
+  connect(name_, &QLineEdit::editingFinished, this, [this] {
+    const auto text = name_->text().trimmed().toStdString();
+    if (text.empty() || text == state_.joint.name) return;
+    auto changed = state_.joint;
+    changed.name = text;
+    keep(changed, "Name of the joint");
+  });
+  connect(thread_, &QLineEdit::editingFinished, this, [this] {
+    if (!thread_->isModified()) return;
+    const auto found = threads::find(thread_->text().toStdString());
+    if (found.thread == nullptr) return fail(qt(found.message));
+    auto changed = state_.joint;
+    changed.thread = thread_->text().trimmed().toStdString();
+    keep(changed, "Thread of the joint");
+  });
+  connect(purpose_, &QComboBox::activated, this, [this](int k) {
+    auto changed = state_.joint;
+    changed.purpose = static_cast<build::JointPurpose>(k);
+    if (fits::is_over_a_thread(changed.purpose)) changed.shaft = 0;
+    keep(changed, "Purpose of the joint");
+  });
+  for (auto* box : {hole_, shaft_})
+    connect(box, &QComboBox::activated, this, [this, box] {
+      auto changed = state_.joint;
+      (box == hole_ ? changed.hole : changed.shaft) = box->currentData().toLongLong();
+      changed.pairs.clear();
+      if (changed.hole == changed.shaft) return fail("Hole and shaft are the same dimension.");
+      keep(changed, box == hole_ ? "Hole of the joint" : "Shaft of the joint");
+    });
+  for (auto* field : {least_, most_})
+    connect(field, &LengthField::committed, this, [this, field](double mm) {
+      auto changed = state_.joint;
+      (field == least_ ? changed.least : changed.most) = mm;
+      if (changed.least > changed.most) return fail("The least clearance is above the most: nothing could be right.");
+      changed.basis.clear();
+      keep(changed, "Clearance wanted");
+    });
+  connect(code_, &QLineEdit::returnPressed, this, &FitPanel::keep_code);
+  connect(table_, &QTableWidget::currentCellChanged, this, [this] { show_words(); });
+  connect(table_, &QTableWidget::cellActivated, this, [this] { take(); });
+  connect(take_, &QPushButton::clicked, this, &FitPanel::take);
+  connect(remove_, &QPushButton::clicked, this, [this] {
+    if (state_.id != 0) document_.apply(build::remove(document_.build(), state_.id, "Remove the joint " + state_.joint.name));
+  });
+}
+
+void FitPanel::fail(const QString& why) {
+  words_->setText(why);
+  colour_label(words_, theme().gone);
+}
+
+void FitPanel::keep(build::Joint changed, const QString& what) {
+  if (state_.id == 0) return;
+  document_.apply(build::replace(document_.build(), state_.id, changed,
+                                 (what + " " + qt(changed.name)).toStdString()));
+}
+
+void FitPanel::keep_code() {
+  const auto* hole = document_.build().find<build::Dimension>(state_.joint.hole);
+  if (hole == nullptr || state_.id == 0) return;
+  const auto read = fits::fit_of(hole->nominal, code_->text().toStdString());
+  if (!read.ok) return fail(qt(read.message));
+  auto changed = state_.joint;
+  changed.least = read.fit.least();
+  changed.most = read.fit.most();
+  changed.basis = (read.fit.code.find('/') != std::string::npos ? "ISO 286 " : "ANSI B4.1 ") + read.fit.code;
+  code_->clear();
+  keep(changed, qt(changed.basis) + " for");
+}
+
+void FitPanel::show_state(const JointState& state) {
+  state_ = state;
+  const auto& b = document_.build();
+  const bool there = state.id != 0;
+  setEnabled(there);
+  fill_dimensions(hole_, b, "not chosen");
+  fill_dimensions(shaft_, b, "not chosen");
+  name_->setText(qt(state.joint.name));
+  thread_->setText(qt(state.joint.thread));
+  thread_->setModified(false);
+  purpose_->setCurrentIndex(static_cast<int>(state.joint.purpose));
+  choose_data(hole_, state.joint.hole);
+  choose_data(shaft_, state.joint.shaft);
+  const bool thread = fits::is_over_a_thread(state.joint.purpose);
+  shaft_row_->setVisible(!thread);
+  thread_row_->setVisible(thread);
+  least_->set_value(state.joint.least, document_.unit());
+  most_->set_value(state.joint.most, document_.unit());
+  show_proposals();
+}
+
+void FitPanel::show_proposals() {
+  shown_.clear();
+  const auto& b = document_.build();
+  const auto* hole = b.find<build::Dimension>(state_.joint.hole);
+  QString why;
+  if (hole != nullptr) {
+    fits::ProposeInput in{state_.joint.purpose, hole->nominal, state_.joint.thread, {}, document_.unit(), 0};
+    for (const auto& [id, tool] : b.tools()) in.shop.push_back(tool);
+    const auto result = fits::propose(in);
+    shown_ = result.proposals;
+    why = qt(result.message);
+  }
+  const QSignalBlocker quiet(table_);
+  table_->setRowCount(static_cast<int>(shown_.size()));
+  const auto unit = document_.unit();
+  int chosen = 0;
+  for (std::size_t k = 0; k < shown_.size(); ++k) {
+    fill_row(table_, static_cast<int>(k),
+             {qt(shown_[k].name), fine_figure(shown_[k].least, unit), fine_figure(shown_[k].most, unit)});
+    if (shown_[k].basis == state_.joint.basis) chosen = static_cast<int>(k);
+  }
+  if (!shown_.empty()) table_->setCurrentCell(chosen, 0);
+  take_->setEnabled(!shown_.empty());
+  if (shown_.empty())
+    fail(why);
+  else
+    show_words();
+}
+
+void FitPanel::show_words() {
+  const int k = table_->currentRow();
+  if (k < 0 || k >= static_cast<int>(shown_.size())) return;
+  const auto& p = shown_[static_cast<std::size_t>(k)];
+  const auto um = [](double mm) { return fine_figure(mm, Unit::mm) + "\u2009\u00B5m"; };
+  QString words = QString("%1 to %2, %3 to %4 thou. ")
+                      .arg(um(p.least), um(p.most), qt(number_text(p.least / mm_per_thou, 1)),
+                           qt(number_text(p.most / mm_per_thou, 1)));
+  if (p.most < 0)
+    words += "All of it interference. ";
+  else if (p.least < 0)
+    words += "May bind or may slip. ";
+  if (p.has_limits)
+    words += QString("Hole %1 / %2, shaft %3 / %4. ")
+                 .arg(fine_figure(p.hole.upper, Unit::mm, true), fine_figure(p.hole.lower, Unit::mm, true),
+                      fine_figure(p.shaft.upper, Unit::mm, true), fine_figure(p.shaft.lower, Unit::mm, true));
+  if (!p.reach.empty()) words += "In the shop: " + qt(p.reach) + ".";
+  words_->setText(words);
+  colour_label(words_, theme().muted);
+}
+
+void FitPanel::take() {
+  const int k = table_->currentRow();
+  if (k < 0 || k >= static_cast<int>(shown_.size())) return;
+  auto changed = state_.joint;
+  changed.least = shown_[static_cast<std::size_t>(k)].least;
+  changed.most = shown_[static_cast<std::size_t>(k)].most;
+  changed.basis = shown_[static_cast<std::size_t>(k)].basis;
+  keep(changed, qt(changed.basis) + " for");
+}
+
+} // namespace datrin::app

@@ -1,0 +1,135 @@
+#include "app/joints/joints_page.h"
+
+#include "app/joints/joint_dialog.h"
+#include "app/shell/column.h"
+#include "app/theme.h"
+#include "build/edits.h"
+#include "fits/heat.h"
+#include "fits/purpose.h"
+#include "sheets/figures.h"
+
+#include <algorithm>
+
+namespace datrin::app {
+
+using sheets::qt;
+
+JointsPage::JointsPage(Document& document, TargetsState& targets)
+    : Page(document), targets_(targets), left_(new QWidget), heading_(heading_label("Joints")),
+      list_(new RoomList("Joints, tightest first")), add_(new QPushButton("State a joint\u2026")), zones_(new ZoneView),
+      clearance_(new ClearanceView), tabs_(new Tabs), make_(new MakePanel(document, targets)), fit_(new FitPanel(document)),
+      work_(new WorkPanel(document, targets)), pairs_(new PairsPanel(document, targets)) {
+  auto* rows = new QVBoxLayout(left_);
+  rows->setContentsMargins(8, 8, 8, 12);
+  rows->setSpacing(6);
+  heading_->setContentsMargins(12, 0, 0, 0);
+  rows->addWidget(heading_);
+  rows->addWidget(list_, 1);
+  add_->setToolTip("Ctrl+Shift+J");
+  rows->addWidget(add_);
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(12, 12, 8, 8);
+  column->setSpacing(8);
+  zones_->set_empty_text("What must fit what", "State a joint: point at a bore and the pin that goes in it, and say what it is "
+                                               "for. Its limits are proposed, its room is marked, and what is still to be "
+                                               "made gets the number that suits what was made.");
+  column->addWidget(zones_, 66);
+  column->addWidget(clearance_, 34);
+  put_in_side(tabs_);
+  tabs_->add("Make", make_);
+  tabs_->add("Fit", fit_);
+  tabs_->add("Work", work_);
+  tabs_->add("Pairs", pairs_);
+  connect(list_, &RoomList::chosen_by_hand, this, [this](qlonglong id) { choose(id); });
+  connect(add_, &QPushButton::clicked, this, &JointsPage::state_joint);
+  connect(zones_, &ZoneView::temperature_dragged, this, [this](double celsius) {
+    temperature_ = celsius;
+    show_pictures();
+  });
+  connect(zones_, &ZoneView::temperature_let_go, this, &JointsPage::keep_temperature);
+  connect(work_, &WorkPanel::temperature_wanted, this, &JointsPage::keep_temperature);
+  connect(pairs_, &PairsPanel::pair_chosen, this, [this](int condition) {
+    condition_ = condition;
+    refresh();
+  });
+  connect(make_, &MakePanel::card_wanted, this, &JointsPage::card_wanted);
+}
+
+void JointsPage::choose(build::Id joint) {
+  if (joint == chosen_) return;
+  chosen_ = joint;
+  condition_ = -1;
+  refresh();
+}
+
+void JointsPage::refresh() {
+  const auto& b = document_.build();
+  const auto& targets = targets_.now();
+  std::vector<RoomEntry> entries;
+  const auto part_of = [&](build::Id dimension) {
+    const auto* d = b.find<build::Dimension>(dimension);
+    const auto* part = d ? b.find<build::Part>(d->part) : nullptr;
+    return part ? qt(part->name) : QString("\u2013");
+  };
+  for (const auto& [id, joint] : b.joints()) {
+    RoomEntry e;
+    e.id = id;
+    e.name = qt(joint.name);
+    e.what = qt(fits::purpose_words(joint.purpose));
+    e.below = QString("%1 \u00B7 %2").arg(part_of(joint.hole), joint.shaft ? part_of(joint.shaft) : qt(joint.thread));
+    const int c = targets.tightest_of_joint(id);
+    if (c >= 0 && targets.result.usable()) {
+      e.known = true;
+      e.room = targets.result.conditions[static_cast<std::size_t>(c)].room;
+      e.limiting = targets.result.conditions[static_cast<std::size_t>(c)].limiting;
+    }
+    e.made = made_so_far(targets, id, 0);
+    entries.push_back(std::move(e));
+  }
+  std::stable_sort(entries.begin(), entries.end(), [](const auto& first, const auto& second) {
+    return first.known != second.known ? second.known : first.known && first.room < second.room; // what says nothing yet comes first
+  });
+  if (b.find<build::Joint>(chosen_) == nullptr) chosen_ = entries.empty() ? 0 : entries.front().id;
+  heading_->setText(entries.empty() ? QString("JOINTS")
+                                    : QString(theme().large() ? "%1 JOINTS" : "%1 JOINTS, TIGHTEST FIRST").arg(entries.size()));
+  list_->show_entries(entries, chosen_);
+  state_ = joint_state(b, targets, chosen_, condition_);
+  temperature_ = state_.id != 0 ? state_.joint.temperature : 20;
+  add_->setEnabled(document_.is_open());
+  fit_->show_state(state_);
+  make_->show_state(state_);
+  pairs_->show_state(state_);
+  show_pictures();
+}
+
+void JointsPage::show_pictures() {
+  const auto& b = document_.build();
+  zones_->show_picture(zone_picture(b, targets_.now(), state_, temperature_), document_.unit());
+  clearance_->show_picture(clearance_picture(b, targets_.now(), state_, temperature_), document_.unit());
+  work_->show_state(state_, temperature_);
+}
+
+void JointsPage::keep_temperature(double celsius) {
+  if (state_.id == 0) return;
+  for (const auto dimension : {state_.joint.hole, state_.joint.shaft})
+    if (const auto* metal = metal_of(document_.build(), dimension))
+      if (const auto wrong = fits::temperature_wrong(*metal, celsius); !wrong.empty()) {
+        temperature_ = state_.joint.temperature;
+        show_pictures();
+        emit say(qt(wrong));
+        return;
+      }
+  auto changed = state_.joint;
+  changed.temperature = celsius;
+  document_.apply(build::replace(document_.build(), state_.id, changed, "Working heat of " + changed.name));
+}
+
+void JointsPage::state_joint() {
+  if (!document_.is_open()) return;
+  auto* dialog = new JointDialog(document_, this);
+  dialog->setAttribute(Qt::WA_DeleteOnClose);
+  connect(dialog, &QDialog::accepted, this, [this, dialog] { choose(dialog->joint()); });
+  dialog->open();
+}
+
+} // namespace datrin::app

@@ -1,0 +1,65 @@
+#pragma once
+// Joints: every fit of the build, tightest first; the one chosen on blued metal, with the number to make next.
+
+#include "app/joints/clearance_view.h"
+#include "app/joints/fit_panel.h"
+#include "app/joints/make_panel.h"
+#include "app/joints/pairs_panel.h"
+#include "app/joints/targets_state.h"
+#include "app/joints/work_panel.h"
+#include "app/joints/zone_view.h"
+#include "app/marks/room_list.h"
+#include "app/marks/tabs.h"
+#include "app/shell/page.h"
+
+namespace datrin::app {
+
+class JointsPage : public Page {
+  Q_OBJECT
+public:
+  JointsPage(Document& document, TargetsState& targets);
+  void refresh() override;
+  QWidget* first_focus() override { return list_; }
+  QWidget* left() const { return left_; } ///< stands in the shelf's place
+  void choose(build::Id joint);
+
+  RoomList* list() const { return list_; }
+  ZoneView* zones() const { return zones_; }
+  ClearanceView* clearance() const { return clearance_; }
+  MakePanel* make() const { return make_; }
+  FitPanel* fit() const { return fit_; }
+  WorkPanel* work() const { return work_; }
+  PairsPanel* pairs() const { return pairs_; }
+  Tabs* tabs() const { return tabs_; }
+  const JointState& state() const { return state_; }
+  QPushButton* add_button() const { return add_; }
+
+public slots:
+  void state_joint();
+
+signals:
+  void card_wanted();
+
+private:
+  void show_pictures();
+  void keep_temperature(double celsius);
+
+  TargetsState& targets_;
+  JointState state_;
+  build::Id chosen_ = 0;
+  int condition_ = -1; ///< the pair looked at; −1: the tightest
+  double temperature_ = 20;
+  QWidget* left_;
+  QLabel* heading_;
+  RoomList* list_;
+  QPushButton* add_;
+  ZoneView* zones_;
+  ClearanceView* clearance_;
+  Tabs* tabs_;
+  MakePanel* make_;
+  FitPanel* fit_;
+  WorkPanel* work_;
+  PairsPanel* pairs_;
+};
+
+} // namespace datrin::app

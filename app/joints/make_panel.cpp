@@ -1,0 +1,309 @@
+#include "app/joints/make_panel.h"
+
+#include "app/marks/form.h"
+#include "app/marks/length_field.h"
+#include "app/marks/why.h"
+#include "app/theme.h"
+#include "build/edits.h"
+#include "fits/purpose.h"
+#include "fits/reading.h"
+#include "quantity/limits.h"
+#include "sheets/figures.h"
+
+#include <QKeyEvent>
+
+#include <cmath>
+
+namespace datrin::app {
+
+using sheets::fine_figure;
+using sheets::fit_figure;
+using sheets::qt;
+
+QString sum_lines(const Reckoning& sum, Unit unit) {
+  QString html = "<table width='100%' cellspacing='0' cellpadding='1'>";
+  for (const auto& line : sum.lines)
+    html += QString("<tr><td>%1</td><td align='right'>%2</td></tr>")
+                .arg(qt(line.label).toHtmlEscaped(), fit_figure(line.mm, unit));
+  html += QString("<tr><td><b>%1</b></td><td align='right'><b>%2</b></td></tr></table>")
+              .arg(qt(sum.title).toHtmlEscaped(), fit_figure(sum.total(), unit));
+  return html;
+}
+
+MakePanel::MakePanel(Document& document, TargetsState& targets, QWidget* parent)
+    : QWidget(parent), document_(document), targets_(targets), name_(words_label()), figure_(new QLabel),
+      other_(muted_label()), was_(words_label()), why_text_(words_label()), verdict_(muted_label()),
+      moves_(words_label()), next_(words_label()), why_box_(new QWidget), moves_box_(new QWidget),
+      hole_(text_field("Hole, read", "not made")), shaft_(text_field("Shaft, read", "not made")),
+      instrument_(choice_box("Instrument")), depart_(new QPushButton("Depart from the drawing")),
+      card_(new QPushButton("Print the card\u2026")) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(12, 10, 12, 12);
+  column->setSpacing(4);
+  column->addWidget(heading_label("Make next"));
+  column->addWidget(name_);
+  figure_->setFont(sheets::font(theme().px(theme().large() ? 26 : 40), true));
+  figure_->setAccessibleName("Number to make");
+  column->addWidget(figure_);
+  column->addWidget(other_);
+  column->addWidget(was_);
+  colour_label(was_, theme().brass);
+  column->addWidget(depart_);
+  auto* why = new QVBoxLayout(why_box_);
+  why->setContentsMargins(0, 4, 0, 0);
+  why->setSpacing(4);
+  why->addWidget(hairline());
+  why->addWidget(heading_label("Why"));
+  why_text_->setTextFormat(Qt::RichText);
+  why->addWidget(why_text_);
+  column->addWidget(why_box_);
+  column->addWidget(hairline());
+  column->addWidget(heading_label("Read"));
+  column->addWidget(labelled("Hole", hole_, 52));
+  column->addWidget(shaft_row_ = labelled("Shaft", shaft_, 52));
+  column->addWidget(labelled("With", instrument_, 52));
+  column->addWidget(verdict_);
+  for (auto* edit : {hole_, shaft_})
+    edit->setToolTip("10.021 \u00B7 10.021 \u00B10.002 \u00B7 go 10.00 no-go 10.02 \u00B7 mate -0.021 (zeroed on its mate)");
+  auto* moves = new QVBoxLayout(moves_box_);
+  moves->setContentsMargins(0, 4, 0, 0);
+  moves->setSpacing(4);
+  moves->addWidget(hairline());
+  moves->addWidget(heading_label("The last reading moved"));
+  moves_->setTextFormat(Qt::RichText);
+  moves->addWidget(moves_);
+  column->addWidget(moves_box_);
+  column->addWidget(hairline());
+  column->addWidget(heading_label("Next four"));
+  next_->setTextFormat(Qt::RichText);
+  column->addWidget(next_);
+  column->addWidget(card_);
+  column->addStretch(1);
+  connect(hole_, &QLineEdit::editingFinished, this, [this] { keep_reading(hole_, state_.hole, state_.shaft); });
+  connect(shaft_, &QLineEdit::editingFinished, this, [this] { keep_reading(shaft_, state_.shaft, state_.hole); });
+  connect(depart_, &QPushButton::clicked, this, &MakePanel::depart);
+  connect(card_, &QPushButton::clicked, this, &MakePanel::card_wanted);
+}
+
+chains::Made MakePanel::next() const {
+  const auto& b = document_.build();
+  if (!state_.usable()) return {};
+  const bool hole = !chains::reading(b, state_.hole);
+  const bool shaft = state_.joint.shaft != 0 && !chains::reading(b, state_.shaft);
+  return hole ? state_.hole : shaft ? state_.shaft : chains::Made{};
+}
+
+void MakePanel::show_state(const JointState& state) {
+  state_ = state;
+  {
+    const QSignalBlocker quiet(instrument_);
+    const auto old = instrument_->currentText();
+    instrument_->clear();
+    instrument_->addItem("\u2013 (\u00B1 as typed)", 0);
+    for (const auto& [id, i] : document_.build().instruments()) instrument_->addItem(qt(i.name), static_cast<qlonglong>(id));
+    const int at = instrument_->findText(old);
+    instrument_->setCurrentIndex(at > 0 ? at : std::min(1, instrument_->count() - 1));
+  }
+  shaft_row_->setVisible(state_.joint.shaft != 0);
+  show_figure();
+  show_readings();
+}
+
+void MakePanel::show_figure() {
+  const auto unit = document_.unit();
+  const auto& targets = targets_.now();
+  const auto made = next();
+  const auto* target = made.dimension != 0 ? targets.target(made) : nullptr;
+  why_ = {};
+  depart_->hide();
+  if (target == nullptr) {
+    const bool closed = state_.usable();
+    name_->setText(!closed ? "State what the joint is for and what mates." : "Both are made.");
+    QString room;
+    if (closed && targets.result.usable()) {
+      const auto& c = targets.result.conditions[static_cast<std::size_t>(state_.condition)];
+      room = fine_figure(c.expected - state_.major, unit, c.expected < state_.major);
+      why_.title = "clearance";
+      for (const auto& term : targets.input.conditions[static_cast<std::size_t>(state_.condition)].terms) {
+        const auto& d = targets.input.dimensions[static_cast<std::size_t>(term.dimension)];
+        why_.lines.push_back({d.id, term.coefficient * d.measured.value_or(d.nominal), "measured"});
+      }
+      if (state_.major > 0) why_.lines.push_back({state_.joint.thread, -state_.major, "thread"});
+      was_->setText(c.room >= 0 ? "The joint closes as it was meant." : "It does not close as it was meant.");
+      colour_label(was_, c.room >= 0 ? theme().good : theme().gone);
+    }
+    figure_->setText(room);
+    other_->setText(closed ? QString("%1 of clearance, wanted %2 to %3")
+                                 .arg(sheets::fine_unit(unit), fine_figure(state_.joint.least, unit),
+                                      fine_figure(state_.joint.most, unit))
+                           : QString());
+    was_->setVisible(closed);
+  } else {
+    const auto& id = targets.input.dimensions[static_cast<std::size_t>(target->dimension)].id;
+    name_->setText(qt(id));
+    figure_->setText(fit_figure(target->make, unit));
+    const bool held = target->hold > 0;
+    other_->setText(QString("%1 \u00B7 %2")
+                        .arg(qt(unit_name(unit)) + " \u00B7 " + fit_figure(target->make, sheets::other(unit)) + "\u2009" +
+                                 qt(unit_name(sheets::other(unit))),
+                             held ? QString("hold \u00B1%1").arg(fit_figure(target->hold, unit)) : QString("cannot be held")));
+    QStringList words;
+    if (const auto* moved = targets_.last().of(made))
+      words << QString("was %1 before %2 was read")
+                   .arg(fit_figure(moved->was, unit), qt(chains::made_name(document_.build(), targets_.last().made)));
+    if (target->departs != 0) {
+      words << QString("%1 %2 %3 its drawing limit: the joint stands above it")
+                   .arg(fine_figure(std::abs(target->departs), unit), sheets::fine_unit(unit),
+                        target->departs > 0 ? "over" : "under");
+      depart_->show();
+      depart_->setText("Widen the drawing");
+    }
+    if (!held)
+      for (const auto& change : chains::least_changes(targets.input, targets.result)) {
+        words << QString("It would end with %1 wider by %2 %3")
+                     .arg(qt(change.limit), fine_figure(change.by, unit), sheets::fine_unit(unit));
+        break;
+      }
+    was_->setText(words.join("\n"));
+    was_->setVisible(!words.isEmpty());
+    colour_label(was_, held ? theme().brass : theme().gone);
+    why_ = chains::target_sum(targets.input, targets.result, target->dimension);
+    why_.title = "make";
+  }
+  figure_->setVisible(!figure_->text().isEmpty());
+  why_box_->setVisible(!why_.lines.empty());
+  why_text_->setText(sum_lines(why_, unit));
+  QString moved = "<table width='100%' cellspacing='0' cellpadding='1'>";
+  int rows = 0;
+  for (const auto& m : targets_.last().moved) {
+    if (rows++ == 4) break;
+    moved += QString("<tr><td>%1</td><td align='right'%4>%2 \u2192 %3</td></tr>")
+                 .arg(qt(chains::made_name(document_.build(), m.made)).toHtmlEscaped(), fit_figure(m.was, unit),
+                      fit_figure(m.now, unit), theme().large() ? "" : " style='white-space:nowrap'");
+  }
+  moves_->setText(moved + "</table>");
+  moves_box_->setVisible(rows > 0);
+  QString four = "<table width='100%' cellspacing='0' cellpadding='1'>";
+  int shown = 0;
+  for (const auto& n : chains::order_of_making(document_.build(), targets)) {
+    if (!n.mate_made || n.made == made) continue; // numbers that follow something real
+    if (shown++ == 4) break;
+    four += QString("<tr><td>%1</td><td align='right'><b>%2</b></td></tr>")
+                .arg(qt(chains::made_name(document_.build(), n.made)).toHtmlEscaped(), fit_figure(n.make, unit));
+  }
+  next_->setText(four + "</table>");
+  card_->setEnabled(shown > 0 || target != nullptr);
+}
+
+void MakePanel::show_readings() {
+  const auto& b = document_.build();
+  const auto unit = document_.unit();
+  QStringList verdicts;
+  for (const auto& [edit, made] : {std::pair{hole_, state_.hole}, {shaft_, state_.shaft}}) {
+    const auto reading = made.piece != 0 ? chains::reading(b, made) : std::nullopt;
+    edit->setEnabled(made.piece != 0 && b.find<build::Dimension>(made.dimension) != nullptr);
+    edit->setText(!reading ? QString() : reading->read.empty() ? fit_figure(reading->value, unit) : qt(reading->read));
+    edit->setModified(false);
+    edit->setProperty("wrong", false);
+    edit->style()->polish(edit);
+    const auto* d = b.find<build::Dimension>(made.dimension);
+    if (!reading || d == nullptr) continue;
+    const auto verdict = fits::accept(reading->value, reading->uncertainty, d->least(), d->most());
+    QString words = QString("%1 %2 \u00B1%3: by the drawing %4")
+                        .arg(edit == hole_ ? "Hole" : "Shaft", fit_figure(reading->value, unit),
+                             fine_figure(reading->uncertainty, unit), qt(verdict.words));
+    if (!reading->instrument.empty()) words += " (" + qt(reading->instrument) + ")";
+    verdicts << words;
+  }
+  verdict_->setText(verdicts.join(".\n"));
+  colour_label(verdict_, theme().muted);
+}
+
+void MakePanel::keep_reading(QLineEdit* edit, const chains::Made& made, const chains::Made& mate) {
+  if (!edit->isModified() || made.piece == 0) return;
+  const auto& b = document_.build();
+  const auto name = chains::made_name(b, made);
+  const auto old = b.measurement_of(made.piece, made.dimension);
+  const auto text = edit->text().trimmed();
+  edit->setModified(false);
+  if (text.isEmpty()) {
+    if (old) document_.apply(build::remove(b, old->first, "Take back the reading of " + name));
+    return;
+  }
+  const auto fail = [&](const QString& why) {
+    edit->setProperty("wrong", true);
+    edit->style()->polish(edit);
+    edit->setModified(true);
+    verdict_->setText(why);
+    colour_label(verdict_, theme().gone);
+  };
+  const auto read = fits::parse_reading(text.toStdString(), entry_options(document_.unit()));
+  if (!read.ok) return fail(qt(read.message));
+  const auto* d = b.find<build::Dimension>(made.dimension);
+  build::Measurement m;
+  m.piece = made.piece;
+  m.dimension = made.dimension;
+  m.at = now_text();
+  const auto* instrument = b.find<build::Instrument>(instrument_->currentData().toLongLong());
+  fits::ReadingInput in;
+  in.shown = read.shown;
+  if (instrument != nullptr && read.kind != fits::ReadingKind::pins) {
+    m.instrument = instrument->name;
+    m.uncertainty = instrument->uncertainty;
+    if (read.kind == fits::ReadingKind::size) {
+      in.zero = instrument->zero;
+      if (const auto* metal = metal_of(b, made.dimension)) {
+        in.piece_expansion = metal->expansion;
+        in.piece_temperature = in.instrument_temperature = instrument->temperature;
+      }
+    }
+  }
+  if (read.uncertainty) m.uncertainty = *read.uncertainty;
+  if (read.kind == fits::ReadingKind::comparison) {
+    const auto mate_reading = mate.piece != 0 ? chains::reading(b, mate) : std::nullopt;
+    if (!mate_reading) return fail("Its mate is not read yet: there is nothing to compare with.");
+    m.mate = mate.dimension;
+    m.mate_piece = mate.piece;
+    m.difference = read.shown;
+    m.value = mate_reading->value + read.shown;
+  } else {
+    m.value = fits::corrected(in).total();
+  }
+  if (read.kind != fits::ReadingKind::size || std::abs(m.value - read.shown) > 1e-9) m.read = text.toStdString();
+  if (read.kind == fits::ReadingKind::pins) m.instrument = "gauge pins";
+  if (d != nullptr && d->nominal > 0 && (m.value > 1.5 * d->nominal || m.value < 0.6 * d->nominal))
+    return fail(QString("%1 is far from %2: is the unit right?").arg(fit_figure(m.value, document_.unit()), fit_figure(d->nominal, document_.unit())));
+  if (old)
+    document_.apply(build::replace(b, old->first, m, "Measure " + name + " again"));
+  else
+    document_.apply(build::add(b, m, "Measure " + name));
+}
+
+/// The drawing limit gives way by what the joint needs, and says so.
+void MakePanel::depart() {
+  const auto made = next();
+  const auto& targets = targets_.now();
+  const auto* target = made.dimension != 0 ? targets.target(made) : nullptr;
+  const auto* d = document_.build().find<build::Dimension>(made.dimension);
+  if (target == nullptr || d == nullptr || target->departs == 0) return;
+  auto changed = *d;
+  changed.history.push_back({limits_text(d->nominal, d->lower, d->upper, d->tolerance, document_.unit()), now_text()});
+  if (target->departs > 0)
+    changed.upper += target->departs;
+  else
+    changed.lower += target->departs;
+  changed.tolerance.clear();
+  changed.source = build::DimensionSource::mate;
+  changed.reason = "departs from the drawing for " + state_.joint.name;
+  document_.apply(build::replace(document_.build(), made.dimension, changed,
+                                 "Depart from the drawing at " + chains::made_name(document_.build(), made)));
+}
+
+void MakePanel::keyPressEvent(QKeyEvent* event) {
+  if (event->key() == Qt::Key_F1 && !why_.lines.empty())
+    show_why(figure_, why_, document_.unit());
+  else
+    QWidget::keyPressEvent(event);
+}
+
+} // namespace datrin::app

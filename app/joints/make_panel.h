@@ -1,0 +1,59 @@
+#pragma once
+// The number to make next for the joint shown: large, with its sum, what the last reading moved, and where a reading is
+// entered.
+
+#include "app/document.h"
+#include "app/joints/joint_picture.h"
+#include "app/joints/targets_state.h"
+#include "app/shell/column.h"
+
+#include <QComboBox>
+#include <QLineEdit>
+
+namespace datrin::app {
+
+class MakePanel : public QWidget {
+  Q_OBJECT
+public:
+  MakePanel(Document& document, TargetsState& targets, QWidget* parent = nullptr);
+  void show_state(const JointState& state);
+
+  QLineEdit* hole_edit() const { return hole_; }
+  QLineEdit* shaft_edit() const { return shaft_; }
+  QComboBox* instrument_box() const { return instrument_; }
+  QPushButton* depart_button() const { return depart_; }
+  QPushButton* card_button() const { return card_; }
+  QString figure_text() const { return figure_->text(); }
+  QString was_text() const { return was_->text(); }
+  QString verdict() const { return verdict_->text(); }
+  QString moves_text() const { return moves_->text(); }
+  const Reckoning& why() const { return why_; }
+
+signals:
+  void card_wanted();
+
+protected:
+  void keyPressEvent(QKeyEvent*) override;
+
+private:
+  void keep_reading(QLineEdit* edit, const chains::Made& made, const chains::Made& mate);
+  void show_figure();
+  void show_readings();
+  void depart();
+  chains::Made next() const; ///< the side to make; dimension 0: both are made
+
+  Document& document_;
+  TargetsState& targets_;
+  JointState state_;
+  Reckoning why_;
+  QLabel *name_, *figure_, *other_, *was_, *why_text_, *verdict_, *moves_, *next_;
+  QWidget *shaft_row_, *why_box_, *moves_box_;
+  QLineEdit *hole_, *shaft_;
+  QComboBox* instrument_;
+  QPushButton *depart_, *card_;
+};
+
+/// The sum of a target as lines of text, figures right: for a label.
+QString sum_lines(const Reckoning& sum, Unit unit);
+
+} // namespace datrin::app

@@ -1,0 +1,260 @@
+#include "app/joints/work_panel.h"
+
+#include "app/marks/form.h"
+#include "app/shell/column.h"
+#include "app/theme.h"
+#include "build/edits.h"
+#include "fits/bearing.h"
+#include "fits/heat.h"
+#include "fits/press.h"
+#include "fits/purpose.h"
+#include "sheets/figures.h"
+#include "threads/threads.h"
+
+#include <cmath>
+
+namespace datrin::app {
+
+using build::JointPurpose;
+using sheets::fine_figure;
+using sheets::fit_figure;
+using sheets::qt;
+
+WorkPanel::WorkPanel(Document& document, TargetsState& targets, QWidget* parent)
+    : QWidget(parent), document_(document), targets_(targets), temperature_(text_field("Temperature at work, degrees Celsius")),
+      length_(new LengthField("Engaged")), hub_(new LengthField("Hub outside")), bore_(new LengthField("Shaft's bore")),
+      apart_(new QCheckBox("must come apart")), through_(new QCheckBox("bore must stay free")),
+      looks_(new QCheckBox("the face is looked at")), heat_(words_label()), press_heading_(heading_label("Held by the fit")),
+      press_(words_label()), methods_(new QListWidget) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(12, 10, 12, 12);
+  column->setSpacing(4);
+  column->addWidget(heading_label("At work"));
+  column->addWidget(labelled("\u00B0C", temperature_, 84));
+  column->addWidget(heat_);
+  column->addWidget(hairline());
+  column->addWidget(press_heading_);
+  for (auto* field : {length_, hub_, bore_}) {
+    field->set_label_width(theme().ipx(84));
+    field->set_compact();
+    field->set_rule(must_not_be_negative);
+    column->addWidget(field);
+  }
+  column->addWidget(press_);
+  column->addWidget(hairline());
+  column->addWidget(heading_label("How to hold it"));
+  for (auto* box : {apart_, through_, looks_}) column->addWidget(box);
+  methods_->setAccessibleName("Ways of holding it");
+  methods_->setWordWrap(true);
+  methods_->setMinimumHeight(theme().ipx(150));
+  column->addWidget(methods_, 1);
+  connect(temperature_, &QLineEdit::editingFinished, this, [this] {
+    if (!temperature_->isModified()) return;
+    temperature_->setModified(false);
+    bool ok = false;
+    auto text = temperature_->text().trimmed();
+    text.replace(',', '.').replace(QChar(0x2212), '-');
+    const double celsius = text.toDouble(&ok);
+    if (!ok) {
+      heat_->setText("Write a temperature in degrees Celsius, like 90.");
+      colour_label(heat_, theme().gone);
+      return;
+    }
+    emit temperature_wanted(celsius);
+  });
+  const auto length = [this](LengthField* field, double build::Joint::*into, const char* what) {
+    connect(field, &LengthField::committed, this, [this, into, what](double mm) {
+      auto changed = state_.joint;
+      changed.*into = mm;
+      keep(changed, what);
+    });
+  };
+  length(length_, &build::Joint::length, "Engaged length of");
+  length(hub_, &build::Joint::hub_outside, "Outside of the hub of");
+  length(bore_, &build::Joint::shaft_bore, "Bore of the shaft of");
+  const auto tick = [this](QCheckBox* box, bool build::Joint::*into) {
+    connect(box, &QCheckBox::clicked, this, [this, into](bool on) {
+      auto changed = state_.joint;
+      changed.*into = on;
+      keep(changed, "What is asked of");
+    });
+  };
+  tick(apart_, &build::Joint::comes_apart);
+  tick(through_, &build::Joint::through);
+  tick(looks_, &build::Joint::looks);
+  connect(methods_, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) {
+    auto changed = state_.joint;
+    changed.method = item->data(Qt::UserRole).toString().toStdString();
+    keep(changed, "Hold by " + item->data(Qt::UserRole).toString() + ":");
+  });
+}
+
+void WorkPanel::keep(const build::Joint& changed, const QString& what) {
+  if (state_.id != 0)
+    document_.apply(build::replace(document_.build(), state_.id, changed, (what + " " + qt(changed.name)).toStdString()));
+}
+
+void WorkPanel::show_state(const JointState& state, double temperature) {
+  state_ = state;
+  setEnabled(state.id != 0);
+  const auto unit = document_.unit();
+  temperature_->setText(qt(number_text(temperature, 0)));
+  temperature_->setModified(false);
+  length_->set_value(state.joint.length, unit);
+  hub_->set_value(state.joint.hub_outside, unit);
+  bore_->set_value(state.joint.shaft_bore, unit);
+  apart_->setChecked(state.joint.comes_apart);
+  through_->setChecked(state.joint.through);
+  looks_->setChecked(state.joint.looks);
+  const auto& targets = targets_.now();
+  double clearance = 0;
+  if (state.usable() && targets.result.usable())
+    clearance = targets.result.conditions[static_cast<std::size_t>(state.condition)].expected - state.major;
+  const auto& b = document_.build();
+  const auto* hole = b.find<build::Dimension>(state.joint.hole);
+  colour_label(heat_, theme().ink);
+  if (hole == nullptr || state.joint.shaft == 0) {
+    heat_->setText("Temperature says nothing about a hole over a thread.");
+  } else {
+    fits::HeatInput in{hole->nominal, clearance, metal_of(b, state.joint.hole), metal_of(b, state.joint.shaft), temperature,
+                       temperature};
+    const auto hot = fits::clearance_hot(in);
+    if (!hot.ok) {
+      heat_->setText(in.hole == nullptr || in.shaft == nullptr
+                         ? QString("State the material of both parts in the Drawing step: then it is said here what "
+                                   "clearance is left when hot.")
+                         : qt(hot.message) + ".");
+      if (in.hole != nullptr && in.shaft != nullptr) colour_label(heat_, theme().gone);
+    } else {
+      const auto words = [&](double c) {
+        return QString("%1 %2 of %3").arg(fine_figure(std::abs(c), unit), sheets::fine_unit(unit), c < 0 ? "interference" : "clearance");
+      };
+      QString text = QString("A %1 shaft in %2: %3 at 20\u2009\u00B0C").arg(qt(in.shaft->name), qt(in.hole->name), words(clearance));
+      if (std::abs(temperature - 20) > 0.5)
+        text += QString(", %1 at %2\u2009\u00B0C").arg(words(hot.clearance), qt(number_text(temperature, 0)));
+      heat_->setText(text + ".");
+    }
+  }
+  const bool bearing = state.joint.purpose == JointPurpose::bearing_housing || state.joint.purpose == JointPurpose::bearing_shaft;
+  const bool thread = fits::is_over_a_thread(state.joint.purpose);
+  press_heading_->setText(bearing ? "INSIDE THE BEARING" : thread ? "DRILLS" : "HELD BY THE FIT");
+  hub_->setVisible(!bearing && !thread);
+  bore_->setVisible(!thread);
+  press_->setText(bearing ? bearing_words() : thread ? thread_words() : press_words(clearance));
+  show_methods();
+}
+
+QString WorkPanel::press_words(double clearance) const {
+  const auto& b = document_.build();
+  const auto* hole = b.find<build::Dimension>(state_.joint.hole);
+  if (hole == nullptr) return {};
+  const auto* hub = metal_of(b, state_.joint.hole);
+  const auto* shaft = metal_of(b, state_.joint.shaft);
+  if (!(clearance < 0)) return "There is clearance: the fit itself holds nothing.";
+  if (hub == nullptr || shaft == nullptr) return "State the materials of both parts first.";
+  if (!(state_.joint.hub_outside > 0)) return "Say how large the hub is outside: then its pressure and stress are worked out.";
+  // Turned and reamed metal: Rz about 6 µm each (common practice).
+  fits::PressInput in{hole->nominal, state_.joint.hub_outside, state_.joint.shaft_bore, state_.joint.length, -clearance, 0.006,
+                      0.006, hub, shaft, 0};
+  const auto r = fits::press(in);
+  if (!r.usable()) return qt(r.message) + ".";
+  const auto n = [](double v, int decimals = 0) { return qt(number_text(v, decimals)); };
+  QStringList lines;
+  lines << QString("%1 \u00B5m of interference, %2 of it lost to roughness.").arg(n(-clearance * 1000), n(r.loss * 1000));
+  lines << QString("Pressure %1 N/mm\u00B2; the hub pulls %2, the shaft is pressed %3 N/mm\u00B2.")
+               .arg(n(r.pressure, 1), n(r.hub_hoop), n(-r.shaft_hoop));
+  lines << qt(r.verdict);
+  if (in.length > 0)
+    lines << QString("Pushes on with about %1 N, slips at %2 N or %3 Nm (\u00B5 %4, dry).")
+                 .arg(n(r.push_force), n(r.push_force), n(r.torque / 1000, 2), n(r.friction, 2));
+  const auto assembly = fits::assembly({hole->nominal, -clearance, 0, hub, shaft, -18});
+  if (assembly.ok) lines << qt(assembly.verdict);
+  lines << "A press throws a part that slips: guard, in line, never by hand held work. The machine's manual stands above this.";
+  return lines.join("\n");
+}
+
+QString WorkPanel::bearing_words() const {
+  const auto& b = document_.build();
+  // The other joint of the same bearing, if it is stated: both rings count together.
+  const auto* own_hole = b.find<build::Dimension>(state_.joint.hole);
+  const auto* own_shaft = b.find<build::Dimension>(state_.joint.shaft);
+  if (own_hole == nullptr || own_shaft == nullptr) return {};
+  const bool housing = state_.joint.purpose == JointPurpose::bearing_housing;
+  const auto bearing_part = (housing ? own_shaft : own_hole)->part;
+  const auto& targets = targets_.now();
+  fits::BearingInput in;
+  in.inner_hotter = std::max(5.0, 0.15 * (state_.joint.temperature - 20));
+  in.shaft_bore = state_.joint.shaft_bore;
+  for (const auto& [id, joint] : b.joints()) {
+    const auto* hole = b.find<build::Dimension>(joint.hole);
+    const auto* shaft = b.find<build::Dimension>(joint.shaft);
+    if (hole == nullptr || shaft == nullptr) continue;
+    const int c = targets.tightest_of_joint(id);
+    if (c < 0 || !targets.result.usable()) continue;
+    const double clearance = targets.result.conditions[static_cast<std::size_t>(c)].expected;
+    if (joint.purpose == JointPurpose::bearing_housing && shaft->part == bearing_part) {
+      in.outside = shaft->nominal;
+      in.housing_interference = -clearance;
+      in.housing = metal_of(b, joint.hole);
+    }
+    if (joint.purpose == JointPurpose::bearing_shaft && hole->part == bearing_part) {
+      in.bore = hole->nominal;
+      in.shaft_interference = -clearance;
+      in.shaft = metal_of(b, joint.shaft);
+    }
+  }
+  if (!(in.bore > 0) || !(in.outside > 0))
+    return housing ? "State the joint of its bore on the shaft as well: then it is said what is left inside."
+                   : "State the joint of its outside in the housing as well: then it is said what is left inside.";
+  const auto r = fits::bearing_clearance(in);
+  if (!r.ok) return qt(r.message) + ".";
+  const auto um = [](double mm) { return qt(number_text(mm * 1000, 0)); };
+  return QString("%1 to %2 \u00B5m before fitting (normal class). The shaft takes %3, the housing %4, the warm inner ring %5.\n%6")
+      .arg(um(r.before_least), um(r.before_most), um(r.inner_grows), um(r.outer_shrinks), um(r.by_heat), qt(r.verdict));
+}
+
+QString WorkPanel::thread_words() const {
+  const auto found = threads::find(state_.joint.thread);
+  if (found.thread == nullptr) return qt(found.message) + ".";
+  const auto& t = *found.thread;
+  threads::TapInput in{t};
+  in.engaged = state_.joint.length;
+  in.full_thread = state_.joint.length;
+  in.drawer = document_.unit();
+  const auto plan = threads::plan_tap(in);
+  if (!plan.ok) return qt(plan.message) + ".";
+  const auto unit = document_.unit();
+  QStringList lines;
+  lines << QString("%1: \u2300 %2, pitch %3 mm (%4 to the inch).")
+               .arg(qt(t.name), fit_figure(t.major, unit), qt(number_text(t.pitch, 3)), qt(number_text(t.per_inch(), 1)));
+  lines << QString("Tapping drill %1: %2 % of thread. Clearance drill %3.")
+               .arg(qt(plan.drill), qt(number_text(plan.percent, 0)), qt(plan.clearance_drill));
+  if (plan.drill_depth > 0)
+    lines << QString("For %1 of full thread drill %2 deep to the shoulder, %3 more to the point.")
+                 .arg(sheets::figure_with_unit(in.full_thread, unit), sheets::figure_with_unit(plan.drill_depth, unit),
+                      sheets::figure_with_unit(plan.point, unit));
+  if (!plan.verdict.empty()) lines << qt(plan.verdict);
+  const auto& targets = targets_.now();
+  if (state_.joint.purpose == JointPurpose::thread && state_.usable() && targets.result.usable()) {
+    const double hole = targets.result.conditions[static_cast<std::size_t>(state_.condition)].expected;
+    lines << QString("The hole at %1 leaves %2 % of thread.")
+                 .arg(fit_figure(hole, unit), qt(number_text(threads::percent(t.major, t.pitch, hole, t.depth), 0)));
+  }
+  return lines.join("\n");
+}
+
+void WorkPanel::show_methods() {
+  methods_->clear();
+  if (state_.id == 0) return;
+  for (const auto& m : fits::methods({state_.joint.purpose, state_.joint.comes_apart, state_.joint.through,
+                                      state_.joint.looks, state_.joint.temperature})) {
+    const bool chosen = m.name == state_.joint.method;
+    auto* item = new QListWidgetItem((chosen ? "\u25B8 " : "") + qt(m.name) +
+                                     (m.why_not.empty() ? ": " + qt(m.note) : ": no, " + qt(m.why_not)));
+    item->setData(Qt::UserRole, qt(m.name));
+    if (!m.why_not.empty()) item->setForeground(theme().muted);
+    methods_->addItem(item);
+  }
+}
+
+} // namespace datrin::app

@@ -1,0 +1,208 @@
+#include "app/overview/overview_page.h"
+
+#include "app/shell/main_window.h"
+#include "app/theme.h"
+#include "sheets/figures.h"
+
+#include <QDateTime>
+#include <QFileDialog>
+
+#include <algorithm>
+#include <set>
+
+namespace datrin::app {
+
+using sheets::qt;
+
+namespace {
+
+template <class W>
+void clear(std::vector<W*>& widgets) {
+  for (auto* w : widgets) {
+    w->hide();
+    w->deleteLater();
+  }
+  widgets.clear();
+}
+
+/// The numbers whose mates are made come first on the card: they can be cut now and never again have to move.
+std::vector<chains::NextNumber> cut_now(const build::Build& build, const chains::BuildTargets& targets) {
+  auto list = chains::order_of_making(build, targets);
+  std::stable_partition(list.begin(), list.end(), [](const auto& n) { return n.waits_for == 0 || n.mate_made; });
+  return list;
+}
+
+} // namespace
+
+OverviewPage::OverviewPage(Document& document, TargetsState& targets)
+    : Page(document), targets_(targets), map_(new MapView), words_(words_label()), left_out_(muted_label()),
+      card_(new NextButton) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(12, 12, 8, 8);
+  column->addWidget(map_);
+  map_->set_empty_text("The map of the build", "Parts appear here, and lines between those that must fit each other. Add a "
+                                               "part on the left, then state what fits what under Joints.");
+  auto* side = new QVBoxLayout(side_);
+  side->setContentsMargins(12, 14, 12, 12);
+  side->setSpacing(4);
+  side->addWidget(words_);
+  side->addWidget(hairline());
+  side->addWidget(heading_label("Next to cut"));
+  next_box_ = new QVBoxLayout;
+  next_box_->setSpacing(0);
+  side->addLayout(next_box_);
+  side->addWidget(card_);
+  card_->set_words("Print the card", "", "", "Ctrl+P");
+  side->addWidget(hairline());
+  side->addWidget(heading_label("Tightest"));
+  tight_box_ = new QVBoxLayout;
+  tight_box_->setSpacing(0);
+  side->addLayout(tight_box_);
+  side->addWidget(left_out_);
+  side->addStretch(1);
+  connect(card_, &QPushButton::clicked, this, &OverviewPage::ask_card);
+  connect(map_, &MapView::joint_opened, this, &OverviewPage::joint_wanted);
+  connect(map_, &MapView::part_chosen, this, [this](qlonglong part) { document_.choose(part, 0); });
+  connect(map_, &MapView::part_opened, this, [this](qlonglong part) {
+    document_.choose(part, 0);
+    emit go_to(MainWindow::drawing);
+  });
+}
+
+void OverviewPage::refresh() {
+  const auto& b = document_.build();
+  const auto unit = document_.unit();
+  const auto& targets = targets_.now();
+  const auto list = cut_now(b, targets);
+  std::set<build::Id> next_parts;
+  for (std::size_t k = 0; k < list.size() && k < 8; ++k)
+    if (const auto* d = b.find<build::Dimension>(list[k].made.dimension)) next_parts.insert(d->part);
+
+  std::vector<MapPart> parts;
+  std::map<build::Id, int> place;
+  std::map<build::Id, std::pair<int, int>> counts; // made, all, by part
+  int made = 0, all = 0;
+  for (std::size_t k = 0; k < targets.made.size(); ++k) {
+    const auto* d = b.find<build::Dimension>(targets.made[k].dimension);
+    if (d == nullptr) continue;
+    const bool measured = targets.input.dimensions[k].measured.has_value();
+    counts[d->part].first += measured;
+    ++counts[d->part].second;
+    made += measured;
+    ++all;
+  }
+  for (const auto& [id, part] : b.parts()) {
+    MapPart p;
+    p.part = id;
+    p.name = qt(part.name) + (part.quantity > 1 ? QString(" \u00D7\u2009%1").arg(part.quantity) : QString());
+    const auto [done, of] = counts[id];
+    p.done = of > 0 ? static_cast<double>(done) / of : 0;
+    p.below = of == 0 ? QString("mates with nothing yet") : done == of ? QString("made") : QString("%1 of %2 sizes made").arg(done).arg(of);
+    p.next = next_parts.contains(id);
+    place[id] = static_cast<int>(parts.size());
+    parts.push_back(std::move(p));
+  }
+  std::vector<MapJoint> joints;
+  for (const auto& [id, joint] : b.joints()) {
+    const auto* hole = b.find<build::Dimension>(joint.hole);
+    const auto* shaft = b.find<build::Dimension>(joint.shaft);
+    if (hole == nullptr || shaft == nullptr || hole->part == shaft->part) continue;
+    MapJoint j;
+    j.joint = id;
+    j.a = place[hole->part];
+    j.b = place[shaft->part];
+    j.name = qt(joint.name);
+    const int c = targets.tightest_of_joint(id);
+    if (c >= 0 && targets.result.usable()) {
+      j.known = true;
+      j.room = targets.result.conditions[static_cast<std::size_t>(c)].room;
+      j.limiting = targets.result.conditions[static_cast<std::size_t>(c)].limiting;
+    }
+    joints.push_back(std::move(j));
+  }
+  map_->show_map(std::move(parts), std::move(joints));
+  map_->set_chosen(document_.part());
+
+  clear(next_);
+  for (std::size_t k = 0; k < list.size() && k < 8; ++k) {
+    const auto& n = list[k];
+    const int at = targets.index_of(n.made);
+    auto why = chains::target_sum(targets.input, targets.result, at);
+    auto* row = new FigureRow(QString::number(k + 1), qt(chains::made_name(b, n.made)), n.make, unit, std::move(why));
+    row->set_fine();
+    row->setToolTip(row->toolTip() + "\n" + qt(n.why));
+    next_box_->addWidget(row);
+    next_.push_back(row);
+  }
+  card_->setEnabled(!list.empty());
+
+  clear(rows_);
+  std::vector<std::size_t> order(targets.result.conditions.size());
+  for (std::size_t c = 0; c < order.size(); ++c) order[c] = c;
+  std::stable_sort(order.begin(), order.end(), [&](auto x, auto y) {
+    return targets.result.conditions[x].room < targets.result.conditions[y].room;
+  });
+  int gone = 0;
+  for (const auto& c : targets.result.conditions) gone += c.room < 0;
+  for (std::size_t k = 0; k < order.size() && k < 10; ++k) {
+    const auto c = order[k];
+    const auto& room = targets.result.conditions[c];
+    auto* row = new RoomRow;
+    row->show_ratio(qt(targets.input.conditions[c].id), room.room, room.limiting, 3, {});
+    const auto source = targets.sources[c];
+    connect(row, &RoomRow::asked, this, [this, source] {
+      if (source.joint != 0)
+        emit joint_wanted(source.joint);
+      else
+        emit chain_wanted(source.chain);
+    });
+    tight_box_->addWidget(row);
+    rows_.push_back(row);
+  }
+  QString words = all == 0 ? QString("No joints yet: state under Joints what fits what.")
+                           : QString("%1 of %2 sizes that mate are made. ").arg(made).arg(all);
+  if (all > 0) {
+    if (!targets.result.usable())
+      words += qt(targets.result.message);
+    else if (gone > 0)
+      words += QString("%1 cannot be held as things stand.").arg(gone);
+    else if (targets.function_first)
+      words += "All joints can be held, where the drawing gives way.";
+    else
+      words += "Everything can still be held.";
+  }
+  words_->setText(words);
+  QStringList left;
+  for (const auto& l : targets.left_out) left << qt(l);
+  left_out_->setText(left.join("\n"));
+  left_out_->setVisible(!left.isEmpty());
+}
+
+sheets::CardSheet OverviewPage::card() const {
+  const auto& b = document_.build();
+  sheets::CardSheet card;
+  card.build = qt(b.info().name);
+  card.made_at = QDateTime::currentDateTime().toString("yyyy-MM-dd hh:mm");
+  card.unit = document_.unit();
+  for (const auto& n : cut_now(b, targets_.now())) {
+    if (card.lines.size() == 12) break;
+    card.lines.push_back({qt(chains::made_name(b, n.made)), n.make, n.hold, qt(n.why)});
+  }
+  return card;
+}
+
+QString OverviewPage::save_card(const QString& path) const {
+  const auto sheet = card();
+  if (sheet.lines.empty()) return "there is nothing to cut next: every size that mates is made, or none does";
+  return sheets::write_card(path, sheet);
+}
+
+void OverviewPage::ask_card() {
+  auto path = QFileDialog::getSaveFileName(this, "The card for the machine", "next-to-cut.pdf", "PDF (*.pdf)");
+  if (path.isEmpty()) return;
+  if (!path.endsWith(".pdf")) path += ".pdf";
+  const auto wrong = save_card(path);
+  emit say(wrong.isEmpty() ? "Written to " + path + "." : wrong);
+}
+
+} // namespace datrin::app

@@ -1,0 +1,151 @@
+#include "app/shop/threads_dialog.h"
+
+#include "app/marks/form.h"
+#include "app/marks/length_field.h"
+#include "app/shell/column.h"
+#include "app/theme.h"
+#include "quantity/text.h"
+#include "sheets/figures.h"
+#include "threads/threads.h"
+
+#include <QHeaderView>
+
+#include <charconv>
+
+namespace datrin::app {
+
+using sheets::fit_figure;
+using sheets::qt;
+
+ThreadsDialog::ThreadsDialog(Unit unit, QWidget* parent)
+    : QDialog(parent), unit_(unit), thread_(text_field("Thread", "M6, 4BA, 5/16-18, 3/8 BSF, 1/4x40")),
+      percent_(text_field("Per cent of thread wanted", "75")), deep_(text_field("Full thread deep", "through")),
+      engaged_(text_field("Length engaged")), outside_(text_field("Outside of the unknown thread")),
+      pitch_(text_field("Its pitch, or threads to the inch", "1.6 mm, or 16 tpi")), answer_(words_label()),
+      verdict_(words_label()),
+      ranked_(plain_table("Threads it may be", {"Thread", "Outside", "Pitch", "off outside", "off pitch"}, 1)) {
+  setWindowTitle("Threads");
+  resize(theme().ipx(760), theme().ipx(460));
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(20, 16, 20, 16);
+  row->setSpacing(24);
+  auto* left = new QVBoxLayout;
+  left->setSpacing(6);
+  left->addWidget(heading_label("A thread by its name"));
+  left->addWidget(labelled("Thread", thread_));
+  left->addWidget(labelled("Wanted %", percent_));
+  left->addWidget(labelled("Deep", deep_));
+  left->addWidget(labelled("Engaged", engaged_));
+  left->addWidget(answer_);
+  left->addStretch(1);
+  row->addLayout(left, 2);
+  auto* right = new QVBoxLayout;
+  right->setSpacing(6);
+  right->addWidget(heading_label("Which thread is this"));
+  right->addWidget(labelled("Outside", outside_));
+  right->addWidget(labelled("Pitch", pitch_));
+  right->addWidget(verdict_);
+  ranked_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+  right->addWidget(ranked_, 1);
+  row->addLayout(right, 3);
+  for (auto* edit : {thread_, percent_, deep_, engaged_})
+    connect(edit, &QLineEdit::textChanged, this, [this] { plan(); });
+  for (auto* edit : {outside_, pitch_}) connect(edit, &QLineEdit::textChanged, this, [this] { identify(); });
+  plan();
+  identify();
+}
+
+std::optional<double> ThreadsDialog::length(QLineEdit* edit, QLabel* words, double when_empty) {
+  const auto text = edit->text().trimmed();
+  if (text.isEmpty()) return when_empty;
+  const auto read = parse_length(text.toStdString(), entry_options(unit_));
+  if (read.ok() && read.mm >= 0) return read.mm;
+  words->setText(edit->accessibleName() + ": " + (read.ok() ? QString("must not be negative") : qt(read.message)));
+  colour_label(words, theme().gone);
+  return std::nullopt;
+}
+
+void ThreadsDialog::plan() {
+  colour_label(answer_, theme().ink);
+  if (thread_->text().trimmed().isEmpty()) {
+    answer_->setText("ISO metric, BA, BSW, BSF, ME, UNC and UNF: name one, and its drills are told.");
+    return;
+  }
+  const auto fail = [this](const QString& why) {
+    answer_->setText(why);
+    colour_label(answer_, theme().gone);
+  };
+  const auto found = threads::find(thread_->text().toStdString());
+  if (found.thread == nullptr) return fail(qt(found.message));
+  threads::TapInput in{*found.thread};
+  in.drawer = unit_;
+  if (!percent_->text().trimmed().isEmpty()) {
+    bool ok = false;
+    in.percent = percent_->text().replace(',', '.').toDouble(&ok);
+    if (!ok) return fail("Per cent of thread wanted: write a number, like 75.");
+  }
+  const auto deep = length(deep_, answer_, 0);
+  const auto engaged = deep ? length(engaged_, answer_, 0) : std::nullopt;
+  if (!engaged) return;
+  in.full_thread = *deep;
+  in.engaged = *engaged;
+  const auto plan = threads::plan_tap(in);
+  if (!plan.ok) return fail(qt(plan.message));
+  const auto& t = *found.thread;
+  QStringList lines;
+  lines << QString("%1, %2 series: outside %3, pitch %4 mm, %5 to the inch")
+               .arg(qt(t.name), qt(t.series), fit_figure(t.major, unit_), qt(number_text(t.pitch, 3)),
+                    qt(number_text(t.per_inch(), 1)));
+  lines << QString("Tapping drill %1 (%2): %3 % of thread").arg(qt(plan.drill), fit_figure(plan.drill_size, unit_), qt(number_text(plan.percent, 0)));
+  lines << QString("Clearance drill %1 (%2)").arg(qt(plan.clearance_drill), fit_figure(plan.clearance_size, unit_));
+  if (plan.drill_depth > 0)
+    lines << QString("Drill to the shoulder %1, to the point %2")
+                 .arg(sheets::figure_with_unit(plan.drill_depth, unit_),
+                      sheets::figure_with_unit(plan.drill_depth + plan.point, unit_));
+  if (plan.engaged_diameters > 0) lines << QString("%1 diameters engaged").arg(qt(number_text(plan.engaged_diameters, 1)));
+  if (!plan.verdict.empty()) lines << qt(plan.verdict);
+  answer_->setText(lines.join("\n"));
+}
+
+void ThreadsDialog::identify() {
+  colour_label(verdict_, theme().ink);
+  ranked_->setRowCount(0);
+  if (outside_->text().trimmed().isEmpty() || pitch_->text().trimmed().isEmpty()) {
+    verdict_->setText("Measure the outside, and the pitch over as many threads as there are.");
+    return;
+  }
+  const auto outside = length(outside_, verdict_, 0);
+  if (!outside) return;
+  threads::IdentifyInput in;
+  in.outside = *outside;
+  const auto text = lower_case(trimmed(pitch_->text().toStdString()));
+  if (const auto at = text.find("tpi"); at != std::string::npos) {
+    double turns = 0;
+    const auto read = std::from_chars(text.data(), text.data() + at, turns);
+    if (read.ec != std::errc{} || !(turns > 0)) {
+      verdict_->setText("Threads to the inch: write a number, like 16 tpi.");
+      colour_label(verdict_, theme().gone);
+      return;
+    }
+    in.pitch = mm_per_inch / turns;
+  } else {
+    const auto pitch = length(pitch_, verdict_, 0);
+    if (!pitch) return;
+    in.pitch = *pitch;
+  }
+  const auto found = threads::identify(in);
+  verdict_->setText(qt(found.ok ? found.verdict : found.message));
+  if (!found.ok) {
+    colour_label(verdict_, theme().gone);
+    return;
+  }
+  ranked_->setRowCount(static_cast<int>(found.ranked.size()));
+  for (std::size_t k = 0; k < found.ranked.size(); ++k) {
+    const auto& like = found.ranked[k];
+    fill_row(ranked_, static_cast<int>(k),
+             {qt(like.thread->name), fit_figure(like.thread->major, unit_), fit_figure(like.thread->pitch, unit_),
+              fit_figure(like.major_off, unit_, true), fit_figure(like.pitch_off, unit_, true)});
+  }
+}
+
+} // namespace datrin::app

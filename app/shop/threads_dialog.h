@@ -1,0 +1,41 @@
+#pragma once
+// Threads: drills, engagement and depth of a thread by its name; and which thread an unknown one may be.
+
+#include "quantity/unit.h"
+
+#include <QDialog>
+#include <QLabel>
+#include <QLineEdit>
+#include <QTableWidget>
+
+#include <optional>
+
+namespace datrin::app {
+
+class ThreadsDialog : public QDialog {
+  Q_OBJECT
+public:
+  ThreadsDialog(Unit unit, QWidget* parent);
+
+  QLineEdit* thread_edit() const { return thread_; }
+  QLineEdit* percent_edit() const { return percent_; }
+  QLineEdit* deep_edit() const { return deep_; }
+  QLineEdit* engaged_edit() const { return engaged_; }
+  QLineEdit* outside_edit() const { return outside_; }
+  QLineEdit* pitch_edit() const { return pitch_; }
+  QTableWidget* ranked() const { return ranked_; }
+  QString answer() const { return answer_->text(); }
+  QString verdict() const { return verdict_->text(); }
+
+private:
+  std::optional<double> length(QLineEdit* edit, QLabel* words, double when_empty);
+  void plan();
+  void identify();
+
+  Unit unit_;
+  QLineEdit *thread_, *percent_, *deep_, *engaged_, *outside_, *pitch_;
+  QLabel *answer_, *verdict_;
+  QTableWidget* ranked_;
+};
+
+} // namespace datrin::app

@@ -1,0 +1,301 @@
+#include "chains/build_targets.h"
+
+#include "fits/purpose.h"
+#include "quantity/length_text.h"
+#include "threads/threads.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+namespace datrin::chains {
+
+using namespace build;
+
+namespace {
+
+/// Gathers dimensions as they are first named.
+struct Gather {
+  const Build& build;
+  TargetsInput& input;
+  std::vector<Made>& made;
+  std::map<Made, int>& index;
+  /// Every reading, the last of each: the build would look through all its records for each one.
+  std::map<Made, Measurement> readings{};
+
+  int dimension(const Made& m) {
+    const auto found = index.find(m);
+    if (found != index.end()) return found->second;
+    const auto* d = build.find<Dimension>(m.dimension);
+    TargetDimension t;
+    t.id = made_name(build, m);
+    t.nominal = d->nominal;
+    t.lower = d->least();
+    t.upper = d->most();
+    t.capability = capability_of(*d);
+    if (const auto r = readings.find(m); r != readings.end()) {
+      t.measured = r->second.value;
+      t.uncertainty = r->second.uncertainty;
+    }
+    const int at = static_cast<int>(input.dimensions.size());
+    input.dimensions.push_back(std::move(t));
+    made.push_back(m);
+    index.emplace(m, at);
+    return at;
+  }
+};
+
+Id first_piece(const Build& build, Id part) {
+  const auto pieces = build.pieces_of(part);
+  return pieces.empty() ? 0 : pieces.front().first;
+}
+
+} // namespace
+
+std::vector<std::pair<Id, Id>> joint_pairs(const Build& build, const Joint& joint) {
+  if (!joint.pairs.empty()) return joint.pairs;
+  const auto* hole = build.find<Dimension>(joint.hole);
+  const auto* shaft = build.find<Dimension>(joint.shaft);
+  std::vector<std::pair<Id, Id>> pairs;
+  if (hole == nullptr) return pairs;
+  const auto holes = build.pieces_of(hole->part);
+  if (shaft == nullptr) {
+    for (const auto& [id, piece] : holes) pairs.emplace_back(id, 0);
+    return pairs;
+  }
+  const auto shafts = build.pieces_of(shaft->part);
+  if (holes.empty() || shafts.empty()) return pairs;
+  const auto n = std::max(holes.size(), shafts.size());
+  for (std::size_t k = 0; k < n; ++k)
+    pairs.emplace_back(holes[k % holes.size()].first, shafts[k % shafts.size()].first);
+  return pairs;
+}
+
+std::optional<Measurement> reading(const Build& build, const Made& made) {
+  const auto found = build.measurement_of(made.piece, made.dimension);
+  return found ? std::optional(found->second) : std::nullopt;
+}
+
+double capability_of(const Dimension& d) {
+  return d.capability > 0 ? d.capability : std::max(0.005, (d.upper - d.lower) / 8);
+}
+
+int BuildTargets::index_of(const Made& m) const {
+  const auto found = index_.find(m);
+  return found == index_.end() ? -1 : found->second;
+}
+
+const Target* BuildTargets::target(const Made& m) const {
+  const int at = index_of(m);
+  return at < 0 ? nullptr : result.target(at);
+}
+
+int BuildTargets::tightest_of_joint(Id joint) const {
+  int best = -1;
+  for (std::size_t c = 0; c < sources.size() && c < result.conditions.size(); ++c)
+    if (sources[c].joint == joint &&
+        (best < 0 || result.conditions[c].room < result.conditions[static_cast<std::size_t>(best)].room))
+      best = static_cast<int>(c);
+  return best;
+}
+
+int BuildTargets::condition_of_chain(Id chain) const {
+  for (std::size_t c = 0; c < sources.size(); ++c)
+    if (sources[c].chain == chain) return static_cast<int>(c);
+  return -1;
+}
+
+std::string made_name(const Build& build, const Made& m) {
+  const auto* d = build.find<Dimension>(m.dimension);
+  if (d == nullptr) return "?";
+  const auto* part = build.find<Part>(d->part);
+  const auto* piece = build.find<Piece>(m.piece);
+  std::string name = part ? part->name : "?";
+  if (part != nullptr && part->quantity > 1 && piece != nullptr) name += fmt::format(" no. {}", piece->number);
+  return name + ", " + d->name;
+}
+
+BuildTargets build_targets(const Build& build, Id only_joint) {
+  BuildTargets out;
+  Gather gather{build, out.input, out.made, out.index_};
+  for (const auto& [id, record] : build.records())
+    if (const auto* m = std::get_if<Measurement>(&record)) gather.readings[{m->dimension, m->piece}] = *m;
+  const auto leave = [&](const std::string& name, const std::string& why) { out.left_out.push_back(name + ": " + why); };
+  for (const auto& [id, joint] : build.joints()) {
+    if (only_joint != 0 && id != only_joint) continue;
+    const auto* hole = build.find<Dimension>(joint.hole);
+    const bool alone = fits::is_over_a_thread(joint.purpose) && joint.shaft == 0;
+    if (hole == nullptr || (!alone && build.find<Dimension>(joint.shaft) == nullptr)) {
+      leave(joint.name, "point at two features, or type two sizes");
+      continue;
+    }
+    if (joint.hole == joint.shaft) {
+      leave(joint.name, "hole and shaft are the same dimension");
+      continue;
+    }
+    double major = 0;
+    if (alone) {
+      const auto found = threads::find(joint.thread);
+      if (found.thread == nullptr) {
+        leave(joint.name, found.message);
+        continue;
+      }
+      major = found.thread->major;
+    }
+    const auto pairs = joint_pairs(build, joint);
+    for (const auto& [hole_piece, shaft_piece] : pairs) {
+      TargetCondition c;
+      c.id = joint.name;
+      if (pairs.size() > 1) // told apart by the piece of which there are several
+        for (const Id id_of : {hole_piece, shaft_piece}) {
+          const auto* piece = build.find<Piece>(id_of);
+          const auto* part = piece ? build.find<Part>(piece->part) : nullptr;
+          if (part == nullptr || part->quantity < 2) continue;
+          c.id += fmt::format(" no. {}", piece->number);
+          break;
+        }
+      c.terms.push_back({gather.dimension({joint.hole, hole_piece}), 1});
+      if (!alone) c.terms.push_back({gather.dimension({joint.shaft, shaft_piece}), -1});
+      c.least = joint.least + major;
+      c.most = joint.most + major;
+      out.input.conditions.push_back(std::move(c));
+      out.sources.push_back({id, 0, hole_piece, shaft_piece});
+    }
+  }
+  for (const auto& [id, chain] : build.chains()) {
+    if (only_joint != 0) break;
+    TargetCondition c;
+    c.id = chain.name;
+    for (const auto& term : chain.terms) {
+      const auto* d = build.find<Dimension>(term.dimension);
+      if (d == nullptr) continue;
+      const Id piece = term.piece != 0 ? term.piece : first_piece(build, d->part);
+      c.terms.push_back({gather.dimension({term.dimension, piece}), term.coefficient});
+    }
+    if (c.terms.empty()) {
+      leave(chain.name, "it has no terms yet");
+      continue;
+    }
+    c.least = chain.least;
+    c.most = chain.most;
+    out.input.conditions.push_back(std::move(c));
+    out.sources.push_back({0, id, 0, 0});
+  }
+  out.result = targets(out.input);
+  if (out.result.usable() && !out.result.feasible) {
+    auto first = targets(out.input, {true, 1.0});
+    if (first.usable()) {
+      out.result = std::move(first);
+      out.function_first = true;
+    }
+  }
+  return out;
+}
+
+const Moved* LastReading::of(const Made& m) const {
+  const auto found = std::find_if(moved.begin(), moved.end(), [&](const Moved& x) { return x.made == m; });
+  return found == moved.end() ? nullptr : &*found;
+}
+
+LastReading last_reading(const Build& build, const BuildTargets& now) {
+  LastReading out;
+  std::string newest;
+  for (const auto& [id, record] : build.records()) // ids count up: of two at one time the later entry
+    if (const auto* m = std::get_if<Measurement>(&record); m != nullptr && m->at >= newest)
+      if (now.index_of({m->dimension, m->piece}) >= 0) {
+        newest = m->at;
+        out.made = {m->dimension, m->piece};
+      }
+  const int at = now.index_of(out.made);
+  if (at < 0) return out;
+  auto input = now.input;
+  input.dimensions[static_cast<std::size_t>(at)].measured.reset();
+  const auto was = targets(input, {now.function_first, now.function_first ? 1.0 : margin::infinite});
+  if (!was.usable()) return out;
+  for (const auto& t : now.result.targets)
+    if (const auto* before = was.target(t.dimension); before != nullptr && std::abs(before->make - t.make) > 0.0005)
+      out.moved.push_back({now.made[static_cast<std::size_t>(t.dimension)], before->make, t.make});
+  std::stable_sort(out.moved.begin(), out.moved.end(),
+                   [](const auto& a, const auto& b) { return std::abs(a.now - a.was) > std::abs(b.now - b.was); });
+  return out;
+}
+
+ChainInput chain_input(const Build& build, const Chain& chain) {
+  ChainInput in;
+  in.lower = chain.least;
+  in.upper = chain.most;
+  for (const auto& term : chain.terms) {
+    const auto* d = build.find<Dimension>(term.dimension);
+    if (d == nullptr) continue;
+    const Made made{term.dimension, term.piece != 0 ? term.piece : first_piece(build, d->part)};
+    ChainLink link;
+    link.id = made_name(build, made);
+    link.coefficient = term.coefficient;
+    link.nominal = d->nominal;
+    link.plus = std::max(0.0, d->upper);
+    link.minus = std::max(0.0, -d->lower);
+    if (d->upper < 0 || d->lower > 0) { // limits that lie to one side: about their middle
+      link.nominal = (d->least() + d->most()) / 2;
+      link.plus = link.minus = (d->upper - d->lower) / 2;
+    }
+    if (const auto r = reading(build, made)) {
+      link.measured = r->value;
+      link.uncertainty = r->uncertainty;
+    }
+    in.links.push_back(std::move(link));
+  }
+  return in;
+}
+
+std::vector<NextNumber> order_of_making(const Build& build, const BuildTargets& targets) {
+  std::vector<NextNumber> list;
+  if (!targets.result.usable()) return list;
+  // For every number: the unmade and the made mates of its conditions.
+  std::vector<std::set<int>> unmade(targets.made.size()), done(targets.made.size());
+  for (const auto& c : targets.input.conditions)
+    for (const auto& a : c.terms)
+      for (const auto& b : c.terms) {
+        if (a.dimension == b.dimension) continue;
+        const bool measured = targets.input.dimensions[static_cast<std::size_t>(b.dimension)].measured.has_value();
+        (measured ? done : unmade)[static_cast<std::size_t>(a.dimension)].insert(b.dimension);
+      }
+  std::set<Id> holes;
+  for (const auto& [id, joint] : build.joints()) holes.insert(joint.hole);
+  for (const auto& t : targets.result.targets) {
+    const auto at = static_cast<std::size_t>(t.dimension);
+    NextNumber n;
+    n.made = targets.made[at];
+    n.make = t.make;
+    n.hold = t.hold;
+    n.room = t.room;
+    n.waits_for = static_cast<int>(unmade[at].size());
+    n.mate_made = !done[at].empty();
+    list.push_back(n);
+  }
+  const auto hardness = [&](const NextNumber& n) {
+    const auto* d = build.find<Dimension>(n.made.dimension);
+    return d == nullptr ? 0 : capability_of(*d);
+  };
+  std::stable_sort(list.begin(), list.end(), [&](const NextNumber& a, const NextNumber& b) {
+    const bool a_free = a.waits_for > 0, b_free = b.waits_for > 0;
+    if (a_free != b_free) return a_free; // what something can still be fitted to comes first
+    const double ha = hardness(a), hb = hardness(b);
+    if (std::abs(ha - hb) > 1e-9) return ha > hb;
+    const bool a_hole = holes.contains(a.made.dimension), b_hole = holes.contains(b.made.dimension);
+    if (a_hole != b_hole) return a_hole;
+    return a.room < b.room;
+  });
+  for (auto& n : list) {
+    const auto* d = build.find<Dimension>(n.made.dimension);
+    const auto hold = number_text(d ? capability_of(*d) * 1000 : 0, 0);
+    n.why = n.waits_for == 0
+                ? std::string("what it fits is made: cut it to suit")
+                : fmt::format("held to \u00B1{} \u00B5m; {} that fit{} it can still follow", hold, n.waits_for,
+                              n.waits_for == 1 ? "s" : "");
+  }
+  return list;
+}
+
+} // namespace datrin::chains

@@ -1,0 +1,94 @@
+#pragma once
+// The joints and chains of a build as make-to targets: one number for each dimension of each piece.
+// (chains uses threads and fits here, for the holes over screws; build holds the records.)
+
+#include "build/build.h"
+#include "chains/chain.h"
+#include "chains/targets.h"
+
+#include <map>
+#include <string>
+#include <vector>
+
+namespace datrin::chains {
+
+using build::Id;
+
+/// A dimension of a piece.
+struct Made {
+  Id dimension = 0, piece = 0;
+  auto operator<=>(const Made&) const = default;
+};
+
+/// Which pieces of a joint meet: those that were paired, else in order, the shorter list over again.
+std::vector<std::pair<Id, Id>> joint_pairs(const build::Build& build, const build::Joint& joint);
+
+/// The last reading of a dimension on a piece as a size and its uncertainty; nothing when not made. (Joints of bores
+/// and shafts read at several places carry the one that matters in Measurement::value.)
+std::optional<build::Measurement> reading(const build::Build& build, const Made& made);
+
+/// The ± its maker can hold: what was stated; else an eighth of the limits' width, at least 0.005 mm.
+double capability_of(const build::Dimension& dimension);
+
+/// What a condition of the targets came from.
+struct ConditionSource {
+  Id joint = 0, chain = 0;
+  Id hole_piece = 0, shaft_piece = 0; ///< of a joint
+};
+
+struct BuildTargets {
+  TargetsInput input;
+  std::vector<Made> made;               ///< per dimension of the input
+  std::vector<ConditionSource> sources; ///< per condition
+  std::vector<std::string> left_out;    ///< joints and chains that say nothing yet, and why
+  TargetsResult result;
+  bool function_first = false; ///< the drawing had to give way: worked out with the conditions first
+
+  int index_of(const Made& made) const; ///< −1: takes part in nothing
+  const Target* target(const Made& made) const;
+  /// Of the conditions of a joint (all its pairs), the one with the least room; −1: none.
+  int tightest_of_joint(Id joint) const;
+  int condition_of_chain(Id chain) const;
+
+private:
+  friend BuildTargets build_targets(const build::Build& build, Id only_joint);
+  std::map<Made, int> index_;
+};
+
+/// Everything in one: first with conditions and drawing limits together; when that cannot hold, with the conditions
+/// first, raised to room 1 before the drawing has its say, so that the drawing is departed from as little as that
+/// takes. `only_joint` (0: all) leaves the others out.
+BuildTargets build_targets(const build::Build& build, Id only_joint = 0);
+
+/// What the newest reading moved: targets as they were without it, and as they are.
+struct Moved {
+  Made made;
+  double was = 0, now = 0;
+};
+struct LastReading {
+  Made made; ///< that was read; dimension 0: nothing was read yet
+  std::vector<Moved> moved; ///< by more than 0.0005 mm, largest first
+  const Moved* of(const Made& made) const;
+};
+LastReading last_reading(const build::Build& build, const BuildTargets& targets);
+
+/// "Crank no. 1, pin diameter": how a dimension of a piece is named.
+std::string made_name(const build::Build& build, const Made& made);
+
+/// A chain of the build with what is measured put in.
+ChainInput chain_input(const build::Build& build, const build::Chain& chain);
+
+/// A number that is to be made next, and why now.
+struct NextNumber {
+  Made made;
+  double make = 0, hold = 0, room = 0;
+  int waits_for = 0;  ///< unmade mates it could still be fitted to
+  bool mate_made = false;
+  std::string why;
+};
+
+/// The order of making that keeps most room: what is hardest to hold first, since what comes later can still follow
+/// it; of two alike the hole before the shaft; a number whose mates are all made comes last but can be cut at once.
+std::vector<NextNumber> order_of_making(const build::Build& build, const BuildTargets& targets);
+
+} // namespace datrin::chains

@@ -1,0 +1,91 @@
+#include "fits/bearing.h"
+
+#include "fits/press.h"
+#include "quantity/length_text.h"
+#include "quantity/table.h"
+#include "rolling_bearings_csv.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+namespace datrin::fits {
+
+namespace {
+
+const Table& table() {
+  static const auto t = read_table(data::rolling_bearings_csv);
+  return t;
+}
+
+double cell(double size, const char* column) {
+  const int row = table().row_up_to(size);
+  return row < 0 ? 0 : table().number(static_cast<std::size_t>(row), table().column(column)).value_or(0) * 1e-3;
+}
+
+} // namespace
+
+double bearing_bore_under(double bore) {
+  return cell(bore, "bore_under");
+}
+double bearing_outside_under(double outside) {
+  return cell(outside, "outside_under");
+}
+
+BearingResult bearing_clearance(const BearingInput& in) {
+  BearingResult out;
+  if (!(in.bore > 0) || !(in.outside > in.bore * 1.1)) {
+    out.message = "a bearing has a bore above 0 and an outside at least a tenth larger";
+    return out;
+  }
+  if (in.bore > 80) {
+    out.message = "clearances are tabled for bores up to 80 mm";
+    return out;
+  }
+  if (in.shaft == nullptr || in.housing == nullptr) {
+    out.message = "the metals of shaft and housing must be known";
+    return out;
+  }
+  static constexpr const char* least[] = {"c2_least", "cn_least", "c3_least"};
+  static constexpr const char* most[] = {"c2_most", "cn_most", "c3_most"};
+  const auto group = static_cast<std::size_t>(in.group);
+  out.before_least = cell(in.bore, least[group]);
+  out.before_most = cell(in.bore, most[group]);
+  const auto& ring = *find_solid("steel").solid;
+  const double section = in.outside - in.bore;
+  const double inner = in.bore + 0.2 * section, outer = in.outside - 0.2 * section;
+  if (in.shaft_interference > 0) {
+    const auto fit = press({in.bore, inner, in.shaft_bore, 1, in.shaft_interference, 0, 0, &ring, in.shaft, 0});
+    if (!fit.usable()) {
+      out.message = fit.message;
+      return out;
+    }
+    out.inner_grows = fit.hub_grows;
+  }
+  if (in.housing_interference > 0) {
+    const double thick = in.housing_outside > 0 ? in.housing_outside : 4 * in.outside;
+    const auto fit = press({in.outside, thick, outer, 1, in.housing_interference, 0, 0, in.housing, &ring, 0});
+    if (!fit.usable()) {
+      out.message = "housing: " + fit.message;
+      return out;
+    }
+    out.outer_shrinks = fit.bore_shrinks;
+  }
+  out.by_heat = ring.expansion * in.inner_hotter * (inner + outer) / 2;
+  const double taken = out.inner_grows + out.outer_shrinks;
+  out.cold_least = out.before_least - taken;
+  out.cold_most = out.before_most - taken;
+  out.hot_least = out.cold_least - out.by_heat;
+  out.hot_most = out.cold_most - out.by_heat;
+  const auto um = [](double mm) { return number_text(mm * 1000, 0); };
+  out.verdict = fmt::format("Left inside: {} to {} \u00B5m cold, {} to {} warm.", um(out.cold_least),
+                            um(out.cold_most), um(out.hot_least), um(out.hot_most));
+  if (out.hot_most <= 0)
+    out.verdict += " It runs preloaded and will wear: a lighter fit, or a bearing with more clearance (C3).";
+  else if (out.hot_least < 0)
+    out.verdict += " A tight one may run preloaded when warm: choose by feel, or take C3.";
+  out.ok = true;
+  return out;
+}
+
+} // namespace datrin::fits

@@ -1,0 +1,215 @@
+#include "fits/purpose.h"
+
+#include "fits/bearing.h"
+#include "joint_purposes_csv.h"
+#include "quantity/length_text.h"
+#include "quantity/table.h"
+#include "threads/threads.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace datrin::fits {
+
+using build::Tool;
+using build::ToolKind;
+
+namespace {
+
+const Table& table() {
+  static const auto t = read_table(data::joint_purposes_csv);
+  return t;
+}
+
+std::size_t row_of(JointPurpose purpose) {
+  return static_cast<std::size_t>(purpose);
+}
+
+std::string cell(JointPurpose purpose, const char* column) {
+  const auto& row = table().rows[row_of(purpose)];
+  const auto c = static_cast<std::size_t>(table().column(column));
+  return c < row.size() ? row[c] : std::string();
+}
+
+double rule(JointPurpose purpose, const char* thou, const char* per_inch, double nominal) {
+  const auto r = row_of(purpose);
+  return (table().number(r, table().column(thou)).value_or(0) +
+          table().number(r, table().column(per_inch)).value_or(0) * from_mm(nominal, Unit::inch)) *
+         mm_per_thou;
+}
+
+/// What reaches a hole between `low` and `high`: a reamer of the shop, else the nearest, else what to buy.
+std::string reach_hole(const std::vector<Tool>& shop, double nominal, double low, double high, bool& owned) {
+  const Tool* nearest = nullptr;
+  for (const auto& tool : shop) {
+    if (tool.kind != ToolKind::reamer || !(tool.size > 0)) continue;
+    // A reamer cuts up to a few hundredths over: its own H7 is where it is taken to land.
+    const double cuts = tool.size + 0.4 * it_grade(tool.size, 7).value_or(0);
+    if (cuts >= low - 1e-9 && cuts <= high + 1e-9) {
+      owned = true;
+      return "reamer " + tool.name;
+    }
+    if (nearest == nullptr || std::abs(tool.size - nominal) < std::abs(nearest->size - nominal)) nearest = &tool;
+  }
+  if (nearest != nullptr && std::abs(nearest->size - nominal) < 0.06 * nominal)
+    return fmt::format("no reamer of it; {} is {} away: bore it, or let the other follow", nearest->name,
+                       number_text(nearest->size - nominal, 3, true));
+  return fmt::format("no reamer: bore it, or buy one of {} mm H7", number_text(nominal, 2));
+}
+
+std::string reach_shaft(const std::vector<Tool>& shop, double low, double high, bool& owned) {
+  for (const auto& tool : shop) {
+    if (tool.kind != ToolKind::ground_bar || !(tool.size > 0)) continue;
+    const double it = it_grade(tool.size, 6).value_or(0); // ground bar comes h6
+    if (tool.size <= high + 1e-9 && tool.size - it >= low - 1e-9) {
+      owned = true;
+      return "ground bar " + tool.name;
+    }
+  }
+  return {};
+}
+
+void add_reach(Proposal& p, const ProposeInput& in) {
+  if (in.purpose == JointPurpose::bearing_shaft || in.purpose == JointPurpose::bearing_housing) return;
+  bool hole = false, shaft = false;
+  const double hole_low = in.nominal + (p.has_limits ? p.hole.lower : 0),
+               hole_high = in.nominal + (p.has_limits ? p.hole.upper : it_grade(in.nominal, 7).value_or(0.02));
+  p.reach = reach_hole(in.shop, in.nominal, hole_low, hole_high, hole);
+  const auto bar = reach_shaft(in.shop, in.nominal + (p.has_limits ? p.shaft.lower : -p.most),
+                               in.nominal + (p.has_limits ? p.shaft.upper : -p.least), shaft);
+  p.reach += bar.empty() ? "; shaft turned" : "; " + bar;
+  p.owned = hole;
+}
+
+void add_fit(ProposeResult& out, const ProposeInput& in, const std::string& code, const std::string& name) {
+  const auto read = fit_of(in.nominal, code);
+  if (!read.ok) return;
+  Proposal p;
+  p.name = name;
+  p.basis = (code.find('/') != std::string::npos ? "ISO 286 " : "ANSI B4.1 ") + read.fit.code;
+  p.has_limits = true;
+  p.hole = read.fit.hole;
+  p.shaft = read.fit.shaft;
+  p.least = read.fit.least();
+  p.most = read.fit.most();
+  add_reach(p, in);
+  out.proposals.push_back(std::move(p));
+}
+
+/// A ring's own limits stand for the class that is missing.
+void add_bearing(ProposeResult& out, const ProposeInput& in) {
+  const bool housing = in.purpose == JointPurpose::bearing_housing;
+  const double size = in.bearing_size > 0 ? in.bearing_size : in.nominal;
+  const Deviations ring{-(housing ? bearing_outside_under(size) : bearing_bore_under(size)), 0};
+  const auto code = cell(in.purpose, housing ? "hole" : "shaft");
+  const auto own = iso_286(in.nominal, code);
+  if (!own) return;
+  Proposal p;
+  p.basis = p.name = fmt::format("ISO 286 {} with a bearing of the normal class", code);
+  p.has_limits = true;
+  p.hole = housing ? *own : ring;
+  p.shaft = housing ? ring : *own;
+  p.least = p.hole.lower - p.shaft.upper;
+  p.most = p.hole.upper - p.shaft.lower;
+  out.proposals.push_back(std::move(p));
+}
+
+} // namespace
+
+std::string_view purpose_words(JointPurpose purpose) {
+  return table().rows[row_of(purpose)][1];
+}
+
+bool is_over_a_thread(JointPurpose purpose) {
+  return purpose == JointPurpose::thread || purpose == JointPurpose::bolt_clearance ||
+         purpose == JointPurpose::shoulder_clearance;
+}
+
+bool is_pressed(JointPurpose purpose) {
+  return purpose == JointPurpose::light_press || purpose == JointPurpose::press || purpose == JointPurpose::shrink;
+}
+
+ProposeResult propose(const ProposeInput& in) {
+  ProposeResult out;
+  if (!(in.nominal > 0) || in.nominal > 500) {
+    out.message = "the size of the joint must be above 0, and at most 500 mm";
+    return out;
+  }
+  if (in.purpose == JointPurpose::thread) {
+    const auto found = threads::find(in.thread);
+    if (found.thread == nullptr) {
+      out.message = found.message;
+      return out;
+    }
+    // "Clearance" of a tapped hole: how far the hole is under the major diameter, as a hole over a screw.
+    Proposal p;
+    p.basis = p.name = fmt::format("{}: 60 to 85 % of thread", found.thread->name);
+    p.least = found.thread->hole(85) - found.thread->major;
+    p.most = found.thread->hole(60) - found.thread->major;
+    const auto plan = threads::plan_tap({.thread = *found.thread, .drawer = in.unit});
+    p.reach = fmt::format("drill {}, {} % of thread", plan.drill, number_text(plan.percent, 0));
+    out.proposals.push_back(std::move(p));
+    out.ok = true;
+    return out;
+  }
+  if (in.purpose == JointPurpose::bearing_housing || in.purpose == JointPurpose::bearing_shaft) {
+    add_bearing(out, in);
+  } else {
+    const auto hole_basis = cell(in.purpose, "hole"), shaft_basis = cell(in.purpose, "hole_shaft_basis");
+    if (!hole_basis.empty()) {
+      const auto first = hole_basis + "/" + cell(in.purpose, "shaft");
+      const auto second = shaft_basis + "/" + cell(in.purpose, "shaft_shaft_basis");
+      add_fit(out, in, first, "ISO 286 " + first + (first == second ? "" : ", hole basis"));
+      if (first != second) add_fit(out, in, second, "ISO 286 " + second + ", shaft basis");
+    }
+    if (const auto b41 = cell(in.purpose, "b41"); !b41.empty()) add_fit(out, in, b41, "ANSI B4.1 " + b41);
+  }
+  Proposal p;
+  p.basis = "shop's rule";
+  p.least = rule(in.purpose, "least_thou", "least_per_inch", in.nominal);
+  p.most = rule(in.purpose, "most_thou", "most_per_inch", in.nominal);
+  p.name = "shop's rule of thumb";
+  if (is_over_a_thread(in.purpose)) {
+    const auto found = threads::find(in.thread);
+    if (found.thread != nullptr) {
+      const auto plan = threads::plan_tap({.thread = *found.thread, .drawer = in.unit});
+      p.reach = fmt::format("drill {}", plan.clearance_drill);
+    }
+  } else {
+    add_reach(p, in);
+  }
+  out.proposals.push_back(std::move(p));
+  out.ok = true;
+  return out;
+}
+
+std::vector<Method> methods(const MethodInput& in) {
+  const auto hot = [&](double most, const char* what) {
+    return in.temperature > most ? fmt::format("{} lets go above about {:.0f} \u00B0C", what, most) : std::string();
+  };
+  const auto first = [](std::initializer_list<std::string> reasons) {
+    for (const auto& r : reasons)
+      if (!r.empty()) return r;
+    return std::string();
+  };
+  const std::string apart = in.comes_apart ? "it must come apart again" : "";
+  const std::string blocked = in.through ? "it would stand in the bore, where something passes through" : "";
+  const std::string seen = in.looks ? "it shows on the face that is looked at" : "";
+  return {
+      {"press", apart, "in line, with a pilot; measure both first"},
+      {"shrink", apart, "hot parts burn: tongs, gloves off the machine, and a stop set beforehand"},
+      {"retaining compound", first({apart, hot(150, "compound")}),
+       "a slip fit of 1 to 3 thou, clean and dry; heat loosens it; follow the maker's sheet"},
+      {"soft solder", first({hot(150, "solder"), seen}), "tin both, flux washed off"},
+      {"silver solder", first({apart, seen}), "both go soft and move: before finishing; fumes, ventilate"},
+      {"cross pin", first({blocked, seen}), "ream both together; a taper pin comes out again"},
+      {"set screw", seen, "onto a flat or a spot; it throws the part off centre by the clearance"},
+      {"key", in.purpose == JointPurpose::slides ? std::string() : "", "with a slip fit; the keyway weakens thin hubs"},
+      {"split clamp", seen, "comes apart, turns to any place"},
+      {"nut and shoulder", "", "with a locating fit; the nut must not loosen by the way it turns"},
+  };
+}
+
+} // namespace datrin::fits

@@ -1,0 +1,343 @@
+#include "tests/app/bench.h"
+
+#include "app/joints/joint_dialog.h"
+#include "app/shop/shop_dialog.h"
+#include "app/shop/threads_dialog.h"
+#include "build/edits.h"
+
+#include <QElapsedTimer>
+#include <QStyle>
+
+#include <cmath>
+
+using namespace datrin;
+using namespace datrin::test;
+using app::MainWindow;
+
+class Joints : public WindowTest {
+protected:
+  void SetUp() override {
+    WindowTest::SetUp();
+    open_demo();
+    window->go_to(MainWindow::joints);
+  }
+  app::JointsPage& page() { return *window->joints_page(); }
+  const build::Build& b() { return window->document().build(); }
+  build::Id joint(const std::string& name) {
+    for (const auto& [id, j] : b().joints())
+      if (j.name == name) return id;
+    return 0;
+  }
+  void choose(const std::string& name) {
+    ASSERT_NE(joint(name), 0) << name;
+    page().choose(joint(name));
+    ASSERT_EQ(page().state().joint.name, name);
+  }
+  double room(const std::string& name) {
+    const auto targets = chains::build_targets(b());
+    return targets.result.conditions[static_cast<std::size_t>(targets.tightest_of_joint(joint(name)))].room;
+  }
+  /// The micrometer of the demo reads 2 µm over; "±" as typed leaves that out.
+  void without_instrument() { page().make()->instrument_box()->setCurrentIndex(0); }
+};
+
+// The story of the joint: the bore is measured over, its pin's target moves, the pin is made, the joint closes.
+TEST_F(Joints, BoreMeasuredOverPinFollowsJointCloses) {
+  choose("Eccentric on shaft");
+  auto* make = page().make();
+  EXPECT_EQ(make->figure_text(), "17.009"); // the bore's own target first
+  without_instrument();
+  enter(make->hole_edit(), "17.031 \u00B10.003", Qt::Key_Return);
+  const auto first = make->figure_text();
+  EXPECT_GT(first.toDouble(), 16.990);
+  EXPECT_TRUE(make->was_text().startsWith("was 16.98")) << make->was_text().toStdString();
+  EXPECT_TRUE(make->was_text().contains("before Eccentric sheave, bore was read"));
+  EXPECT_TRUE(make->verdict().contains("out: 13\u2009\u00B5m over")) << make->verdict().toStdString();
+  EXPECT_NEAR(make->why().total(), first.toDouble(), 0.0006);
+  EXPECT_TRUE(make->moves_text().contains("Crankshaft, eccentric seat"));
+  without_instrument();
+  enter(make->shaft_edit(), first + " \u00B10.002", Qt::Key_Return);
+  EXPECT_EQ(make->was_text(), "The joint closes as it was meant.");
+  EXPECT_GE(room("Eccentric on shaft"), 1);
+  // Undone, the pin waits again; done again, it is closed: nothing entered is lost.
+  press(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(make->figure_text(), first);
+  press(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+  EXPECT_EQ(make->was_text(), "The joint closes as it was meant.");
+}
+
+TEST_F(Joints, ABoreFarOverAsksTheDrawingToGiveWay) {
+  choose("Eccentric on shaft");
+  auto* make = page().make();
+  EXPECT_FALSE(make->depart_button()->isVisible());
+  without_instrument();
+  enter(make->hole_edit(), "17.080 \u00B10.003", Qt::Key_Return);
+  EXPECT_TRUE(make->depart_button()->isVisible());
+  EXPECT_TRUE(make->was_text().contains("over its drawing limit")) << make->was_text().toStdString();
+  QTest::mouseClick(make->depart_button(), Qt::LeftButton);
+  const auto* d = b().find<build::Dimension>(page().state().joint.shaft);
+  EXPECT_EQ(d->reason, "departs from the drawing for Eccentric on shaft");
+  EXPECT_EQ(d->source, build::DimensionSource::mate);
+  ASSERT_EQ(d->history.size(), 1U);
+  EXPECT_EQ(d->history[0].was, "17 mm g6");
+  EXPECT_GE(room("Eccentric on shaft"), -1e-6);
+}
+
+TEST_F(Joints, ReadingsAsThePersonTakesThem) {
+  choose("Eccentric on shaft");
+  auto* make = page().make();
+  // The micrometer shows 2 µm too much: taken off, and said.
+  ASSERT_EQ(make->instrument_box()->currentText(), "micrometer 0\u201325");
+  enter(make->hole_edit(), "17.012", Qt::Key_Return);
+  const auto hole = page().state().hole;
+  EXPECT_NEAR(chains::reading(b(), hole)->value, 17.010, 1e-9);
+  EXPECT_NEAR(chains::reading(b(), hole)->uncertainty, 0.003, 1e-9);
+  EXPECT_EQ(chains::reading(b(), hole)->read, "17.012");
+  EXPECT_TRUE(make->verdict().contains("17.010"));
+  // Zeroed on its mate.
+  enter(make->shaft_edit(), "mate -0.022", Qt::Key_Return);
+  const auto shaft = chains::reading(b(), page().state().shaft);
+  ASSERT_TRUE(shaft);
+  EXPECT_NEAR(shaft->value, 16.988, 1e-9);
+  EXPECT_EQ(shaft->mate, hole.dimension);
+  EXPECT_NEAR(page().clearance()->picture().expected, 0.022, 1e-9); // the difference itself
+  // Gauge pins.
+  enter(make->hole_edit(), "go 17.00 no-go 17.02", Qt::Key_Return);
+  EXPECT_NEAR(chains::reading(b(), hole)->value, 17.01, 1e-9);
+  EXPECT_NEAR(chains::reading(b(), hole)->uncertainty, 0.01, 1e-9);
+  EXPECT_TRUE(make->verdict().contains("gauge pins"));
+  // What cannot be is refused in place, and what was there stays.
+  for (const char* bad : {"go 17.02 no-go 17.00", "seventeen", "-3", "432 mm"}) {
+    enter(make->hole_edit(), bad, Qt::Key_Return);
+    EXPECT_EQ(make->hole_edit()->property("wrong"), true) << bad;
+    EXPECT_EQ(make->hole_edit()->text(), bad);
+    EXPECT_NEAR(chains::reading(b(), hole)->value, 17.01, 1e-9) << bad;
+  }
+  enter(make->hole_edit(), "", Qt::Key_Return);
+  EXPECT_FALSE(chains::reading(b(), hole));
+}
+
+TEST_F(Joints, AReadingShowsItsTargetsSoon) {
+  choose("Eccentric on shaft");
+  auto* edit = page().make()->hole_edit();
+  edit->setFocus();
+  edit->selectAll();
+  QTest::keyClicks(edit, "17.015");
+  QElapsedTimer timer;
+  timer.start();
+  QTest::keyClick(edit, Qt::Key_Return);
+  QApplication::processEvents();
+  const auto taken = timer.elapsed();
+  RecordProperty("milliseconds", static_cast<int>(taken)); // 50 is aimed at; benchmarks measure it
+  EXPECT_LT(taken, 1000);
+}
+
+TEST_F(Joints, StatedByPointingAtTwoFeatures) {
+  const auto before = b().joints().size();
+  app::JointDialog dialog(window->document(), window.get());
+  dialog.show();
+  dialog.name_edit()->setText("Rod in cover");
+  dialog.purpose_box()->setCurrentIndex(static_cast<int>(build::JointPurpose::runs_freely));
+  dialog.hole_box()->setCurrentIndex(dialog.hole_box()->findText("Gland, rod hole", Qt::MatchStartsWith));
+  dialog.shaft_box()->setCurrentIndex(dialog.shaft_box()->findText("Piston rod, rod", Qt::MatchStartsWith));
+  EXPECT_FALSE(dialog.hole_size()->isVisible());
+  QTest::mouseClick(dialog.state_button(), Qt::LeftButton);
+  ASSERT_EQ(b().joints().size(), before + 1) << dialog.message().toStdString();
+  const auto* j = b().find<build::Joint>(dialog.joint());
+  EXPECT_EQ(j->basis, "ISO 286 H8/f7");
+  EXPECT_GT(j->least, 0);
+  EXPECT_EQ(window->undo_action()->text(), "Undo: State the joint Rod in cover");
+}
+
+TEST_F(Joints, StatedByTypingTwoSizes) {
+  app::JointDialog dialog(window->document(), window.get());
+  dialog.show();
+  dialog.name_edit()->setText("Trial");
+  dialog.purpose_box()->setCurrentIndex(static_cast<int>(build::JointPurpose::press));
+  QTest::mouseClick(dialog.state_button(), Qt::LeftButton);
+  EXPECT_TRUE(dialog.message().startsWith("The hole:")) << dialog.message().toStdString();
+  dialog.hole_size()->setText("1/2 in +0.0005/0");
+  dialog.shaft_size()->setText("1/2 in s6");
+  QTest::mouseClick(dialog.state_button(), Qt::LeftButton);
+  ASSERT_NE(dialog.joint(), 0) << dialog.message().toStdString();
+  const auto* j = b().find<build::Joint>(dialog.joint());
+  EXPECT_NEAR(b().find<build::Dimension>(j->hole)->nominal, 12.7, 1e-9);
+  EXPECT_NEAR(b().find<build::Dimension>(j->hole)->upper, 0.0127, 1e-9);
+  EXPECT_LT(j->most, 0);
+  page().choose(dialog.joint());
+  EXPECT_TRUE(page().zones()->picture().known);
+}
+
+TEST_F(Joints, ProposalsSideBySideAndByCode) {
+  choose("Piston on rod");
+  window->show_tab(1);
+  auto* fit = page().fit();
+  ASSERT_GE(fit->proposals()->rowCount(), 3);
+  EXPECT_EQ(fit->proposals()->item(0, 0)->text(), "ISO 286 H7/h6");
+  fit->proposals()->setCurrentCell(fit->proposals()->rowCount() - 1, 0);
+  EXPECT_TRUE(fit->words().contains("thou")) << fit->words().toStdString();
+  EXPECT_TRUE(fit->words().contains("reamer 5 mm")) << fit->words().toStdString();
+  QTest::mouseClick(fit->take_button(), Qt::LeftButton);
+  EXPECT_EQ(b().find<build::Joint>(joint("Piston on rod"))->basis, "shop's rule");
+  enter(fit->code_edit(), "H7/k6", Qt::Key_Return);
+  EXPECT_EQ(b().find<build::Joint>(joint("Piston on rod"))->basis, "ISO 286 H7/k6");
+  EXPECT_NEAR(b().find<build::Joint>(joint("Piston on rod"))->least, -0.009, 1e-9); // 5 k6: +1 to +9, from memory
+  enter(fit->code_edit(), "H7/q6", Qt::Key_Return);
+  EXPECT_TRUE(fit->words().contains("there is no class q6 at 5 mm")) << fit->words().toStdString();
+  // Limits that exclude each other.
+  enter(fit->least_field()->edit(), "0.5", Qt::Key_Return);
+  EXPECT_TRUE(fit->words().contains("nothing could be right")) << fit->words().toStdString();
+  EXPECT_NEAR(b().find<build::Joint>(joint("Piston on rod"))->least, -0.009, 1e-9);
+}
+
+TEST_F(Joints, TemperatureIsDraggedAndKept) {
+  choose("Piston in cylinder");
+  auto* zones = page().zones();
+  ASSERT_TRUE(zones->picture().temperature_known); // cast iron in cast iron
+  const double y = zones->height() - 30;
+  QTest::mousePress(zones, Qt::LeftButton, {}, QPoint(static_cast<int>(zones->temperature_px(20)), static_cast<int>(y)));
+  QTest::mouseMove(zones, QPoint(static_cast<int>(zones->temperature_px(100)), static_cast<int>(y)));
+  EXPECT_NEAR(zones->picture().temperature, 100, 1.5);
+  EXPECT_EQ(b().find<build::Joint>(joint("Piston in cylinder"))->temperature, 20); // not yet: only looked at
+  QTest::mouseRelease(zones, Qt::LeftButton, {}, QPoint(static_cast<int>(zones->temperature_px(100)), static_cast<int>(y)));
+  EXPECT_NEAR(b().find<build::Joint>(joint("Piston in cylinder"))->temperature, 100, 1.5);
+  zones->setFocus();
+  QTest::keyClick(zones, Qt::Key_Right);
+  EXPECT_NEAR(b().find<build::Joint>(joint("Piston in cylinder"))->temperature, 105, 1.5);
+  window->show_tab(2);
+  enter(page().work()->temperature_edit(), "900", Qt::Key_Return);
+  EXPECT_TRUE(window->message().contains("past what grey iron")) << window->message().toStdString();
+  EXPECT_NEAR(b().find<build::Joint>(joint("Piston in cylinder"))->temperature, 105, 1.5);
+  enter(page().work()->temperature_edit(), "warm", Qt::Key_Return);
+  EXPECT_TRUE(page().work()->heat_text().contains("degrees Celsius"));
+}
+
+TEST_F(Joints, WorkOfAPressABearingAndAThread) {
+  choose("Crank on shaft");
+  window->show_tab(2);
+  auto* work = page().work();
+  EXPECT_TRUE(work->press_text().contains("Pressure")) << work->press_text().toStdString();
+  EXPECT_TRUE(work->press_text().contains("Pushes on with about"));
+  enter(work->hub_field()->edit(), "0", Qt::Key_Return);
+  EXPECT_TRUE(work->press_text().contains("Say how large the hub is")) << work->press_text().toStdString();
+  QTest::mouseClick(work->apart_box(), Qt::LeftButton, {}, QPoint(8, work->apart_box()->height() / 2));
+  EXPECT_TRUE(b().find<build::Joint>(joint("Crank on shaft"))->comes_apart);
+  EXPECT_TRUE(work->methods()->item(0)->text().contains("no, it must come apart again"));
+  choose("Bearing on spindle");
+  EXPECT_TRUE(work->press_text().contains("Left inside")) << work->press_text().toStdString();
+  choose("Cylinder studs");
+  EXPECT_TRUE(work->press_text().contains("Tapping drill 3.3 mm: 77 % of thread")) << work->press_text().toStdString();
+  choose("Rod in gland");
+  EXPECT_TRUE(work->press_text().contains("the fit itself holds nothing"));
+}
+
+TEST_F(Joints, PiecesArePairedAndSeveralReadingsTellTheForm) {
+  choose("Rings in groove");
+  window->show_tab(3);
+  auto* pairs = page().pairs();
+  EXPECT_EQ(pairs->table()->rowCount(), 2);
+  EXPECT_FALSE(pairs->pair_button()->isEnabled());
+  choose("Pedestal bushes");
+  // Two pedestals, two bushes, read so that crosswise is better.
+  const auto* j = b().find<build::Joint>(joint("Pedestal bushes"));
+  const auto in_order = chains::joint_pairs(b(), *j);
+  const double holes[] = {27.020, 27.002}, shafts[] = {27.024, 27.036};
+  for (std::size_t k = 0; k < 2; ++k)
+    for (const bool hole : {true, false}) {
+      build::Measurement m;
+      m.piece = hole ? in_order[k].first : in_order[k].second;
+      m.dimension = hole ? j->hole : j->shaft;
+      m.value = hole ? holes[k] : shafts[k];
+      m.uncertainty = 0.002;
+      ASSERT_TRUE(window->document().apply(build::add(b(), m, "Measure")));
+    }
+  ASSERT_TRUE(pairs->pair_button()->isEnabled());
+  QTest::mouseClick(pairs->pair_button(), Qt::LeftButton);
+  const auto& paired = b().find<build::Joint>(joint("Pedestal bushes"))->pairs;
+  ASSERT_EQ(paired.size(), 2U);
+  EXPECT_EQ(paired[0], std::pair(in_order[0].first, in_order[1].second));
+  // Readings at places: the smallest of a bore counts.
+  choose("Flywheel on shaft");
+  for (const auto& [depth, turned, size] : {std::tuple{"0", "0", "16.012"}, {"15", "90", "16.006"}, {"28", "0", "16.004"}}) {
+    pairs->depth_edit()->setText(depth);
+    pairs->direction_edit()->setText(turned);
+    enter(pairs->size_edit(), size, Qt::Key_Return);
+  }
+  const auto reading = chains::reading(b(), page().state().hole);
+  ASSERT_TRUE(reading);
+  EXPECT_EQ(reading->places.size(), 3U);
+  EXPECT_NEAR(reading->value, 16.004, 1e-9);
+  EXPECT_TRUE(pairs->form_words().contains("larger at the mouth")) << pairs->form_words().toStdString();
+  enter(pairs->size_edit(), "-1", Qt::Key_Return);
+  EXPECT_TRUE(pairs->form_words().contains("must be above 0"));
+}
+
+TEST_F(Joints, ListGoesByKeyTightestFirst) {
+  const auto& entries = page().list()->entries();
+  ASSERT_GE(entries.size(), 30U);
+  for (std::size_t k = 1; k < entries.size(); ++k) EXPECT_LE(entries[k - 1].room, entries[k].room);
+  page().list()->setFocus();
+  const auto first = page().state().id;
+  QTest::keyClick(page().list(), Qt::Key_Down);
+  EXPECT_NE(page().state().id, first);
+  // The joint that is removed goes, and comes back.
+  const auto gone = page().state().id;
+  window->show_tab(1);
+  QTest::mouseClick(page().fit()->remove_button(), Qt::LeftButton);
+  EXPECT_EQ(b().find<build::Joint>(gone), nullptr);
+  press(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_NE(b().find<build::Joint>(gone), nullptr);
+}
+
+TEST_F(Joints, InInchesEverythingIsInInches) {
+  auto info = b().info();
+  info.unit = Unit::inch;
+  ASSERT_TRUE(window->document().apply(build::replace(b(), build::Build::info_id, info, "Inches")));
+  choose("Big end");
+  EXPECT_TRUE(page().make()->figure_text().startsWith("0.43")) << page().make()->figure_text().toStdString();
+  without_instrument();
+  enter(page().make()->shaft_edit(), ".4323 \u00B1.0001", Qt::Key_Return);
+  EXPECT_NEAR(chains::reading(b(), page().state().shaft)->value, 0.4323 * 25.4, 1e-9);
+}
+
+TEST_F(Joints, ShopHoldsReamersBarAndInstruments) {
+  app::ShopDialog shop(window->document(), window.get());
+  shop.show();
+  const auto tools = b().tools().size(), instruments = b().instruments().size();
+  shop.tool_name()->setText("3/8 in");
+  shop.tool_kind()->setCurrentIndex(2);
+  QTest::mouseClick(shop.add_tool_button(), Qt::LeftButton);
+  EXPECT_EQ(b().tools().size(), tools); // a reamer without a size reaches nothing
+  EXPECT_TRUE(shop.message().contains("Size of the tool")) << shop.message().toStdString();
+  shop.tool_size()->setText("3/8 in");
+  QTest::mouseClick(shop.add_tool_button(), Qt::LeftButton);
+  ASSERT_EQ(b().tools().size(), tools + 1);
+  EXPECT_EQ(b().tools().back().second.kind, build::ToolKind::reamer);
+  EXPECT_NEAR(b().tools().back().second.size, 9.525, 1e-9);
+  shop.instrument_name()->setText("bore gauge");
+  shop.instrument_uncertainty()->setText("0.004");
+  shop.instrument_zero()->setText("-0.001");
+  QTest::mouseClick(shop.add_instrument_button(), Qt::LeftButton);
+  ASSERT_EQ(b().instruments().size(), instruments + 1);
+  EXPECT_NEAR(b().instruments().back().second.zero, -0.001, 1e-12);
+}
+
+TEST_F(Joints, ThreadsByNameAndUnknownOnes) {
+  app::ThreadsDialog threads(Unit::mm, window.get());
+  threads.show();
+  threads.thread_edit()->setText("4BA");
+  EXPECT_TRUE(threads.answer().contains("Tapping drill")) << threads.answer().toStdString();
+  threads.deep_edit()->setText("10");
+  threads.engaged_edit()->setText("2");
+  EXPECT_TRUE(threads.answer().contains("Drill to the shoulder"));
+  EXPECT_TRUE(threads.answer().contains("Short"));
+  threads.thread_edit()->setText("4CA");
+  EXPECT_TRUE(threads.answer().contains("did you mean")) << threads.answer().toStdString();
+  threads.outside_edit()->setText("9.49");
+  threads.pitch_edit()->setText("16 tpi");
+  ASSERT_GE(threads.ranked()->rowCount(), 3);
+  EXPECT_TRUE(threads.ranked()->item(0, 0)->text().startsWith("3/8"));
+  EXPECT_TRUE(threads.verdict().contains("taken for it")) << threads.verdict().toStdString();
+  threads.pitch_edit()->setText("x tpi");
+  EXPECT_TRUE(threads.verdict().contains("like 16 tpi"));
+}

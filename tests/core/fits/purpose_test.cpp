@@ -1,0 +1,78 @@
+#include "fits/purpose.h"
+
+#include <gtest/gtest.h>
+
+#include <algorithm>
+
+using namespace datrin;
+using namespace datrin::fits;
+using build::JointPurpose;
+
+TEST(Purpose, EveryOneProposesLimitsInOrder) {
+  for (int k = 0; k < purpose_count; ++k) {
+    ProposeInput in;
+    in.purpose = static_cast<JointPurpose>(k);
+    in.nominal = in.purpose == JointPurpose::thread ? 5 : 12;
+    in.thread = "M6";
+    const auto result = propose(in);
+    ASSERT_TRUE(result.ok) << purpose_words(in.purpose) << result.message;
+    ASSERT_FALSE(result.proposals.empty()) << purpose_words(in.purpose);
+    for (const auto& p : result.proposals) {
+      EXPECT_LT(p.least, p.most) << p.name;
+      if (is_pressed(in.purpose)) {
+        EXPECT_LT(p.least + p.most, 0) << p.name;
+      }
+    }
+  }
+}
+
+// From loose to tight as the trade orders them; the middle of each proposal falls (common practice).
+TEST(Purpose, FromLooseToTight) {
+  double last = 1e9;
+  for (const auto purpose : {JointPurpose::runs_freely, JointPurpose::runs_true, JointPurpose::slides, JointPurpose::locates,
+                             JointPurpose::light_press, JointPurpose::press, JointPurpose::shrink}) {
+    const auto p = propose({purpose, 20, "", {}, Unit::mm, 0}).proposals.front();
+    EXPECT_LT(p.least + p.most, last) << purpose_words(purpose);
+    last = p.least + p.most;
+  }
+}
+
+TEST(Purpose, ReachesWithWhatTheShopHas) {
+  build::Tool reamer, bar;
+  reamer.name = "12 mm";
+  reamer.size = 12;
+  reamer.kind = build::ToolKind::reamer;
+  bar.name = "12 mm silver steel";
+  bar.size = 12;
+  bar.kind = build::ToolKind::ground_bar;
+  ProposeInput in{JointPurpose::slides, 12, "", {reamer, bar}, Unit::mm, 0};
+  const auto both = propose(in).proposals;
+  EXPECT_TRUE(both[0].owned);
+  EXPECT_NE(both[0].reach.find("reamer 12 mm"), std::string::npos) << both[0].reach;
+  EXPECT_NE(both[0].reach.find("shaft turned"), std::string::npos) << both[0].reach; // g6 is under the bar
+  EXPECT_NE(both[1].reach.find("ground bar"), std::string::npos) << both[1].reach;   // shaft basis: h6
+  in.nominal = 12.3;
+  EXPECT_NE(propose(in).proposals[0].reach.find("no reamer of it; 12 mm is \u22120.300 away"), std::string::npos)
+      << propose(in).proposals[0].reach;
+  in.shop.clear();
+  EXPECT_NE(propose(in).proposals[0].reach.find("buy one of 12.30 mm H7"), std::string::npos);
+}
+
+TEST(Purpose, WhatIsAskedRulesMethodsOut) {
+  const auto why = [](const MethodInput& in, const std::string& name) {
+    for (const auto& m : methods(in))
+      if (m.name == name) return m.why_not;
+    return std::string("?");
+  };
+  EXPECT_EQ(why({JointPurpose::press, true, false, false, 20}, "press"), "it must come apart again");
+  EXPECT_EQ(why({JointPurpose::press, false, false, false, 20}, "press"), "");
+  EXPECT_NE(why({JointPurpose::press, false, false, false, 200}, "retaining compound").find("150"), std::string::npos);
+  EXPECT_NE(why({JointPurpose::press, false, true, false, 20}, "cross pin").find("bore"), std::string::npos);
+  EXPECT_NE(why({JointPurpose::press, false, false, true, 20}, "set screw").find("looked at"), std::string::npos);
+}
+
+TEST(Purpose, NonsenseIsRefused) {
+  EXPECT_FALSE(propose({JointPurpose::slides, 0, "", {}, Unit::mm, 0}).ok);
+  EXPECT_FALSE(propose({JointPurpose::slides, 600, "", {}, Unit::mm, 0}).ok);
+  EXPECT_NE(propose({JointPurpose::thread, 5, "M6.7", {}, Unit::mm, 0}).message.find("not in the table of threads"), std::string::npos);
+}
