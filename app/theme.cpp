@@ -47,6 +47,8 @@ QString style_sheet(const Theme& t) {
     QListWidget::item { border-bottom: 1px solid %5; padding: 4px 0; }
     QListWidget::item:selected { background: %8; color: %3; }
     QListWidget:focus { border: 1px solid %6; }
+    QListWidget[painted="true"]:focus { border: 0; } QListWidget[painted="true"]::item { border: 0; padding: 0; }
+    QPushButton[flat_link="true"]::menu-indicator { width: 0; }
     QTableView { background: transparent; color: %3; border: 0; gridline-color: %5; outline: 0;
       selection-background-color: %8; selection-color: %3; }
     QTableView::item { padding: 0 6px; border: 0; } QTableView::item:focus { border: 1px solid %6; }
@@ -115,7 +117,14 @@ void set_theme(QApplication& application, bool dark, double text_scale) {
   palette.setColor(QPalette::ToolTipText, t.ink);
   application.setPalette(palette);
   application.setFont(t.text());
-  application.setStyleSheet(style_sheet(t));
+}
+
+void set_style(QApplication& application) {
+  application.setStyleSheet(style_sheet(current()));
+}
+
+void clear_style(QApplication& application) {
+  application.setStyleSheet({});
 }
 
 } // namespace datrin::app

@@ -13,7 +13,7 @@ using namespace build;
 
 namespace {
 
-const Vec3 x = Vec3::UnitX(), y = Vec3::UnitY(), z = Vec3::UnitZ();
+const Vec3 along = Vec3::UnitX(), across = Vec3::UnitY(), upright = Vec3::UnitZ(); // of the engine, cylinder along
 
 /// A surface and, when it has one, the limits of its size.
 struct Feature {
@@ -83,116 +83,116 @@ private:
 
   void turned_parts() {
     part("Pedestal bush", "gunmetal", 2,
-         {shaft("outside", {0, 0, 0}, y, 27, 48, "27 p6"), bore("bore", {0, 0, 0}, y, 18, 48, "18 H7"),
-          shaft("flange", {0, 26, 0}, y, 34, 4), face("flange face", {0, 28, 0}, y, 34, 34),
-          face("inner end", {0, -24, 0}, -y, 27, 27)},
+         {shaft("outside", {0, 0, 0}, across, 27, 48, "27 p6"), bore("bore", {0, 0, 0}, across, 18, 48, "18 H7"),
+          shaft("flange", {0, 26, 0}, across, 34, 4), face("flange face", {0, 28, 0}, across, 34, 34),
+          face("inner end", {0, -24, 0}, -across, 27, 27)},
          {{"length", "inner end", "flange face", "52 \u00B10.1"}});
     part("Crankshaft", "steel", 1,
-         {shaft("journal A", {0, -70, 0}, y, 18, 54, "18 f6"), shaft("journal B", {0, 70, 0}, y, 18, 54, "18 f6"),
-          shaft("middle", {0, 0, 0}, y, 22, 84), shaft("eccentric seat", {0, -104, 0}, y, 17, 14, "17 g6"),
-          shaft("wheel seat", {0, 110, 0}, y, 16, 26, "16 g6"), shaft("crank seat", {0, -118, 0}, y, 14, 14, "14 s6"),
-          face("shoulder A", {0, -42, 0}, -y, 22, 22), face("shoulder B", {0, 42, 0}, y, 22, 22)},
+         {shaft("journal A", {0, -70, 0}, across, 18, 54, "18 f6"), shaft("journal B", {0, 70, 0}, across, 18, 54, "18 f6"),
+          shaft("middle", {0, 0, 0}, across, 22, 84), shaft("eccentric seat", {0, -104, 0}, across, 17, 14, "17 g6"),
+          shaft("wheel seat", {0, 110, 0}, across, 16, 26, "16 g6"), shaft("crank seat", {0, -118, 0}, across, 14, 14, "14 s6"),
+          face("shoulder A", {0, -42, 0}, -across, 22, 22), face("shoulder B", {0, 42, 0}, across, 22, 22)},
          {{"between shoulders", "shoulder A", "shoulder B", "84 \u00B10.1"}});
     length("Crankshaft", "keyway", "5 N9");
     part("Crank web", "steel", 1,
-         {bore("shaft hole", {0, 0, 0}, y, 14, 12, "14 H7"), bore("pin hole", {22, 0, 0}, y, 8, 12, "8 H7"),
-          face("front", {11, -6, 0}, -y, 44, 26), face("back", {11, 6, 0}, y, 44, 26),
-          shaft("boss", {0, 0, 0}, y, 26, 12), shaft("pin boss", {22, 0, 0}, y, 18, 12)},
+         {bore("shaft hole", {0, 0, 0}, across, 14, 12, "14 H7"), bore("pin hole", {22, 0, 0}, across, 8, 12, "8 H7"),
+          face("front", {11, -6, 0}, -across, 44, 26), face("back", {11, 6, 0}, across, 44, 26),
+          shaft("boss", {0, 0, 0}, across, 26, 12), shaft("pin boss", {22, 0, 0}, across, 18, 12)},
          {{"throw", "shaft hole", "pin hole", "22 \u00B10.05"}});
     part("Crank pin", "steel", 1,
-         {shaft("seat", {0, 8, 0}, y, 8, 12, "8 s6"), shaft("journal", {0, -4.5, 0}, y, 11, 13, "11 f7"),
-          shaft("head", {0, -12.5, 0}, y, 15, 3), face("shoulder", {0, 2, 0}, y, 11, 11),
-          face("under the head", {0, -11, 0}, y, 15, 15)},
+         {shaft("seat", {0, 8, 0}, across, 8, 12, "8 s6"), shaft("journal", {0, -4.5, 0}, across, 11, 13, "11 f7"),
+          shaft("head", {0, -12.5, 0}, across, 15, 3), face("shoulder", {0, 2, 0}, across, 11, 11),
+          face("under the head", {0, -11, 0}, across, 15, 15)},
          {{"journal length", "under the head", "shoulder", "13 +0.1/0"}});
     part("Piston rod", "stainless steel", 1,
-         {shaft("rod", {0, 0, 0}, x, 6.35, 128, "6.35 f7"), shaft("seat", {71, 0, 0}, x, 5, 14, "5 h6"),
-          face("piston shoulder", {64, 0, 0}, x, 6, 6), face("crosshead end", {-64, 0, 0}, -x, 6, 6)},
+         {shaft("rod", {0, 0, 0}, along, 6.35, 128, "6.35 f7"), shaft("seat", {71, 0, 0}, along, 5, 14, "5 h6"),
+          face("piston shoulder", {64, 0, 0}, along, 6, 6), face("crosshead end", {-64, 0, 0}, -along, 6, 6)},
          {{"length", "crosshead end", "piston shoulder", "128 \u00B10.2"}});
     part("Piston", "cast iron", 1,
-         {shaft("outside", {0, 0, 0}, x, 31, 14, "31 f7"), bore("rod hole", {0, 0, 0}, x, 5, 14, "5 H7"),
-          face("front", {-7, 0, 0}, -x, 31, 31), face("back", {7, 0, 0}, x, 31, 31),
-          shaft("groove", {0, 0, 0}, x, 26, 3)},
+         {shaft("outside", {0, 0, 0}, along, 31, 14, "31 f7"), bore("rod hole", {0, 0, 0}, along, 5, 14, "5 H7"),
+          face("front", {-7, 0, 0}, -along, 31, 31), face("back", {7, 0, 0}, along, 31, 31),
+          shaft("groove", {0, 0, 0}, along, 26, 3)},
          {{"height", "front", "back", "14 \u00B10.05"}});
     length("Piston", "groove width", "3 H8");
     part("Piston ring", "cast iron", 2,
-         {shaft("outside", {0, 0, 0}, x, 31, 3), bore("inside", {0, 0, 0}, x, 28, 3),
-          face("side A", {-1.5, 0, 0}, -x, 31, 31), face("side B", {1.5, 0, 0}, x, 31, 31)},
+         {shaft("outside", {0, 0, 0}, along, 31, 3), bore("inside", {0, 0, 0}, along, 28, 3),
+          face("side A", {-1.5, 0, 0}, -along, 31, 31), face("side B", {1.5, 0, 0}, along, 31, 31)},
          {{"width", "side A", "side B", "3 g6"}});
     part("Gland", "gunmetal", 1,
-         {shaft("outside", {0, 0, 0}, x, 12, 14, "12 f7"), bore("rod hole", {0, 0, 0}, x, 6.4, 18, "6.4 H8"),
-          shaft("flange", {9, 0, 0}, x, 26, 4)},
+         {shaft("outside", {0, 0, 0}, along, 12, 14, "12 f7"), bore("rod hole", {0, 0, 0}, along, 6.4, 18, "6.4 H8"),
+          shaft("flange", {9, 0, 0}, along, 26, 4)},
          {});
     part("Flywheel", "cast iron", 1,
-         {bore("bore", {0, 0, 0}, y, 16, 30, "16 H7"), shaft("rim", {0, 0, 0}, y, 160, 22),
-          shaft("hub", {0, 0, 0}, y, 38, 30)},
+         {bore("bore", {0, 0, 0}, across, 16, 30, "16 H7"), shaft("rim", {0, 0, 0}, across, 160, 22),
+          shaft("hub", {0, 0, 0}, across, 38, 30)},
          {});
     length("Flywheel", "keyway", "5 N9");
-    part("Flywheel key", "steel", 1, {face("side A", {0, -2.5, 0}, -y, 26, 5), face("side B", {0, 2.5, 0}, y, 26, 5)},
+    part("Flywheel key", "steel", 1, {face("side A", {0, -2.5, 0}, -across, 26, 5), face("side B", {0, 2.5, 0}, across, 26, 5)},
          {{"width", "side A", "side B", "5 h9"}});
   }
 
   void frame_parts() {
     part("Connecting rod", "steel", 1,
-         {bore("big end bore", {0, 0, 0}, y, 11, 12.5, "11 H7"), bore("small end bore", {96, 0, 0}, y, 7, 9, "7 H7"),
-          shaft("big end", {0, 0, 0}, y, 24, 12.5), shaft("small end", {96, 0, 0}, y, 15, 9),
-          face("big end front", {0, -6.25, 0}, -y, 24, 24), face("big end back", {0, 6.25, 0}, y, 24, 24),
-          face("eye front", {96, -4.5, 0}, -y, 15, 15), face("eye back", {96, 4.5, 0}, y, 15, 15)},
+         {bore("big end bore", {0, 0, 0}, across, 11, 12.5, "11 H7"), bore("small end bore", {96, 0, 0}, across, 7, 9, "7 H7"),
+          shaft("big end", {0, 0, 0}, across, 24, 12.5), shaft("small end", {96, 0, 0}, across, 15, 9),
+          face("big end front", {0, -6.25, 0}, -across, 24, 24), face("big end back", {0, 6.25, 0}, across, 24, 24),
+          face("eye front", {96, -4.5, 0}, -across, 15, 15), face("eye back", {96, 4.5, 0}, across, 15, 15)},
          {{"centres", "big end bore", "small end bore", "96 \u00B10.1"},
           {"big end width", "big end front", "big end back", "12.8 0/-0.05"},
           {"eye width", "eye front", "eye back", "9 e8"}});
     part("Crosshead", "gunmetal", 1,
-         {bore("pin hole", {0, 0, 0}, y, 7, 24, "7 H7"), bore("rod hole", {20, 0, 0}, x, 6.35, 16, "6.35 H7"),
-          face("top", {0, 0, 8}, z, 34, 24), face("bottom", {0, 0, -8}, -z, 34, 24),
-          face("slot front", {-6, -4.55, 0}, y, 22, 16), face("slot back", {-6, 4.55, 0}, -y, 22, 16),
-          face("rod face", {17, 0, 0}, x, 16, 24)},
+         {bore("pin hole", {0, 0, 0}, across, 7, 24, "7 H7"), bore("rod hole", {20, 0, 0}, along, 6.35, 16, "6.35 H7"),
+          face("top", {0, 0, 8}, upright, 34, 24), face("bottom", {0, 0, -8}, -upright, 34, 24),
+          face("slot front", {-6, -4.55, 0}, across, 22, 16), face("slot back", {-6, 4.55, 0}, -across, 22, 16),
+          face("rod face", {17, 0, 0}, along, 16, 24)},
          {{"over the slides", "bottom", "top", "16 g6"},
           {"slot", "slot front", "slot back", "9 H9"},
           {"pin to rod face", "pin hole", "rod face", "17 \u00B10.05"}});
-    part("Crosshead pin", "steel", 1, {shaft("pin", {0, 0, 0}, y, 7, 26, "7 f6")}, {});
+    part("Crosshead pin", "steel", 1, {shaft("pin", {0, 0, 0}, across, 7, 26, "7 f6")}, {});
     part("Slide bars", "steel", 1,
-         {face("lower face", {0, 0, -8}, z, 90, 16), face("upper face", {0, 0, 8}, -z, 90, 16)},
+         {face("lower face", {0, 0, -8}, upright, 90, 16), face("upper face", {0, 0, 8}, -upright, 90, 16)},
          {{"between", "lower face", "upper face", "16 H7"}});
     part("Bed plate", "cast iron", 1,
-         {face("cylinder seat face", {207, 0, 46}, -x, 60, 60), bore("shaft line", {0, 0, 46}, y, 30, 60),
-          face("top", {100, 0, 0}, z, 320, 110), face("underside", {100, 0, -28}, -z, 320, 110),
-          bore("holding-down hole", {-40, 40, -14}, z, 5.5, 28, "5.5 H13")},
+         {face("cylinder seat face", {207, 0, 46}, -along, 60, 60), bore("shaft line", {0, 0, 46}, across, 30, 60),
+          face("top", {100, 0, 0}, upright, 320, 110), face("underside", {100, 0, -28}, -upright, 320, 110),
+          bore("holding-down hole", {-40, 40, -14}, upright, 5.5, 28, "5.5 H13")},
          {{"shaft to cylinder face", "shaft line", "cylinder seat face", "207 \u00B10.2"}});
   }
 
   void small_parts() {
     part("Valve chest", "cast iron", 1,
-         {bore("rod hole", {0, 0, 0}, x, 4, 12, "4 H8"), face("joint face", {0, -14, 0}, -y, 52, 34),
-          face("cover face", {0, 14, 0}, y, 52, 34)},
+         {bore("rod hole", {0, 0, 0}, along, 4, 12, "4 H8"), face("joint face", {0, -14, 0}, -across, 52, 34),
+          face("cover face", {0, 14, 0}, across, 52, 34)},
          {{"depth", "joint face", "cover face", "28 \u00B10.1"}});
-    part("Valve rod", "stainless steel", 1, {shaft("rod", {0, 0, 0}, x, 4, 86, "4 f7")}, {});
+    part("Valve rod", "stainless steel", 1, {shaft("rod", {0, 0, 0}, along, 4, 86, "4 f7")}, {});
     part("Slide valve", "gunmetal", 1,
-         {face("slot A", {-2.5, 0, 0}, x, 16, 8), face("slot B", {2.5, 0, 0}, -x, 16, 8),
-          face("valve face", {0, -6, 0}, -y, 26, 20), face("back", {0, 6, 0}, y, 26, 20)},
+         {face("slot A", {-2.5, 0, 0}, along, 16, 8), face("slot B", {2.5, 0, 0}, -along, 16, 8),
+          face("valve face", {0, -6, 0}, -across, 26, 20), face("back", {0, 6, 0}, across, 26, 20)},
          {{"slot", "slot A", "slot B", "5 H7"}});
     part("Valve nut", "gunmetal", 1,
-         {face("side A", {-2.5, 0, 0}, -x, 12, 8), face("side B", {2.5, 0, 0}, x, 12, 8),
-          bore("tapped hole", {0, 0, 0}, x, 3.3, 5, "3.3 H10")},
+         {face("side A", {-2.5, 0, 0}, -along, 12, 8), face("side B", {2.5, 0, 0}, along, 12, 8),
+          bore("tapped hole", {0, 0, 0}, along, 3.3, 5, "3.3 H10")},
          {{"width", "side A", "side B", "5 g6"}});
     part("Eccentric sheave", "cast iron", 1,
-         {shaft("outside", {3, 0, 0}, y, 24, 9, "24 f7"), bore("bore", {0, 0, 0}, y, 17, 9, "17 H7")},
+         {shaft("outside", {3, 0, 0}, across, 24, 9, "24 f7"), bore("bore", {0, 0, 0}, across, 17, 9, "17 H7")},
          {{"eccentricity", "bore", "outside", "3 \u00B10.05"}});
     part("Eccentric strap", "gunmetal", 1,
-         {bore("bore", {0, 0, 0}, y, 24, 9, "24 H7"), shaft("outside", {0, 0, 0}, y, 36, 9),
-          bore("rod hole", {22, 0, 0}, x, 4, 14, "4 H7")},
+         {bore("bore", {0, 0, 0}, across, 24, 9, "24 H7"), shaft("outside", {0, 0, 0}, across, 36, 9),
+          bore("rod hole", {22, 0, 0}, along, 4, 14, "4 H7")},
          {});
     part("Eccentric rod", "steel", 1,
-         {shaft("rod", {0, 0, 0}, x, 4, 90, "4 p6"), bore("eye", {50, 0, 0}, y, 4, 6, "4 H7"),
-          shaft("eye outside", {50, 0, 0}, y, 9, 6)},
+         {shaft("rod", {0, 0, 0}, along, 4, 90, "4 p6"), bore("eye", {50, 0, 0}, across, 4, 6, "4 H7"),
+          shaft("eye outside", {50, 0, 0}, across, 9, 6)},
          {});
-    part("Valve pin", "steel", 1, {shaft("pin", {0, 0, 0}, y, 4, 14, "4 f6")}, {});
+    part("Valve pin", "steel", 1, {shaft("pin", {0, 0, 0}, across, 4, 14, "4 f6")}, {});
     part("Governor bracket", "gunmetal", 1,
-         {bore("housing", {0, 0, 0}, z, 13, 5, "13 H7"), shaft("boss", {0, 0, 0}, z, 20, 14)}, {});
+         {bore("housing", {0, 0, 0}, upright, 13, 5, "13 H7"), shaft("boss", {0, 0, 0}, upright, 20, 14)}, {});
     part("Ball bearing 4 \u00D7 13", "steel", 1,
-         {bore("bore", {0, 0, 0}, z, 4, 5, "4 0/-0.008"), shaft("outside", {0, 0, 0}, z, 13, 5, "13 0/-0.008")}, {});
+         {bore("bore", {0, 0, 0}, upright, 4, 5, "4 0/-0.008"), shaft("outside", {0, 0, 0}, upright, 13, 5, "13 0/-0.008")}, {});
     part("Governor spindle", "steel", 1,
-         {shaft("seat", {0, 0, 0}, z, 4, 8, "4 k5"), shaft("pulley seat", {0, 0, 30}, z, 5, 12, "5 g6")}, {});
+         {shaft("seat", {0, 0, 0}, upright, 4, 8, "4 k5"), shaft("pulley seat", {0, 0, 30}, upright, 5, 12, "5 g6")}, {});
     part("Governor pulley", "brass", 1,
-         {bore("bore", {0, 0, 0}, z, 5, 10, "5 H7"), shaft("rim", {0, 0, 0}, z, 30, 10)}, {});
+         {bore("bore", {0, 0, 0}, upright, 5, 10, "5 H7"), shaft("rim", {0, 0, 0}, upright, 30, 10)}, {});
   }
 
   /// Dimensions of parts that were drawn before.

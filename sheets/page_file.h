@@ -8,6 +8,8 @@
 
 namespace datrin::sheets {
 
+inline constexpr double page_left = 150, page_right = 1950; ///< the margins of such a page
+
 /// One A4 page, portrait, a tenth of a millimetre a dot: 2100 by 2970. The message is empty when it was
 /// written.
 QString write_page_pdf(const QString& path, const QString& title,

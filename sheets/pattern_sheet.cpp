@@ -12,10 +12,8 @@ namespace datrin::sheets {
 
 namespace {
 
-constexpr double left_edge = 150, right_edge = 1950;
-
 void words(QPainter& p, double x, double y, double size, bool bold, const QString& text, bool right = false,
-           double room = right_edge - left_edge) {
+           double room = page_right - page_left) {
   p.setFont(font(size, bold));
   const QFontMetricsF metrics(p.font());
   const auto shown = metrics.elidedText(text, Qt::ElideRight, room);
@@ -24,7 +22,7 @@ void words(QPainter& p, double x, double y, double size, bool bold, const QStrin
 
 void rule(QPainter& p, double y) {
   p.setPen(QPen(Qt::black, 3));
-  p.drawLine(QPointF(left_edge, y), QPointF(right_edge, y));
+  p.drawLine(QPointF(page_left, y), QPointF(page_right, y));
 }
 
 } // namespace
@@ -33,10 +31,10 @@ void paint_pattern(QPainter& p, const PatternSheet& in) {
   p.save();
   p.setRenderHint(QPainter::Antialiasing);
   p.setPen(Qt::black);
-  words(p, left_edge, 190, 78, true, in.part + ", pattern", false, 1300);
-  words(p, right_edge, 190, 40, false, in.build, true, 600);
-  words(p, left_edge, 260, 40, false, QString("%1; %2").arg(in.metal, in.process));
-  words(p, left_edge, 316, 40, false,
+  words(p, page_left, 190, 78, true, in.part + ", pattern", false, 1300);
+  words(p, page_right, 190, 40, false, in.build, true, 600);
+  words(p, page_left, 260, 40, false, QString("%1; %2").arg(in.metal, in.process));
+  words(p, page_left, 316, 40, false,
         QString("Sizes hold %1 % for shrinkage and the machining allowance; draft %2\u00B0 on drawn sides is "
                 "added.")
             .arg(qt(number_text(100 * (in.pattern.scale - 1), 2)), qt(number_text(degrees(in.draft), 1))));
@@ -48,7 +46,7 @@ void paint_pattern(QPainter& p, const PatternSheet& in) {
         {s.shape.name, s.shape.shape(), s.shape.width, s.shape.height, s.shape.machined});
   }
   scene = with_extents(std::move(scene));
-  const PixelRect area{left_edge, 360, right_edge - left_edge, 1180};
+  const PixelRect area{page_left, 360, page_right - page_left, 1180};
   const auto views = lay_out(bounds(scene), area, in.third_angle, 40, 70);
   SceneStyle style;
   style.ink = paper_print();
@@ -64,7 +62,7 @@ void paint_pattern(QPainter& p, const PatternSheet& in) {
   double y = 1600;
   rule(p, y);
   p.setPen(Qt::black);
-  words(p, left_edge, y + 50, 38, true, "Surface");
+  words(p, page_left, y + 50, 38, true, "Surface");
   words(p, 1010, y + 50, 38, true, qt(unit_name(in.unit)), true);
   words(p, 1260, y + 50, 38, true, qt(unit_name(other(in.unit))), true);
   words(p, 1310, y + 50, 38, true, "Draft adds; core");
@@ -75,7 +73,7 @@ void paint_pattern(QPainter& p, const PatternSheet& in) {
     y += step;
     const double size = std::min(44.0, 0.72 * step);
     const bool round = s.shape.round();
-    words(p, left_edge, y, size, false, QString("%1%2").arg(round ? "\u2300 " : "", qt(s.shape.name)), false,
+    words(p, page_left, y, size, false, QString("%1%2").arg(round ? "\u2300 " : "", qt(s.shape.name)), false,
           560);
     if (s.size > 0) {
       words(p, 1010, y, size, true, figure(s.size, in.unit), true);
@@ -88,11 +86,11 @@ void paint_pattern(QPainter& p, const PatternSheet& in) {
       note = QString("%1 a side%2%3")
                  .arg(figure_with_unit(s.draft_adds, in.unit), note.isEmpty() ? "" : "; ", note);
     if (s.shape.machined && note.isEmpty()) note = "to be machined";
-    words(p, 1310, y, size, false, note, false, right_edge - 1310);
+    words(p, 1310, y, size, false, note, false, page_right - 1310);
   }
   rule(p, 2850);
   p.setPen(Qt::black);
-  words(p, left_edge, 2900, 34, false,
+  words(p, page_left, 2900, 34, false,
         "Faces: size to the face opposite. Round all inside corners. Molten metal: follow the foundry's "
         "rules.");
   p.restore();

@@ -18,11 +18,11 @@ using sheets::figure;
 using sheets::qt;
 
 namespace {
-constexpr const char* names[] = {"draft", "flash", "pore", "chill", "defect", "repair"};
+constexpr const char* spot_names[] = {"draft", "flash", "pore", "chill", "defect", "repair"};
 }
 
 QString spot_name(build::SpotKind kind) {
-  return names[static_cast<std::size_t>(kind)];
+  return spot_names[static_cast<std::size_t>(kind)];
 }
 
 std::string spot_letter(build::SpotKind kind) {
@@ -39,7 +39,7 @@ SpotsPanel::SpotsPanel(Document& document, QWidget* parent)
   column->setContentsMargins(12, 10, 12, 12);
   column->setSpacing(6);
   column->addWidget(heading_label("Seen on the casting"));
-  for (const auto* name : names) kind_->addItem(name);
+  for (const auto* name : spot_names) kind_->addItem(name);
   kind_->setCurrentIndex(static_cast<int>(build::SpotKind::pore));
   kind_->setAccessibleName("What was seen");
   surface_->setAccessibleName("On surface");

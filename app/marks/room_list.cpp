@@ -78,7 +78,7 @@ private:
 
 RoomList::RoomList(const QString& name, QWidget* parent) : QListWidget(parent) {
   setAccessibleName(name);
-  setStyleSheet("QListWidget:focus { border: 0; } QListWidget::item { border: 0; }"); // the chosen row shows the focus
+  setProperty("painted", true); // the chosen row shows the focus
   setItemDelegate(new RoomDelegate(*this, this));
   setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
   setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);

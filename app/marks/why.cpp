@@ -17,7 +17,7 @@ using sheets::qt;
 
 namespace {
 
-constexpr double pad = 14, row = 22;
+constexpr double pad = 14, row_high = 22;
 
 QString figures(double mm, Unit unit) {
   return qt(length_text(mm, unit, {.decimals_mm = 3, .decimals_inch = 5, .show_plus = true}));
@@ -38,7 +38,7 @@ WhyCard::WhyCard(Reckoning reckoning, Unit unit, QWidget* parent)
     text = std::max(text, metrics.horizontalAdvance(qt(line.label)) +
                               metrics.horizontalAdvance(qt(line.source)) + 20);
   text = std::max(text, QFontMetricsF(t.text(true)).horizontalAdvance(qt(reckoning_.title)));
-  resize(static_cast<int>(text + t.px(200) + 2 * pad), static_cast<int>(t.px(rows * row) + 2 * pad));
+  resize(static_cast<int>(text + t.px(200) + 2 * pad), static_cast<int>(t.px(rows * row_high) + 2 * pad));
 }
 
 void WhyCard::paintEvent(QPaintEvent*) {
@@ -48,7 +48,7 @@ void WhyCard::paintEvent(QPaintEvent*) {
   painter.fillRect(rect(), t.raised);
   painter.setPen(QPen(t.brass, 1.5));
   painter.drawRect(QRectF(rect()).adjusted(0.75, 0.75, -0.75, -0.75));
-  const double w = width(), line_height = t.px(row), second = w - pad, first = w - pad - t.px(96);
+  const double w = width(), line_height = t.px(row_high), second = w - pad, first = w - pad - t.px(96);
   double y = pad;
   const auto put = [&](double right, const QString& words, const QColor& colour, bool bold) {
     painter.setFont(t.text(bold));

@@ -110,7 +110,6 @@ Header::Header(Document& document, QMenu* menu, QWidget* parent)
   build_->setMenu(menu);
   build_->setToolTip("Alt+B");
   build_->setFont(theme().title());
-  build_->setStyleSheet("QPushButton::menu-indicator { width: 0; }");
   row->addWidget(build_);
   auto* mark = new QLabel("\u203A");
   colour_label(mark, theme().muted);

@@ -47,7 +47,7 @@ MainWindow::MainWindow(std::unique_ptr<QSettings> settings, QWidget* parent)
 
 MainWindow::~MainWindow() {
   disconnect(&document_, nullptr, this, nullptr);
-  delete takeCentralWidget(); // pages hold on to the document
+  delete centralWidget(); // pages hold on to the document
 }
 
 void MainWindow::make_actions() {
@@ -150,6 +150,7 @@ void MainWindow::make_actions() {
 }
 
 void MainWindow::make_interface() {
+  clear_style(*qApp);
   auto* old = takeCentralWidget();
   auto* whole = new QWidget;
   auto* rows = new QVBoxLayout(whole);
@@ -246,9 +247,10 @@ void MainWindow::make_interface() {
   connect(header_->reckoner(), &Reckoner::answered, this, &MainWindow::tell);
   connect(shelf_, &Shelf::add_part, this, [this] { add_part(); });
   connect(shelf_, &Shelf::quick_part, this, [this] { quick_part(); });
-  setCentralWidget(whole);
-  shelf_->refresh();
   delete old;
+  setCentralWidget(whole);
+  set_style(*qApp);
+  shelf_->refresh();
 }
 
 void MainWindow::set_look(bool dark, double text_scale) {

@@ -66,7 +66,7 @@ WalkResult walk(const Build& build, const WalkInput& in) {
     const auto* to = build.find<PartSurface>(step.to);
     if (part == nullptr || from == nullptr || to == nullptr || from->part != step.part || to->part != step.part)
       return fail(fmt::format("stretch {}: choose a part and two of its surfaces", k + 1));
-    if (k > 0) { // carry the way over from the part before
+    if (k > 0 && in.steps[k - 1].part != step.part) { // carry the way over from the part before
       const auto* before = build.find<PartSurface>(in.steps[k - 1].to);
       if (!before->round() && !from->round()) {
         const double along = u.dot(before->direction);

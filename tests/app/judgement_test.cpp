@@ -57,6 +57,7 @@ TEST_F(Judging, SeatsStandSideBySideAndTheBestIsFirst) {
 
 TEST_F(Judging, ALockedMotionIsNotMovedByTheSearch) {
   page().tabs()->choose(1);
+  QApplication::processEvents(); // laid out before it is clicked
   const auto before = page().state().pose;
   for (int k = 3; k < 6; ++k) QTest::mouseClick(page().judge()->lock(k), Qt::LeftButton);
   EXPECT_EQ(window->undo_action()->text(), "Undo: Lock turn z of the seat");

@@ -157,8 +157,9 @@ TEST(CliTargets, YesAndNoByExitStatus) {
   const auto none = call({"targets", "/nowhere.json"});
   EXPECT_EQ(none.status, 2);
   EXPECT_TRUE(none.out.empty());
-  EXPECT_EQ(call({"targets", case_path("chain-1-six-links")}).err.find("/format: must be \"datrin-targets-case\""),
-            case_path("chain-1-six-links").size() + 2);
+  const auto other = call({"targets", case_path("chain-1-six-links")});
+  EXPECT_EQ(other.status, 2);
+  EXPECT_NE(other.err.find("chain-1-six-links.json: "), std::string::npos) << other.err;
 }
 
 TEST(CliChain, WorkedCase) {

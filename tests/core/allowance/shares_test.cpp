@@ -6,18 +6,18 @@ using namespace datrin;
 using namespace datrin::allowance;
 
 namespace {
-constexpr double thou = 0.0254;
+constexpr double thou_mm = 0.0254;
 }
 
 // Common practice: 117 thou over two faces, split 15 + 102 or 20 + 97 to go all to one side.
 TEST(Shares, AllToOneSide) {
-  ShareInput in{60 * thou, 57 * thou, 15 * thou, 15 * thou, 0, 0};
+  ShareInput in{60 * thou_mm, 57 * thou_mm, 15 * thou_mm, 15 * thou_mm, 0, 0};
   const auto all = share(in, Share::all_b, Unit::inch);
   ASSERT_TRUE(all.usable());
-  EXPECT_NEAR(all.metal_a, 15 * thou, 1e-12);
-  EXPECT_NEAR(all.metal_b, 102 * thou, 1e-12);
+  EXPECT_NEAR(all.metal_a, 15 * thou_mm, 1e-12);
+  EXPECT_NEAR(all.metal_b, 102 * thou_mm, 1e-12);
   EXPECT_EQ(all.text, "117 = 15 + 102 thou");
-  in.needed_a = 20 * thou;
+  in.needed_a = 20 * thou_mm;
   EXPECT_EQ(share(in, Share::all_b, Unit::inch).text, "117 = 20 + 97 thou");
 }
 

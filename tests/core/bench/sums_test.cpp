@@ -10,7 +10,7 @@ using namespace datrin::bench;
 
 namespace {
 
-constexpr double in = 25.4, thou = 0.0254;
+constexpr double in = 25.4, one_thou = 0.0254;
 
 SumValue is(double v) {
   return {true, v, {}};
@@ -63,8 +63,8 @@ TEST(Sums, CastingsAndDrawings) {
   EXPECT_NEAR(line("bore-map", {says("2.4375 2.436 2.435 in"), none}, 1), 0.0025 * in, 1e-9);
   EXPECT_EQ(words("bore-map", {says("2.4375 2.436 2.4345 in"), is(2.435 * in)}),
             "The plug stops at reading 3.");
-  EXPECT_NEAR(line("split", {is(117 * thou), is(15 * thou)}), 102 * thou, 1e-9);
-  EXPECT_NEAR(line("split", {is(117 * thou), is(20 * thou)}), 97 * thou, 1e-9);
+  EXPECT_NEAR(line("split", {is(117 * one_thou), is(15 * one_thou)}), 102 * one_thou, 1e-9);
+  EXPECT_NEAR(line("split", {is(117 * one_thou), is(20 * one_thou)}), 97 * one_thou, 1e-9);
   EXPECT_NEAR(line("over-pin", {is(23), is(8.334), none, none, none}), 27.167, 5e-4);
   EXPECT_NEAR(line("between-pins", {is(30), is(6), is(8)}, 1), 23, 1e-9);
   EXPECT_NEAR(line("web", {is(0.250 * in / 2), is(0.078125 * in * 2)}), (0.125 - 0.078125) * in, 1e-9);
@@ -75,14 +75,14 @@ TEST(Sums, CastingsAndDrawings) {
 }
 
 TEST(Sums, SettingUp) {
-  EXPECT_NEAR(line("chuck-offset", {is(2 * thou), is(0)}, 1), 1 * thou, 1e-9);
+  EXPECT_NEAR(line("chuck-offset", {is(2 * one_thou), is(0)}, 1), 1 * one_thou, 1e-9);
   EXPECT_NEAR(line("chuck-offset", {is(0.02), is(0)}, 1), 0.01, 1e-9);
   EXPECT_NEAR(line("two-stations", {is(0.02), is(0.06), is(100)}, 2), std::atan(0.04 / 200), 1e-12);
   EXPECT_NEAR(line("pin-clearance", {is(8.19), is(8.20)}), 0.01, 1e-9);
   EXPECT_NEAR(line("pin-clearance", {is(8.19), is(8.33)}), 0.14, 1e-9);
-  EXPECT_EQ(words("tram", {is(0), is(0.25 * thou), is(100), none}),
+  EXPECT_EQ(words("tram", {is(0), is(0.25 * one_thou), is(100), none}),
             "Enough: what is left is the jaw itself.");
-  EXPECT_EQ(words("tram", {is(0), is(1 * thou), is(100), none}),
+  EXPECT_EQ(words("tram", {is(0), is(1 * one_thou), is(100), none}),
             "Go on: it is more than the jaw's own form.");
   EXPECT_NEAR(degrees(line("taper-strip", {is(1 * in), is(12 * in), none, none})), 4.764, 5e-4);
   EXPECT_EQ(words("angle-blocks", {is(radians(13))}), "10 + 3 = 13\u00B0");
@@ -92,18 +92,18 @@ TEST(Sums, SettingUp) {
             "Not equal: shim the low ones, or grind the high ones.");
   EXPECT_NEAR(line("height-preset", {is(2.000 * in), is(1.5 * in)}), 0.5 * in, 1e-9);
   EXPECT_NEAR(line("eccentric", {is(0.050 * in)}), 0.100 * in, 1e-9);
-  EXPECT_NEAR(line("burr", {is(20 * thou)}, 1), 10 * thou, 1e-9);
+  EXPECT_NEAR(line("burr", {is(20 * one_thou)}, 1), 10 * one_thou, 1e-9);
 }
 
 TEST(Sums, Cutting) {
   EXPECT_NEAR(line("announced", {says("0.0975 in + 0.150 in + 0.150 in + 0.040 in"), is(0.4375 * in)}, 1), 0,
               1e-9);
-  EXPECT_EQ(words("announced", {says("0.010 + 0.020 + 0.027"), is(47 * thou)}, Unit::inch),
+  EXPECT_EQ(words("announced", {says("0.010 + 0.020 + 0.027"), is(47 * one_thou)}, Unit::inch),
             "The passes announced add up to 0.0570\u2009in, 0.0100\u2009in more than there is: the last "
             "would go past size.");
   EXPECT_NEAR(line("remainder", {is(2.4875 * in), is(2.435 * in)}), 0.0525 * in, 1e-9);
-  EXPECT_NEAR(line("creep", {is(10)}), 10 + 5 * thou, 1e-9);
-  EXPECT_NEAR(line("creep", {is(10)}, 1), 10 + 4 * thou, 1e-9);
+  EXPECT_NEAR(line("creep", {is(10)}), 10 + 5 * one_thou, 1e-9);
+  EXPECT_NEAR(line("creep", {is(10)}, 1), 10 + 4 * one_thou, 1e-9);
   EXPECT_NEAR(line("taper-length", {is(1.25 * in), is(0.8125 * in), is(1 * in), is(12 * in), is(0.125 * in)}),
               5.25 * in, 1e-9);
   EXPECT_NEAR(

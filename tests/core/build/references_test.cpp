@@ -13,7 +13,7 @@ namespace {
 /// The demo's bracket with one record of every kind that hangs on it.
 struct Everything {
   Everything() : build(demo::mill_engine().build) {
-    part = build.parts().back().first;
+    part = build.parts()[3].first;
     piece = build.pieces_of(part).front().first;
     foot = build.surfaces_of(part)[0].first;
     back = build.surfaces_of(part)[1].first;

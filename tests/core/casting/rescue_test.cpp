@@ -9,7 +9,7 @@ using namespace datrin::casting;
 
 namespace {
 
-SeatInput tight(std::uint64_t seed, double tightness = 1.15) {
+SeatInput tight_casting(std::uint64_t seed, double tightness = 1.15) {
   sim::PedestalOptions options;
   options.seed = seed;
   options.tightness = tightness;
@@ -21,7 +21,7 @@ SeatInput tight(std::uint64_t seed, double tightness = 1.15) {
 TEST(Rescue, WhatIsOfferedSavesItAndALittleLessDoesNot) {
   int found = 0;
   for (std::uint64_t seed = 50; seed < 58; ++seed) {
-    const auto input = tight(seed);
+    const auto input = tight_casting(seed);
     const auto result = find_rescues(input);
     if (result.status != RescueStatus::found) continue;
     EXPECT_GT(result.short_by, 0);
@@ -70,7 +70,7 @@ TEST(Rescue, TwoFacesTooNearNeedTheDifference) {
 }
 
 TEST(Rescue, ADriftedCoreIsSavedByMovingItsBore) {
-  auto input = tight(5, 0.6);
+  auto input = tight_casting(5, 0.6);
   for (auto& point : input.points)
     if (point.surface == 5) point.xyz += Vec3(3.0, 0, 0);
   const auto result = find_rescues(input);
@@ -84,13 +84,13 @@ TEST(Rescue, ADriftedCoreIsSavedByMovingItsBore) {
 }
 
 TEST(Rescue, WhatCleansUpNeedsNone) {
-  EXPECT_EQ(find_rescues(tight(4, 0)).status, RescueStatus::not_needed);
+  EXPECT_EQ(find_rescues(tight_casting(4, 0)).status, RescueStatus::not_needed);
 }
 
 TEST(Rescue, WhatNothingSavesSaysSo) {
   RescueOptions options;
   options.most = 0.02;
-  const auto result = find_rescues(tight(53), options);
+  const auto result = find_rescues(tight_casting(53), options);
   EXPECT_EQ(result.status, RescueStatus::none);
   EXPECT_EQ(result.message, "changes of up to 0.02\u2009mm each do not save it");
 }
@@ -99,5 +99,5 @@ TEST(Rescue, CanBeStopped) {
   RescueOptions options;
   int asked = 0;
   options.should_stop = [&asked] { return ++asked > 40; };
-  EXPECT_EQ(find_rescues(tight(53), options).status, RescueStatus::stopped);
+  EXPECT_EQ(find_rescues(tight_casting(53), options).status, RescueStatus::stopped);
 }

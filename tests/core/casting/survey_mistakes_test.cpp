@@ -15,7 +15,7 @@ namespace {
 /// The demo's bracket: short of metal, two slips in its survey.
 struct Bracket {
   build::Build build = demo::mill_engine().build;
-  build::Id part = build.parts().back().first;
+  build::Id part = build.parts()[3].first;
   build::Id piece = build.pieces_of(part).front().first;
 
   std::vector<FlaggedTouch> flagged() const {
