@@ -40,6 +40,7 @@ JointsPage::JointsPage(Document& document, TargetsState& targets)
   tabs_->add("Fit", fit_);
   tabs_->add("Work", work_);
   tabs_->add("Pairs", pairs_);
+  connect(tabs_, &Tabs::changed, this, [this] { show_panel(); });
   connect(list_, &RoomList::chosen_by_hand, this, [this](qlonglong id) { choose(id); });
   connect(add_, &QPushButton::clicked, this, &JointsPage::state_joint);
   connect(zones_, &ZoneView::temperature_dragged, this, [this](double celsius) {
@@ -96,17 +97,29 @@ void JointsPage::refresh() {
   state_ = joint_state(b, targets, chosen_, condition_);
   temperature_ = state_.id != 0 ? state_.joint.temperature : 20;
   add_->setEnabled(document_.is_open());
-  fit_->show_state(state_);
-  make_->show_state(state_);
-  pairs_->show_state(state_);
+  show_panel();
   show_pictures();
+}
+
+/// The face of the room column that is seen; the others are shown when they are chosen.
+void JointsPage::show_panel() {
+  switch (tabs_->chosen()) {
+  case 0:
+    return make_->show_state(state_);
+  case 1:
+    return fit_->show_state(state_);
+  case 2:
+    return work_->show_state(state_, temperature_);
+  default:
+    return pairs_->show_state(state_);
+  }
 }
 
 void JointsPage::show_pictures() {
   const auto& b = document_.build();
   zones_->show_picture(zone_picture(b, targets_.now(), state_, temperature_), document_.unit());
   clearance_->show_picture(clearance_picture(b, targets_.now(), state_, temperature_), document_.unit());
-  work_->show_state(state_, temperature_);
+  if (tabs_->chosen() == 2) work_->show_state(state_, temperature_);
 }
 
 void JointsPage::keep_temperature(double celsius) {

@@ -41,6 +41,7 @@ signals:
   void card_wanted();
 
 private:
+  void show_panel();
   void show_pictures();
   void keep_temperature(double celsius);
 

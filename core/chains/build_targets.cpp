@@ -47,6 +47,38 @@ struct Gather {
   }
 };
 
+using Pieces = std::map<Id, std::vector<Id>>; ///< of each part, in order
+
+Pieces pieces_by_part(const Build& build) {
+  Pieces pieces;
+  for (const auto& [id, record] : build.records())
+    if (const auto* piece = std::get_if<Piece>(&record)) pieces[piece->part].push_back(id);
+  return pieces;
+}
+
+std::vector<Id> of_part(const Pieces& pieces, Id part) {
+  const auto found = pieces.find(part);
+  return found == pieces.end() ? std::vector<Id>{} : found->second;
+}
+
+std::vector<std::pair<Id, Id>> pairs_of(const Build& build, const Joint& joint, const Pieces& pieces) {
+  if (!joint.pairs.empty()) return joint.pairs;
+  const auto* hole = build.find<Dimension>(joint.hole);
+  const auto* shaft = build.find<Dimension>(joint.shaft);
+  std::vector<std::pair<Id, Id>> pairs;
+  if (hole == nullptr) return pairs;
+  const auto holes = of_part(pieces, hole->part);
+  if (shaft == nullptr) {
+    for (const Id id : holes) pairs.emplace_back(id, 0);
+    return pairs;
+  }
+  const auto shafts = of_part(pieces, shaft->part);
+  if (holes.empty() || shafts.empty()) return pairs;
+  const auto n = std::max(holes.size(), shafts.size());
+  for (std::size_t k = 0; k < n; ++k) pairs.emplace_back(holes[k % holes.size()], shafts[k % shafts.size()]);
+  return pairs;
+}
+
 Id first_piece(const Build& build, Id part) {
   const auto pieces = build.pieces_of(part);
   return pieces.empty() ? 0 : pieces.front().first;
@@ -55,22 +87,7 @@ Id first_piece(const Build& build, Id part) {
 } // namespace
 
 std::vector<std::pair<Id, Id>> joint_pairs(const Build& build, const Joint& joint) {
-  if (!joint.pairs.empty()) return joint.pairs;
-  const auto* hole = build.find<Dimension>(joint.hole);
-  const auto* shaft = build.find<Dimension>(joint.shaft);
-  std::vector<std::pair<Id, Id>> pairs;
-  if (hole == nullptr) return pairs;
-  const auto holes = build.pieces_of(hole->part);
-  if (shaft == nullptr) {
-    for (const auto& [id, piece] : holes) pairs.emplace_back(id, 0);
-    return pairs;
-  }
-  const auto shafts = build.pieces_of(shaft->part);
-  if (holes.empty() || shafts.empty()) return pairs;
-  const auto n = std::max(holes.size(), shafts.size());
-  for (std::size_t k = 0; k < n; ++k)
-    pairs.emplace_back(holes[k % holes.size()].first, shafts[k % shafts.size()].first);
-  return pairs;
+  return pairs_of(build, joint, pieces_by_part(build));
 }
 
 std::optional<Measurement> reading(const Build& build, const Made& made) {
@@ -122,6 +139,7 @@ BuildTargets build_targets(const Build& build, Id only_joint) {
   Gather gather{build, out.input, out.made, out.index_};
   for (const auto& [id, record] : build.records())
     if (const auto* m = std::get_if<Measurement>(&record)) gather.readings[{m->dimension, m->piece}] = *m;
+  const auto pieces = pieces_by_part(build);
   const auto leave = [&](const std::string& name, const std::string& why) { out.left_out.push_back(name + ": " + why); };
   for (const auto& [id, joint] : build.joints()) {
     if (only_joint != 0 && id != only_joint) continue;
@@ -144,7 +162,7 @@ BuildTargets build_targets(const Build& build, Id only_joint) {
       }
       major = found.thread->major;
     }
-    const auto pairs = joint_pairs(build, joint);
+    const auto pairs = pairs_of(build, joint, pieces);
     for (const auto& [hole_piece, shaft_piece] : pairs) {
       TargetCondition c;
       c.id = joint.name;
@@ -210,13 +228,44 @@ LastReading last_reading(const Build& build, const BuildTargets& now) {
       }
   const int at = now.index_of(out.made);
   if (at < 0) return out;
-  auto input = now.input;
-  input.dimensions[static_cast<std::size_t>(at)].measured.reset();
+  // Only what conditions join to it can have moved: those dimensions as a problem of their own.
+  std::vector<char> joined(now.made.size(), 0);
+  joined[static_cast<std::size_t>(at)] = 1;
+  for (bool more = true; more;) {
+    more = false;
+    for (const auto& c : now.input.conditions) {
+      const auto near = [&](const TargetTerm& t) { return joined[static_cast<std::size_t>(t.dimension)] != 0; };
+      // What is measured passes nothing on, but the reading itself does.
+      const bool touches = std::any_of(c.terms.begin(), c.terms.end(), [&](const TargetTerm& t) {
+        return near(t) && (t.dimension == at || !now.input.dimensions[static_cast<std::size_t>(t.dimension)].measured);
+      });
+      if (!touches || std::all_of(c.terms.begin(), c.terms.end(), near)) continue;
+      for (const auto& t : c.terms) joined[static_cast<std::size_t>(t.dimension)] = 1;
+      more = true;
+    }
+  }
+  TargetsInput input;
+  std::vector<int> place(joined.size(), -1), back;
+  for (std::size_t d = 0; d < joined.size(); ++d)
+    if (joined[d]) {
+      place[d] = static_cast<int>(back.size());
+      back.push_back(static_cast<int>(d));
+      input.dimensions.push_back(now.input.dimensions[d]);
+    }
+  for (auto c : now.input.conditions) {
+    if (!std::all_of(c.terms.begin(), c.terms.end(), [&](const auto& t) { return place[static_cast<std::size_t>(t.dimension)] >= 0; }))
+      continue;
+    for (auto& t : c.terms) t.dimension = place[static_cast<std::size_t>(t.dimension)];
+    input.conditions.push_back(std::move(c));
+  }
+  input.dimensions[static_cast<std::size_t>(place[static_cast<std::size_t>(at)])].measured.reset();
   const auto was = targets(input, {now.function_first, now.function_first ? 1.0 : margin::infinite});
   if (!was.usable()) return out;
-  for (const auto& t : now.result.targets)
-    if (const auto* before = was.target(t.dimension); before != nullptr && std::abs(before->make - t.make) > 0.0005)
-      out.moved.push_back({now.made[static_cast<std::size_t>(t.dimension)], before->make, t.make});
+  for (const auto& before : was.targets) {
+    const int d = back[static_cast<std::size_t>(before.dimension)];
+    if (const auto* t = now.result.target(d); t != nullptr && std::abs(before.make - t->make) > 0.0005)
+      out.moved.push_back({now.made[static_cast<std::size_t>(d)], before.make, t->make});
+  }
   std::stable_sort(out.moved.begin(), out.moved.end(),
                    [](const auto& a, const auto& b) { return std::abs(a.now - a.was) > std::abs(b.now - b.was); });
   return out;

@@ -182,8 +182,13 @@ private:
       more = false;
       return true;
     }
-    auto least = solver_.solve({&reduced, held, floors, warm});
-    ++out_.programmes;
+    LeastResult least;
+    if (columns.size() == 1 && std::find(held.begin(), held.end(), 1) == held.end()) {
+      least = of_one(reduced);
+    } else {
+      least = solver_.solve({&reduced, held, floors, warm});
+      ++out_.programmes;
+    }
     if (least.status == LeastStatus::failed) { // once more from the beginning
       least = solver_.solve({&reduced, held, floors, {}});
       ++out_.programmes;
@@ -239,6 +244,42 @@ private:
     }
     pin(columns, rows, least);
     return true;
+  }
+
+  /// One variable and free rows: the least of all crossings of a rising with a falling row, in closed form.
+  static LeastResult of_one(const LinearMargins& m) {
+    LeastResult best;
+    best.multipliers.assign(static_cast<std::size_t>(m.rows()), 0.0);
+    best.basic.assign(static_cast<std::size_t>(m.rows()), 0);
+    best.bound_multipliers = Eigen::VectorXd::Zero(1);
+    if (std::isfinite(m.lower[0]) || std::isfinite(m.upper[0])) { // bounds: the solver's own
+      LeastSolver solver;
+      return solver.solve({&m, {}, {}, {}});
+    }
+    int up = -1, down = -1;
+    double level = infinite;
+    for (int i = 0; i < m.rows(); ++i)
+      for (int j = 0; j < m.rows(); ++j) {
+        const double a = m.coefficient(m.begin(i)), b = -m.coefficient(m.begin(j));
+        if (!(a > 0) || !(b > 0)) continue;
+        const double at = (m.offset(i) * b + m.offset(j) * a) / (a + b);
+        if (at < level) {
+          level = at;
+          up = i;
+          down = j;
+        }
+      }
+    if (up < 0) {
+      best.status = LeastStatus::unbounded;
+      return best;
+    }
+    const double a = m.coefficient(m.begin(up)), b = -m.coefficient(m.begin(down));
+    best.status = LeastStatus::optimal;
+    best.least = level;
+    best.x = Eigen::VectorXd::Constant(1, (m.offset(down) - m.offset(up)) / (a + b));
+    best.multipliers[static_cast<std::size_t>(up)] = b / (a + b);
+    best.multipliers[static_cast<std::size_t>(down)] = a / (a + b);
+    return best;
   }
 
   /// Puts in as numbers what the rows that press, and bounds that press, settle.
