@@ -95,9 +95,11 @@ int main(int argc, char** argv) {
       window.go_to(first_step);
     }
     for (const auto& [id, joint] : window.document().build().joints())
-      if (parser.isSet(item) && joint.name == parser.value(item).toStdString()) window.joints_page()->choose(id);
+      if (parser.isSet(item) && joint.name == parser.value(item).toStdString())
+        window.joints_page()->choose(id);
     for (const auto& [id, chain] : window.document().build().chains())
-      if (parser.isSet(item) && chain.name == parser.value(item).toStdString()) window.chains_page()->choose(id);
+      if (parser.isSet(item) && chain.name == parser.value(item).toStdString())
+        window.chains_page()->choose(id);
     if (parser.isSet(sums)) {
       auto* dialog = new app::SumsDialog(window.document().unit(), &window);
       const auto parts = parser.value(sums).split(';');

@@ -39,8 +39,8 @@ const Theme& theme();
 /// Puts a theme in force for the whole application: colours, sizes, palette and font.
 void set_theme(QApplication& application, bool dark, double text_scale);
 
-/// The style sheet of the theme in force. A sheet makes every move of a widget into a layout dear: take it off while an
-/// interface is being made, and put it on when it stands.
+/// The style sheet of the theme in force. A sheet makes every move of a widget into a layout dear: take it
+/// off while an interface is being made, and put it on when it stands.
 void set_style(QApplication& application);
 void clear_style(QApplication& application);
 

@@ -110,7 +110,8 @@ void first_level_glpk(benchmark::State& state) {
       for (const double sign : {1.0, -1.0}) {
         std::vector<std::pair<int, double>> terms;
         for (int j = 1; j <= n; ++j)
-          if (slope[static_cast<std::size_t>(j)] != 0) terms.emplace_back(j, sign * slope[static_cast<std::size_t>(j)] / spread);
+          if (slope[static_cast<std::size_t>(j)] != 0)
+            terms.emplace_back(j, sign * slope[static_cast<std::size_t>(j)] / spread);
         row(terms, (sign > 0 ? c.least - known : known - c.most) / spread);
       }
     }
@@ -220,9 +221,9 @@ void reading_to_new_targets(benchmark::State& state, const build::Build* given) 
     auto file = store::BuildFile::create(path, "b", outcome);
     build::Edit everything{"everything", {}};
     for (const auto& [id, record] : given->records())
-      everything.changes.push_back({id,
-                                    id == build::Build::info_id ? std::optional(file->build().records().at(id)) : std::nullopt,
-                                    record});
+      everything.changes.push_back(
+          {id, id == build::Build::info_id ? std::optional(file->build().records().at(id)) : std::nullopt,
+           record});
     (void)file->apply(everything);
   }
   app::MainWindow window(std::make_unique<QSettings>(folder.filePath("s.ini"), QSettings::IniFormat));
@@ -246,7 +247,8 @@ void pan_200_parts(benchmark::State& state, const build::Build* given) {
   app::MapView map;
   std::vector<app::MapPart> parts;
   std::vector<app::MapJoint> joints;
-  for (const auto& [id, part] : given->parts()) parts.push_back({id, QString::fromStdString(part.name), "1 of 4 sizes made", 0.25, false});
+  for (const auto& [id, part] : given->parts())
+    parts.push_back({id, QString::fromStdString(part.name), "1 of 4 sizes made", 0.25, false});
   for (int j = 0; j < 400; ++j) joints.push_back({j, j % 200, (j * 7 + 3) % 200, "Joint", 1.2, true, false});
   map.resize(770, 700);
   map.show_map(std::move(parts), std::move(joints));
@@ -260,8 +262,10 @@ int main(int argc, char** argv) {
   QApplication application(argc, argv);
   QApplication::setStyle("Fusion");
   const auto large = large_build();
-  benchmark::RegisterBenchmark("reading_to_new_targets/400_joints", reading_to_new_targets, &large)->Unit(benchmark::kMillisecond);
-  benchmark::RegisterBenchmark("overview_of_200_parts_400_joints", pan_200_parts, &large)->Unit(benchmark::kMillisecond);
+  benchmark::RegisterBenchmark("reading_to_new_targets/400_joints", reading_to_new_targets, &large)
+      ->Unit(benchmark::kMillisecond);
+  benchmark::RegisterBenchmark("overview_of_200_parts_400_joints", pan_200_parts, &large)
+      ->Unit(benchmark::kMillisecond);
   benchmark::Initialize(&argc, argv);
   benchmark::RunSpecifiedBenchmarks();
 }

@@ -1,5 +1,5 @@
-// The demo engine made a thousand times by simulated hands, every size to the middle of its drawing limits, and every size
-// to its target in the order of making: how many joints and chains come right each way.
+// The demo engine made a thousand times by simulated hands, every size to the middle of its drawing limits,
+// and every size to its target in the order of making: how many joints and chains come right each way.
 //   build/release/bin/trial-targets [engines]
 
 #include "chains/build_targets.h"
@@ -31,7 +31,8 @@ std::vector<Group> groups(const TargetsInput& whole, const std::vector<int>& ord
     return d;
   };
   for (const auto& c : whole.conditions)
-    for (const auto& t : c.terms) root[static_cast<std::size_t>(find(t.dimension))] = find(c.terms.front().dimension);
+    for (const auto& t : c.terms)
+      root[static_cast<std::size_t>(find(t.dimension))] = find(c.terms.front().dimension);
   std::vector<Group> list;
   std::vector<int> group_of(root.size(), -1), place(root.size(), 0);
   for (std::size_t d = 0; d < root.size(); ++d) {
@@ -45,12 +46,14 @@ std::vector<Group> groups(const TargetsInput& whole, const std::vector<int>& ord
     in.dimensions.push_back(whole.dimensions[d]);
   }
   for (auto c : whole.conditions) {
-    const auto g = static_cast<std::size_t>(group_of[static_cast<std::size_t>(find(c.terms.front().dimension))]);
+    const auto g =
+        static_cast<std::size_t>(group_of[static_cast<std::size_t>(find(c.terms.front().dimension))]);
     for (auto& t : c.terms) t.dimension = place[static_cast<std::size_t>(t.dimension)];
     list[g].input.conditions.push_back(c);
   }
   for (const int d : order)
-    list[static_cast<std::size_t>(group_of[static_cast<std::size_t>(find(d))])].order.push_back(place[static_cast<std::size_t>(d)]);
+    list[static_cast<std::size_t>(group_of[static_cast<std::size_t>(find(d))])].order.push_back(
+        place[static_cast<std::size_t>(d)]);
   return list;
 }
 
@@ -103,8 +106,8 @@ int main(int argc, char** argv) {
   for (const auto& n : order_of_making(build, whole)) order.push_back(whole.index_of(n.made));
   const auto all = groups(whole.input, order);
   const auto conditions = static_cast<int>(whole.input.conditions.size());
-  fmt::print("{} sizes, {} joints and chains, {} groups that do not see each other\n", whole.input.dimensions.size(), conditions,
-             all.size());
+  fmt::print("{} sizes, {} joints and chains, {} groups that do not see each other\n",
+             whole.input.dimensions.size(), conditions, all.size());
   for (const double scale : {1.0, 1.5, 2.0}) {
     std::vector<int> drawing(static_cast<std::size_t>(engines)), target(drawing);
     const auto work = [&](int first) {
@@ -126,8 +129,10 @@ int main(int argc, char** argv) {
       const auto sum = std::accumulate(counts.begin(), counts.end(), 0LL);
       int perfect = 0;
       for (const int c : counts) perfect += c == conditions;
-      fmt::print("capability × {:.1f}, {:<11} {:6.2f} % of joints and chains right, {:5.1f} % of engines wholly\n", scale, name,
-                 100.0 * static_cast<double>(sum) / (static_cast<double>(conditions) * engines), 100.0 * perfect / engines);
+      fmt::print(
+          "capability × {:.1f}, {:<11} {:6.2f} % of joints and chains right, {:5.1f} % of engines wholly\n",
+          scale, name, 100.0 * static_cast<double>(sum) / (static_cast<double>(conditions) * engines),
+          100.0 * perfect / engines);
     };
     report("to drawing:", drawing);
     report("to target:", target);

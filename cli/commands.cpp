@@ -11,6 +11,7 @@
 #include "store/seat_case.h"
 #include "store/targets_case.h"
 #include "store/text_file.h"
+#include "threads/threads.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -49,8 +50,8 @@ int run_seat(const std::string& path, bool as_text, std::ostream& out, std::ostr
   return result.cleans_up() ? answer_yes : answer_no;
 }
 
-int run_targets(const std::string& path, const chains::TargetsOptions& options, bool as_text, std::ostream& out,
-                std::ostream& err) {
+int run_targets(const std::string& path, const chains::TargetsOptions& options, bool as_text,
+                std::ostream& out, std::ostream& err) {
   const auto read = store::read_targets_case_file(path);
   for (const auto& warning : read.warnings) fmt::print(err, "{}\n", warning);
   if (!read.ok()) {
@@ -100,7 +101,8 @@ int run_fit(const FitCall& call, bool as_text, std::ostream& out, std::ostream& 
     return refused;
   };
   const auto unit = unit_from_name(call.unit);
-  if (!unit) return refuse(fmt::format("--unit: there is no unit called \"{}\"; it is \"mm\" or \"in\"", call.unit));
+  if (!unit)
+    return refuse(fmt::format("--unit: there is no unit called \"{}\"; it is \"mm\" or \"in\"", call.unit));
   const auto read = fits::read_fit(call.text, *unit);
   if (!read.ok) return refuse(read.message);
   const auto& fit = read.fit;
@@ -110,7 +112,8 @@ int run_fit(const FitCall& call, bool as_text, std::ostream& out, std::ostream& 
     const auto hole = fits::find_solid(call.hole), shaft = fits::find_solid(call.shaft);
     if (hole.solid == nullptr) return refuse("--hole: " + hole.message);
     if (shaft.solid == nullptr) return refuse("--shaft: " + shaft.message);
-    const auto hot = fits::clearance_hot({fit.nominal, 0, hole.solid, shaft.solid, *call.temperature, *call.temperature});
+    const auto hot =
+        fits::clearance_hot({fit.nominal, 0, hole.solid, shaft.solid, *call.temperature, *call.temperature});
     if (!hot.ok) return refuse("--temperature: " + hot.message);
     grows = hot.clearance;
   }
@@ -118,9 +121,9 @@ int run_fit(const FitCall& call, bool as_text, std::ostream& out, std::ostream& 
     const LengthTextOptions figures{.decimals_mm = 4, .decimals_inch = 5, .show_plus = true};
     const auto text = [&](double mm) { return length_text(mm, *unit, figures); };
     fmt::print(out, "{} {}: {}\nhole       {} to {} {}\nshaft      {} to {}\nclearance  {} to {}\n",
-               length_text(fit.nominal, *unit), fit.code, fits::fit_kind_name(fit.kind()), text(fit.hole.lower),
-               text(fit.hole.upper), unit_name(*unit), text(fit.shaft.lower), text(fit.shaft.upper), text(fit.least()),
-               text(fit.most()));
+               length_text(fit.nominal, *unit), fit.code, fits::fit_kind_name(fit.kind()),
+               text(fit.hole.lower), text(fit.hole.upper), unit_name(*unit), text(fit.shaft.lower),
+               text(fit.shaft.upper), text(fit.least()), text(fit.most()));
     if (call.temperature)
       fmt::print(out, "at {} \u00B0C    {} to {}\n", *call.temperature, text(fit.least() + grows),
                  text(fit.most() + grows));
@@ -145,6 +148,7 @@ int run_fit(const FitCall& call, bool as_text, std::ostream& out, std::ostream& 
 int run_length(const std::string& text, const std::string& unit, bool as_text, std::ostream& out,
                std::ostream& err) {
   LengthOptions options;
+  options.tap_drill = threads::tap_drill;
   if (!unit.empty()) {
     options.bare_unit = unit_from_name(unit);
     if (!options.bare_unit) {

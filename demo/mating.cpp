@@ -13,7 +13,8 @@ using namespace build;
 
 namespace {
 
-const Vec3 along = Vec3::UnitX(), across = Vec3::UnitY(), upright = Vec3::UnitZ(); // of the engine, cylinder along
+const Vec3 along = Vec3::UnitX(), across = Vec3::UnitY(),
+           upright = Vec3::UnitZ(); // of the engine, cylinder along
 
 /// A surface and, when it has one, the limits of its size.
 struct Feature {
@@ -24,10 +25,12 @@ struct Feature {
   const char* limits; ///< of the diameter, as it is typed; null: none
 };
 
-Feature bore(const char* name, Vec3 at, Vec3 axis, double diameter, double length, const char* limits = nullptr) {
+Feature bore(const char* name, Vec3 at, Vec3 axis, double diameter, double length,
+             const char* limits = nullptr) {
   return {name, SurfaceKind::bore, at, axis, diameter, 0, length, limits};
 }
-Feature shaft(const char* name, Vec3 at, Vec3 axis, double diameter, double length, const char* limits = nullptr) {
+Feature shaft(const char* name, Vec3 at, Vec3 axis, double diameter, double length,
+              const char* limits = nullptr) {
   return {name, SurfaceKind::boss, at, axis, diameter, 0, length, limits};
 }
 Feature face(const char* name, Vec3 at, Vec3 normal, double wide, double high) {
@@ -75,7 +78,8 @@ private:
     tool("7 mm silver steel", 7, ToolKind::ground_bar);
     tool("4 mm stainless", 4, ToolKind::ground_bar);
     tool("gauge pins 6.00 to 8.00", 7, ToolKind::gauge_pin);
-    records.emplace_back(Instrument{"micrometer 0\u201325", 0.001, 0.003, 0.002, 20, "reads 2 \u00B5m over", 0});
+    records.emplace_back(
+        Instrument{"micrometer 0\u201325", 0.001, 0.003, 0.002, 20, "reads 2 \u00B5m over", 0});
     records.emplace_back(Instrument{"telescopic gauge", 0.005, 0.008, 0, 20, "with the micrometer", 1});
     records.emplace_back(Instrument{"calliper", 0.01, 0.03, 0, 20, "", 2});
     keep_(add_all(build_, std::move(records), "Reamers, bar and instruments"));
@@ -83,35 +87,40 @@ private:
 
   void turned_parts() {
     part("Pedestal bush", "gunmetal", 2,
-         {shaft("outside", {0, 0, 0}, across, 27, 48, "27 p6"), bore("bore", {0, 0, 0}, across, 18, 48, "18 H7"),
-          shaft("flange", {0, 26, 0}, across, 34, 4), face("flange face", {0, 28, 0}, across, 34, 34),
-          face("inner end", {0, -24, 0}, -across, 27, 27)},
+         {shaft("outside", {0, 0, 0}, across, 27, 48, "27 p6"),
+          bore("bore", {0, 0, 0}, across, 18, 48, "18 H7"), shaft("flange", {0, 26, 0}, across, 34, 4),
+          face("flange face", {0, 28, 0}, across, 34, 34), face("inner end", {0, -24, 0}, -across, 27, 27)},
          {{"length", "inner end", "flange face", "52 \u00B10.1"}});
     part("Crankshaft", "steel", 1,
-         {shaft("journal A", {0, -70, 0}, across, 18, 54, "18 f6"), shaft("journal B", {0, 70, 0}, across, 18, 54, "18 f6"),
-          shaft("middle", {0, 0, 0}, across, 22, 84), shaft("eccentric seat", {0, -104, 0}, across, 17, 14, "17 g6"),
-          shaft("wheel seat", {0, 110, 0}, across, 16, 26, "16 g6"), shaft("crank seat", {0, -118, 0}, across, 14, 14, "14 s6"),
+         {shaft("journal A", {0, -70, 0}, across, 18, 54, "18 f6"),
+          shaft("journal B", {0, 70, 0}, across, 18, 54, "18 f6"), shaft("middle", {0, 0, 0}, across, 22, 84),
+          shaft("eccentric seat", {0, -104, 0}, across, 17, 14, "17 g6"),
+          shaft("wheel seat", {0, 110, 0}, across, 16, 26, "16 g6"),
+          shaft("crank seat", {0, -118, 0}, across, 14, 14, "14 s6"),
           face("shoulder A", {0, -42, 0}, -across, 22, 22), face("shoulder B", {0, 42, 0}, across, 22, 22)},
          {{"between shoulders", "shoulder A", "shoulder B", "84 \u00B10.1"}});
     length("Crankshaft", "keyway", "5 N9");
     part("Crank web", "steel", 1,
-         {bore("shaft hole", {0, 0, 0}, across, 14, 12, "14 H7"), bore("pin hole", {22, 0, 0}, across, 8, 12, "8 H7"),
-          face("front", {11, -6, 0}, -across, 44, 26), face("back", {11, 6, 0}, across, 44, 26),
-          shaft("boss", {0, 0, 0}, across, 26, 12), shaft("pin boss", {22, 0, 0}, across, 18, 12)},
+         {bore("shaft hole", {0, 0, 0}, across, 14, 12, "14 H7"),
+          bore("pin hole", {22, 0, 0}, across, 8, 12, "8 H7"), face("front", {11, -6, 0}, -across, 44, 26),
+          face("back", {11, 6, 0}, across, 44, 26), shaft("boss", {0, 0, 0}, across, 26, 12),
+          shaft("pin boss", {22, 0, 0}, across, 18, 12)},
          {{"throw", "shaft hole", "pin hole", "22 \u00B10.05"}});
     part("Crank pin", "steel", 1,
-         {shaft("seat", {0, 8, 0}, across, 8, 12, "8 s6"), shaft("journal", {0, -4.5, 0}, across, 11, 13, "11 f7"),
+         {shaft("seat", {0, 8, 0}, across, 8, 12, "8 s6"),
+          shaft("journal", {0, -4.5, 0}, across, 11, 13, "11 f7"),
           shaft("head", {0, -12.5, 0}, across, 15, 3), face("shoulder", {0, 2, 0}, across, 11, 11),
           face("under the head", {0, -11, 0}, across, 15, 15)},
          {{"journal length", "under the head", "shoulder", "13 +0.1/0"}});
     part("Piston rod", "stainless steel", 1,
-         {shaft("rod", {0, 0, 0}, along, 6.35, 128, "6.35 f7"), shaft("seat", {71, 0, 0}, along, 5, 14, "5 h6"),
-          face("piston shoulder", {64, 0, 0}, along, 6, 6), face("crosshead end", {-64, 0, 0}, -along, 6, 6)},
+         {shaft("rod", {0, 0, 0}, along, 6.35, 128, "6.35 f7"),
+          shaft("seat", {71, 0, 0}, along, 5, 14, "5 h6"), face("piston shoulder", {64, 0, 0}, along, 6, 6),
+          face("crosshead end", {-64, 0, 0}, -along, 6, 6)},
          {{"length", "crosshead end", "piston shoulder", "128 \u00B10.2"}});
     part("Piston", "cast iron", 1,
-         {shaft("outside", {0, 0, 0}, along, 31, 14, "31 f7"), bore("rod hole", {0, 0, 0}, along, 5, 14, "5 H7"),
-          face("front", {-7, 0, 0}, -along, 31, 31), face("back", {7, 0, 0}, along, 31, 31),
-          shaft("groove", {0, 0, 0}, along, 26, 3)},
+         {shaft("outside", {0, 0, 0}, along, 31, 14, "31 f7"),
+          bore("rod hole", {0, 0, 0}, along, 5, 14, "5 H7"), face("front", {-7, 0, 0}, -along, 31, 31),
+          face("back", {7, 0, 0}, along, 31, 31), shaft("groove", {0, 0, 0}, along, 26, 3)},
          {{"height", "front", "back", "14 \u00B10.05"}});
     length("Piston", "groove width", "3 H8");
     part("Piston ring", "cast iron", 2,
@@ -119,32 +128,35 @@ private:
           face("side A", {-1.5, 0, 0}, -along, 31, 31), face("side B", {1.5, 0, 0}, along, 31, 31)},
          {{"width", "side A", "side B", "3 g6"}});
     part("Gland", "gunmetal", 1,
-         {shaft("outside", {0, 0, 0}, along, 12, 14, "12 f7"), bore("rod hole", {0, 0, 0}, along, 6.4, 18, "6.4 H8"),
-          shaft("flange", {9, 0, 0}, along, 26, 4)},
+         {shaft("outside", {0, 0, 0}, along, 12, 14, "12 f7"),
+          bore("rod hole", {0, 0, 0}, along, 6.4, 18, "6.4 H8"), shaft("flange", {9, 0, 0}, along, 26, 4)},
          {});
     part("Flywheel", "cast iron", 1,
          {bore("bore", {0, 0, 0}, across, 16, 30, "16 H7"), shaft("rim", {0, 0, 0}, across, 160, 22),
           shaft("hub", {0, 0, 0}, across, 38, 30)},
          {});
     length("Flywheel", "keyway", "5 N9");
-    part("Flywheel key", "steel", 1, {face("side A", {0, -2.5, 0}, -across, 26, 5), face("side B", {0, 2.5, 0}, across, 26, 5)},
+    part("Flywheel key", "steel", 1,
+         {face("side A", {0, -2.5, 0}, -across, 26, 5), face("side B", {0, 2.5, 0}, across, 26, 5)},
          {{"width", "side A", "side B", "5 h9"}});
   }
 
   void frame_parts() {
     part("Connecting rod", "steel", 1,
-         {bore("big end bore", {0, 0, 0}, across, 11, 12.5, "11 H7"), bore("small end bore", {96, 0, 0}, across, 7, 9, "7 H7"),
+         {bore("big end bore", {0, 0, 0}, across, 11, 12.5, "11 H7"),
+          bore("small end bore", {96, 0, 0}, across, 7, 9, "7 H7"),
           shaft("big end", {0, 0, 0}, across, 24, 12.5), shaft("small end", {96, 0, 0}, across, 15, 9),
-          face("big end front", {0, -6.25, 0}, -across, 24, 24), face("big end back", {0, 6.25, 0}, across, 24, 24),
+          face("big end front", {0, -6.25, 0}, -across, 24, 24),
+          face("big end back", {0, 6.25, 0}, across, 24, 24),
           face("eye front", {96, -4.5, 0}, -across, 15, 15), face("eye back", {96, 4.5, 0}, across, 15, 15)},
          {{"centres", "big end bore", "small end bore", "96 \u00B10.1"},
           {"big end width", "big end front", "big end back", "12.8 0/-0.05"},
           {"eye width", "eye front", "eye back", "9 e8"}});
     part("Crosshead", "gunmetal", 1,
-         {bore("pin hole", {0, 0, 0}, across, 7, 24, "7 H7"), bore("rod hole", {20, 0, 0}, along, 6.35, 16, "6.35 H7"),
-          face("top", {0, 0, 8}, upright, 34, 24), face("bottom", {0, 0, -8}, -upright, 34, 24),
-          face("slot front", {-6, -4.55, 0}, across, 22, 16), face("slot back", {-6, 4.55, 0}, -across, 22, 16),
-          face("rod face", {17, 0, 0}, along, 16, 24)},
+         {bore("pin hole", {0, 0, 0}, across, 7, 24, "7 H7"),
+          bore("rod hole", {20, 0, 0}, along, 6.35, 16, "6.35 H7"), face("top", {0, 0, 8}, upright, 34, 24),
+          face("bottom", {0, 0, -8}, -upright, 34, 24), face("slot front", {-6, -4.55, 0}, across, 22, 16),
+          face("slot back", {-6, 4.55, 0}, -across, 22, 16), face("rod face", {17, 0, 0}, along, 16, 24)},
          {{"over the slides", "bottom", "top", "16 g6"},
           {"slot", "slot front", "slot back", "9 H9"},
           {"pin to rod face", "pin hole", "rod face", "17 \u00B10.05"}});
@@ -153,8 +165,9 @@ private:
          {face("lower face", {0, 0, -8}, upright, 90, 16), face("upper face", {0, 0, 8}, -upright, 90, 16)},
          {{"between", "lower face", "upper face", "16 H7"}});
     part("Bed plate", "cast iron", 1,
-         {face("cylinder seat face", {207, 0, 46}, -along, 60, 60), bore("shaft line", {0, 0, 46}, across, 30, 60),
-          face("top", {100, 0, 0}, upright, 320, 110), face("underside", {100, 0, -28}, -upright, 320, 110),
+         {face("cylinder seat face", {207, 0, 46}, -along, 60, 60),
+          bore("shaft line", {0, 0, 46}, across, 30, 60), face("top", {100, 0, 0}, upright, 320, 110),
+          face("underside", {100, 0, -28}, -upright, 320, 110),
           bore("holding-down hole", {-40, 40, -14}, upright, 5.5, 28, "5.5 H13")},
          {{"shaft to cylinder face", "shaft line", "cylinder seat face", "207 \u00B10.2"}});
   }
@@ -174,7 +187,8 @@ private:
           bore("tapped hole", {0, 0, 0}, along, 3.3, 5, "3.3 H10")},
          {{"width", "side A", "side B", "5 g6"}});
     part("Eccentric sheave", "cast iron", 1,
-         {shaft("outside", {3, 0, 0}, across, 24, 9, "24 f7"), bore("bore", {0, 0, 0}, across, 17, 9, "17 H7")},
+         {shaft("outside", {3, 0, 0}, across, 24, 9, "24 f7"),
+          bore("bore", {0, 0, 0}, across, 17, 9, "17 H7")},
          {{"eccentricity", "bore", "outside", "3 \u00B10.05"}});
     part("Eccentric strap", "gunmetal", 1,
          {bore("bore", {0, 0, 0}, across, 24, 9, "24 H7"), shaft("outside", {0, 0, 0}, across, 36, 9),
@@ -186,11 +200,16 @@ private:
          {});
     part("Valve pin", "steel", 1, {shaft("pin", {0, 0, 0}, across, 4, 14, "4 f6")}, {});
     part("Governor bracket", "gunmetal", 1,
-         {bore("housing", {0, 0, 0}, upright, 13, 5, "13 H7"), shaft("boss", {0, 0, 0}, upright, 20, 14)}, {});
+         {bore("housing", {0, 0, 0}, upright, 13, 5, "13 H7"), shaft("boss", {0, 0, 0}, upright, 20, 14)},
+         {});
     part("Ball bearing 4 \u00D7 13", "steel", 1,
-         {bore("bore", {0, 0, 0}, upright, 4, 5, "4 0/-0.008"), shaft("outside", {0, 0, 0}, upright, 13, 5, "13 0/-0.008")}, {});
+         {bore("bore", {0, 0, 0}, upright, 4, 5, "4 0/-0.008"),
+          shaft("outside", {0, 0, 0}, upright, 13, 5, "13 0/-0.008")},
+         {});
     part("Governor spindle", "steel", 1,
-         {shaft("seat", {0, 0, 0}, upright, 4, 8, "4 k5"), shaft("pulley seat", {0, 0, 30}, upright, 5, 12, "5 g6")}, {});
+         {shaft("seat", {0, 0, 0}, upright, 4, 8, "4 k5"),
+          shaft("pulley seat", {0, 0, 30}, upright, 5, 12, "5 g6")},
+         {});
     part("Governor pulley", "brass", 1,
          {bore("bore", {0, 0, 0}, upright, 5, 10, "5 H7"), shaft("rim", {0, 0, 0}, upright, 30, 10)}, {});
   }
@@ -215,56 +234,64 @@ private:
           "ISO 286 H7/f6", 48, {{pedestal_b, piece("Crankshaft", 1)}});
     joint("Crank on shaft", JointPurpose::press, "Crank web", "shaft hole", "Crankshaft", "crank seat",
           "ISO 286 H7/s6", 12);
-    joint("Crank pin in web", JointPurpose::press, "Crank web", "pin hole", "Crank pin", "seat", "ISO 286 H7/s6", 12);
+    joint("Crank pin in web", JointPurpose::press, "Crank web", "pin hole", "Crank pin", "seat",
+          "ISO 286 H7/s6", 12);
     joint("Big end", JointPurpose::runs_freely, "Connecting rod", "big end bore", "Crank pin", "journal",
           "ISO 286 H7/f7", 12.5);
     joint("Small end", JointPurpose::runs_true, "Connecting rod", "small end bore", "Crosshead pin", "pin",
           "ISO 286 H7/f6", 9);
-    joint("Pin in crosshead", JointPurpose::slides, "Crosshead", "pin hole", "Crosshead pin", "pin", "ISO 286 H7/f6",
-          20);
+    joint("Pin in crosshead", JointPurpose::slides, "Crosshead", "pin hole", "Crosshead pin", "pin",
+          "ISO 286 H7/f6", 20);
     joint("Rod eye in crosshead", JointPurpose::tongue, "Crosshead", "slot", "Connecting rod", "eye width",
           "ISO 286 H9/e8", 0);
-    joint("Crosshead in slides", JointPurpose::slides, "Slide bars", "between", "Crosshead", "over the slides",
-          "ISO 286 H7/g6", 34);
-    joint("Rod in crosshead", JointPurpose::locates, "Crosshead", "rod hole", "Piston rod", "rod", "ISO 286 H7/f7", 16);
+    joint("Crosshead in slides", JointPurpose::slides, "Slide bars", "between", "Crosshead",
+          "over the slides", "ISO 286 H7/g6", 34);
+    joint("Rod in crosshead", JointPurpose::locates, "Crosshead", "rod hole", "Piston rod", "rod",
+          "ISO 286 H7/f7", 16);
     joint("Piston in cylinder", JointPurpose::runs_freely, "Cylinder block", "bore", "Piston", "outside",
           "ISO 286 H7/f7", 14);
-    joint("Piston on rod", JointPurpose::locates, "Piston", "rod hole", "Piston rod", "seat", "ISO 286 H7/h6", 14);
+    joint("Piston on rod", JointPurpose::locates, "Piston", "rod hole", "Piston rod", "seat", "ISO 286 H7/h6",
+          14);
     joint("Rings in groove", JointPurpose::slides, "Piston", "groove width", "Piston ring", "width",
           "ISO 286 H8/g6", 2.5);
     joint("Cover in cylinder", JointPurpose::locates, "Cylinder block", "bore", "Cylinder cover", "spigot",
           "ISO 286 H7/g6", 3);
-    joint("Gland in cover", JointPurpose::slides, "Cylinder cover", "gland hole", "Gland", "outside", "ISO 286 H8/f7",
-          12, {{piece("Cylinder cover", 1), piece("Gland", 1)}});
-    joint("Rod in gland", JointPurpose::runs_freely, "Gland", "rod hole", "Piston rod", "rod", "", 16, {}, 0.05, 0.12);
+    joint("Gland in cover", JointPurpose::slides, "Cylinder cover", "gland hole", "Gland", "outside",
+          "ISO 286 H8/f7", 12, {{piece("Cylinder cover", 1), piece("Gland", 1)}});
+    joint("Rod in gland", JointPurpose::runs_freely, "Gland", "rod hole", "Piston rod", "rod", "", 16, {},
+          0.05, 0.12);
     joint("Valve rod in chest", JointPurpose::runs_freely, "Valve chest", "rod hole", "Valve rod", "rod",
           "ISO 286 H8/f7", 12);
-    joint("Valve nut in valve", JointPurpose::slides, "Slide valve", "slot", "Valve nut", "width", "ISO 286 H7/g6", 0);
-    joint("Eccentric on shaft", JointPurpose::slides, "Eccentric sheave", "bore", "Crankshaft", "eccentric seat",
-          "ISO 286 H7/g6", 9);
-    joint("Strap on sheave", JointPurpose::runs_freely, "Eccentric strap", "bore", "Eccentric sheave", "outside",
-          "ISO 286 H7/f7", 9);
+    joint("Valve nut in valve", JointPurpose::slides, "Slide valve", "slot", "Valve nut", "width",
+          "ISO 286 H7/g6", 0);
+    joint("Eccentric on shaft", JointPurpose::slides, "Eccentric sheave", "bore", "Crankshaft",
+          "eccentric seat", "ISO 286 H7/g6", 9);
+    joint("Strap on sheave", JointPurpose::runs_freely, "Eccentric strap", "bore", "Eccentric sheave",
+          "outside", "ISO 286 H7/f7", 9);
     joint("Rod in strap", JointPurpose::light_press, "Eccentric strap", "rod hole", "Eccentric rod", "rod",
           "ISO 286 H7/p6", 12);
-    joint("Eccentric eye", JointPurpose::runs_true, "Eccentric rod", "eye", "Valve pin", "pin", "ISO 286 H7/f6", 6);
-    joint("Flywheel on shaft", JointPurpose::slides, "Flywheel", "bore", "Crankshaft", "wheel seat", "ISO 286 H7/g6",
-          30);
-    joint("Key in flywheel", JointPurpose::key, "Flywheel", "keyway", "Flywheel key", "width", "ISO 286 N9/h9", 26);
-    joint("Key in shaft", JointPurpose::key, "Crankshaft", "keyway", "Flywheel key", "width", "ISO 286 N9/h9", 26);
+    joint("Eccentric eye", JointPurpose::runs_true, "Eccentric rod", "eye", "Valve pin", "pin",
+          "ISO 286 H7/f6", 6);
+    joint("Flywheel on shaft", JointPurpose::slides, "Flywheel", "bore", "Crankshaft", "wheel seat",
+          "ISO 286 H7/g6", 30);
+    joint("Key in flywheel", JointPurpose::key, "Flywheel", "keyway", "Flywheel key", "width",
+          "ISO 286 N9/h9", 26);
+    joint("Key in shaft", JointPurpose::key, "Crankshaft", "keyway", "Flywheel key", "width", "ISO 286 N9/h9",
+          26);
     joint("Bearing in bracket", JointPurpose::bearing_housing, "Governor bracket", "housing",
           "Ball bearing 4 \u00D7 13", "outside", "", 5, {}, -0.002, 0.02);
-    joint("Bearing on spindle", JointPurpose::bearing_shaft, "Ball bearing 4 \u00D7 13", "bore", "Governor spindle",
-          "seat", "", 5, {}, -0.014, 0.001);
+    joint("Bearing on spindle", JointPurpose::bearing_shaft, "Ball bearing 4 \u00D7 13", "bore",
+          "Governor spindle", "seat", "", 5, {}, -0.014, 0.001);
     joint("Pulley on spindle", JointPurpose::slip_compound, "Governor pulley", "bore", "Governor spindle",
           "pulley seat", "ISO 286 H7/g6", 10);
-    joint("Cover studs", JointPurpose::bolt_clearance, "Cylinder cover", "stud hole", nullptr, nullptr, "", 0, {},
-          0.2, 0.7, "M4");
-    joint("Cylinder studs", JointPurpose::thread, "Cylinder block", "stud hole", nullptr, nullptr, "", 10, {}, -0.80,
-          -0.52, "M4");
-    joint("Valve rod thread", JointPurpose::thread, "Valve nut", "tapped hole", nullptr, nullptr, "", 5, {}, -0.80,
-          -0.52, "M4");
-    joint("Holding-down bolts", JointPurpose::bolt_clearance, "Bed plate", "holding-down hole", nullptr, nullptr, "",
-          0, {}, 0.3, 0.9, "M5");
+    joint("Cover studs", JointPurpose::bolt_clearance, "Cylinder cover", "stud hole", nullptr, nullptr, "", 0,
+          {}, 0.2, 0.7, "M4");
+    joint("Cylinder studs", JointPurpose::thread, "Cylinder block", "stud hole", nullptr, nullptr, "", 10, {},
+          -0.80, -0.52, "M4");
+    joint("Valve rod thread", JointPurpose::thread, "Valve nut", "tapped hole", nullptr, nullptr, "", 5, {},
+          -0.80, -0.52, "M4");
+    joint("Holding-down bolts", JointPurpose::bolt_clearance, "Bed plate", "holding-down hole", nullptr,
+          nullptr, "", 0, {}, 0.3, 0.9, "M5");
   }
 
   void chains() {
@@ -272,16 +299,21 @@ private:
       return ChainTerm{dimension(of, name), 0, coefficient, why};
     };
     chain("Clearance, crank end",
-          {term("Connecting rod", "centres", 1, "along the way"), term("Crosshead", "pin to rod face", 1, "along the way"),
-           term("Piston rod", "length", 1, "along the way"), term("Crank web", "throw", -1, "away from the cylinder"),
+          {term("Connecting rod", "centres", 1, "along the way"),
+           term("Crosshead", "pin to rod face", 1, "along the way"),
+           term("Piston rod", "length", 1, "along the way"),
+           term("Crank web", "throw", -1, "away from the cylinder"),
            term("Bed plate", "shaft to cylinder face", -1, "against the way"),
            term("Cylinder cover", "spigot height", -1, "against the way")},
           8.5, 9.5, "steam must not be throttled, nor wasted");
     chain("Clearance, far end",
-          {term("Bed plate", "shaft to cylinder face", 1, "along the way"), term("Cylinder block", "length", 1, "along the way"),
+          {term("Bed plate", "shaft to cylinder face", 1, "along the way"),
+           term("Cylinder block", "length", 1, "along the way"),
            term("Cylinder cover", "spigot height", -1, "against the way"),
-           term("Crank web", "throw", -1, "towards the cylinder"), term("Connecting rod", "centres", -1, "against the way"),
-           term("Crosshead", "pin to rod face", -1, "against the way"), term("Piston rod", "length", -1, "against the way"),
+           term("Crank web", "throw", -1, "towards the cylinder"),
+           term("Connecting rod", "centres", -1, "against the way"),
+           term("Crosshead", "pin to rod face", -1, "against the way"),
+           term("Piston rod", "length", -1, "against the way"),
            term("Piston", "height", -1, "against the way")},
           8.4, 9.8, "");
     chain("Stroke", {term("Crank web", "throw", 2, "2 \u00D7 throw")}, 43.9, 44.1, "port timing");
@@ -289,7 +321,8 @@ private:
           {term("Crank pin", "journal length", 1, "along the way"),
            term("Connecting rod", "big end width", -1, "against the way")},
           0.15, 0.4, "must not bind when warm");
-    chain("Valve travel", {term("Eccentric sheave", "eccentricity", 2, "2 \u00D7 eccentricity")}, 5.9, 6.1, "");
+    chain("Valve travel", {term("Eccentric sheave", "eccentricity", 2, "2 \u00D7 eccentricity")}, 5.9, 6.1,
+          "");
   }
 
   /// What is made already: some to drawing, one bore over, so that its pin must follow.
@@ -315,8 +348,8 @@ private:
     measure("Connecting rod", "big end bore", 1, 11.024, 0.003);
   }
 
-  Id part(const std::string& name, const std::string& material, int quantity, const std::vector<Feature>& features,
-          const std::vector<Between>& betweens) {
+  Id part(const std::string& name, const std::string& material, int quantity,
+          const std::vector<Feature>& features, const std::vector<Between>& betweens) {
     // One edit: ids count up in the order of the records.
     const Id id = build_.next_id();
     std::vector<Record> records;
@@ -344,7 +377,8 @@ private:
       if (f.limits != nullptr)
         records.emplace_back(limits(id, f.name, DimensionKind::size, surfaces[f.name], 0, f.limits, order++));
     for (const auto& b : betweens)
-      records.emplace_back(limits(id, b.name, DimensionKind::distance, surfaces[b.from], surfaces[b.to], b.limits, order++));
+      records.emplace_back(
+          limits(id, b.name, DimensionKind::distance, surfaces[b.from], surfaces[b.to], b.limits, order++));
     keep_(add_all(build_, std::move(records), "Draw " + name));
     return id;
   }
@@ -410,8 +444,8 @@ private:
     throw std::logic_error("no piece of " + of);
   }
 
-  void joint(const char* name, JointPurpose purpose, const char* hole_part, const char* hole, const char* shaft_part,
-             const char* shaft, const std::string& basis, double engaged,
+  void joint(const char* name, JointPurpose purpose, const char* hole_part, const char* hole,
+             const char* shaft_part, const char* shaft, const std::string& basis, double engaged,
              const std::vector<std::pair<Id, Id>>& pairs = {}, double least = 0, double most = 0,
              const char* thread = "") {
     Joint j;
@@ -436,7 +470,8 @@ private:
     stated_.emplace_back(j);
   }
   void chain(const char* name, std::vector<ChainTerm> terms, double least, double most, const char* reason) {
-    stated_.emplace_back(Chain{name, std::move(terms), least, most, reason, static_cast<double>(stated_.size())});
+    stated_.emplace_back(
+        Chain{name, std::move(terms), least, most, reason, static_cast<double>(stated_.size())});
   }
   void measure(const char* of, const char* name, int number, double value, double uncertainty) {
     Measurement m;

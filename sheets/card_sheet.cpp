@@ -10,7 +10,8 @@ namespace datrin::sheets {
 
 namespace {
 
-void words(QPainter& p, const QRectF& area, double size, bool bold, const QString& text, Qt::Alignment align) {
+void words(QPainter& p, const QRectF& area, double size, bool bold, const QString& text,
+           Qt::Alignment align) {
   p.setFont(font(size, bold));
   p.drawText(area, align | Qt::AlignVCenter,
              QFontMetricsF(p.font()).elidedText(text, Qt::ElideRight, area.width()));
@@ -24,7 +25,8 @@ void paint_card(QPainter& p, const CardSheet& card) {
   p.setPen(Qt::black);
   words(p, {page_left, 130, 1200, 90}, 70, true, "Next numbers to cut", Qt::AlignLeft);
   words(p, {page_left + 1000, 130, page_right - page_left - 1000, 50}, 36, false, card.build, Qt::AlignRight);
-  words(p, {page_left + 1000, 180, page_right - page_left - 1000, 50}, 32, false, card.made_at, Qt::AlignRight);
+  words(p, {page_left + 1000, 180, page_right - page_left - 1000, 50}, 32, false, card.made_at,
+        Qt::AlignRight);
   const auto n = std::min<std::size_t>(12, card.lines.size());
   const double step = std::min(300.0, 2500.0 / std::max<double>(1, static_cast<double>(n)));
   for (std::size_t k = 0; k < n; ++k) {
@@ -50,7 +52,8 @@ void paint_card(QPainter& p, const CardSheet& card) {
     words(p, {page_left, y + step * 0.72, 200, step * 0.18}, size * 0.3, false, "read:", Qt::AlignLeft);
   }
   words(p, {page_left, 2850, page_right - page_left, 60}, 30, false,
-        "Measure at 20 \u00B0C and enter what it reads: the numbers that follow move with it. Eyes, guards, no gloves at the "
+        "Measure at 20 \u00B0C and enter what it reads: the numbers that follow move with it. Eyes, guards, "
+        "no gloves at the "
         "chuck.",
         Qt::AlignLeft);
   p.restore();

@@ -11,7 +11,7 @@
 namespace datrin::sheets {
 
 struct CardLine {
-  QString name;          ///< "Crank pin, journal"
+  QString name;              ///< "Crank pin, journal"
   double make = 0, hold = 0; ///< mm
   QString why;
 };

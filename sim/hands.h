@@ -7,9 +7,9 @@
 namespace datrin::sim {
 
 struct HandsOptions {
-  double slips = 0.03;      ///< of all cuts: a slip
-  double slip_size = 5;     ///< capabilities a slip is off by, at most
-  double reading = 0.002;   ///< mm, ± 95 %, of what is read afterwards
+  double slips = 0.03;    ///< of all cuts: a slip
+  double slip_size = 5;   ///< capabilities a slip is off by, at most
+  double reading = 0.002; ///< mm, ± 95 %, of what is read afterwards
   std::uint64_t seed = 1;
 };
 
@@ -20,7 +20,8 @@ public:
   /// What comes out when `target` is aimed at with a capability of ±`capability` (95 %): mm.
   double make(double target, double capability) {
     double made = target + capability / 2 * normal_(random_);
-    if (chance_(random_) < options_.slips) made += capability * options_.slip_size * (2 * chance_(random_) - 1);
+    if (chance_(random_) < options_.slips)
+      made += capability * options_.slip_size * (2 * chance_(random_) - 1);
     return made;
   }
 

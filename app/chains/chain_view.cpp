@@ -27,8 +27,8 @@ void ChainView::set_empty_text(const QString& title, const QString& words) {
   update();
 }
 
-void ChainView::show_chain(const QString& title, const std::vector<ChainRow>& rows, double least, double most, bool fits,
-                           Unit unit) {
+void ChainView::show_chain(const QString& title, const std::vector<ChainRow>& rows, double least, double most,
+                           bool fits, Unit unit) {
   title_ = title;
   rows_ = rows;
   least_ = least;
@@ -36,7 +36,8 @@ void ChainView::show_chain(const QString& title, const std::vector<ChainRow>& ro
   fits_ = fits;
   unit_ = unit;
   if (chosen_ >= static_cast<int>(rows_.size())) chosen_ = -1;
-  setAccessibleDescription(rows.empty() ? QString() : QString("%1: gap %2").arg(title, fit_figure(gap(), unit)));
+  setAccessibleDescription(rows.empty() ? QString()
+                                        : QString("%1: gap %2").arg(title, fit_figure(gap(), unit)));
   update();
 }
 
@@ -65,23 +66,26 @@ void ChainView::paintEvent(QPaintEvent*) {
   if (rows_.empty()) {
     p.setPen(t.blue.line);
     p.setFont(t.title());
-    p.drawText(QRectF(40, height() * 0.3, width() - 80, t.px(30)), Qt::AlignLeft, title_.isEmpty() ? empty_title_ : title_);
+    p.drawText(QRectF(40, height() * 0.3, width() - 80, t.px(30)), Qt::AlignLeft,
+               title_.isEmpty() ? empty_title_ : title_);
     p.setFont(t.text());
     p.setPen(t.blue.label);
-    p.drawText(QRectF(40, height() * 0.3 + t.px(32), width() - 80, t.px(140)), Qt::AlignLeft | Qt::TextWordWrap,
-               empty_words_);
+    p.drawText(QRectF(40, height() * 0.3 + t.px(32), width() - 80, t.px(140)),
+               Qt::AlignLeft | Qt::TextWordWrap, empty_words_);
     return;
   }
   p.setFont(t.text(true));
   p.setPen(t.blue.line);
-  p.drawText(QRectF(t.px(14), t.px(8), width() - t.px(28), t.px(22)), Qt::AlignLeft | Qt::AlignVCenter, title_);
+  p.drawText(QRectF(t.px(14), t.px(8), width() - t.px(28), t.px(22)), Qt::AlignLeft | Qt::AlignVCenter,
+             title_);
   double low = 0, high = 0, at = 0;
   for (const auto& row : rows_) {
     at += row.length;
     low = std::min(low, at);
     high = std::max(high, at);
   }
-  const double names = std::min(width() * 0.42, t.px(270)), left = names + t.px(20), right = width() - t.px(30);
+  const double names = std::min(width() * 0.42, t.px(270)), left = names + t.px(20),
+               right = width() - t.px(30);
   const auto x = [&](double mm) { return left + (mm - low) / std::max(1e-9, high - low) * (right - left); };
   const double step = row_height(), top = t.px(46);
   at = 0;
@@ -100,11 +104,16 @@ void ChainView::paintEvent(QPaintEvent*) {
                p.fontMetrics().elidedText(row.name, Qt::ElideRight, static_cast<int>(names - t.px(84))));
     p.setFont(t.small());
     p.setPen(t.blue.label);
-    const auto factor = std::abs(std::abs(row.coefficient) - 1) > 1e-9
-                            ? QString("%1\u00D7 ").arg(qt(number_text(std::abs(row.coefficient), std::abs(row.coefficient - std::round(row.coefficient)) < 1e-9 ? 0 : 3)))
-                            : QString();
+    const auto factor =
+        std::abs(std::abs(row.coefficient) - 1) > 1e-9
+            ? QString("%1\u00D7 ")
+                  .arg(
+                      qt(number_text(std::abs(row.coefficient),
+                                     std::abs(row.coefficient - std::round(row.coefficient)) < 1e-9 ? 0 : 3)))
+            : QString();
     p.drawText(QRectF(names - t.px(70), y - t.px(10), t.px(76), t.px(20)), Qt::AlignRight | Qt::AlignVCenter,
-               factor + fit_figure(row.length / (row.coefficient == 0 ? 1 : std::abs(row.coefficient)), unit_));
+               factor +
+                   fit_figure(row.length / (row.coefficient == 0 ? 1 : std::abs(row.coefficient)), unit_));
     // The arrow: scribed; brass when it was measured.
     const QColor ink = row.measured ? t.blue.brass : t.blue.line;
     p.setPen(QPen(ink, 2));
@@ -112,7 +121,8 @@ void ChainView::paintEvent(QPaintEvent*) {
     const double way = to >= from ? 1 : -1, head = std::min(t.px(8), std::abs(to - from));
     p.setBrush(ink);
     p.setPen(Qt::NoPen);
-    p.drawPolygon(QPolygonF({QPointF(to, y), QPointF(to - way * head, y - t.px(4)), QPointF(to - way * head, y + t.px(4))}));
+    p.drawPolygon(QPolygonF(
+        {QPointF(to, y), QPointF(to - way * head, y - t.px(4)), QPointF(to - way * head, y + t.px(4))}));
     // A thread down to where the next begins.
     p.setPen(QPen(t.blue.dim, 0.8, Qt::DotLine));
     p.drawLine(QPointF(to, y), QPointF(to, y + step));
@@ -139,7 +149,8 @@ void ChainView::paintEvent(QPaintEvent*) {
   p.setFont(t.small());
   p.setPen(t.blue.label);
   p.drawText(QRectF(t.px(14), y + t.px(11), names, t.px(18)), Qt::AlignLeft | Qt::AlignVCenter,
-             QString("wanted %1 to %2%3").arg(fit_figure(least_, unit_), fit_figure(most_, unit_), fits_ ? "" : ": gone"));
+             QString("wanted %1 to %2%3")
+                 .arg(fit_figure(least_, unit_), fit_figure(most_, unit_), fits_ ? "" : ": gone"));
 }
 
 void ChainView::mousePressEvent(QMouseEvent* event) {

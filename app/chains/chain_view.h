@@ -11,7 +11,7 @@ namespace datrin::app {
 
 struct ChainRow {
   QString name;
-  double length = 0;      ///< mm, signed: coefficient · value
+  double length = 0; ///< mm, signed: coefficient · value
   double coefficient = 1;
   bool measured = false;
   double share = 0; ///< of the variance
@@ -22,7 +22,8 @@ class ChainView : public QWidget {
   Q_OBJECT
 public:
   explicit ChainView(QWidget* parent = nullptr);
-  void show_chain(const QString& title, const std::vector<ChainRow>& rows, double least, double most, bool fits, Unit unit);
+  void show_chain(const QString& title, const std::vector<ChainRow>& rows, double least, double most,
+                  bool fits, Unit unit);
   void set_empty_text(const QString& title, const QString& words);
   void set_chosen(int row);
   int chosen() const { return chosen_; }

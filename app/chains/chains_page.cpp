@@ -32,9 +32,10 @@ ChainsPage::ChainsPage(Document& document, TargetsState& targets)
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(8);
-  view_->set_empty_text("What must close", "State a chain: an end float, the clearance at a dead centre, a shim. Walk from "
-                                           "feature to feature on the drawings, or add its dimensions one by one; the gap "
-                                           "that is left is worked out, and who spreads it most.");
+  view_->set_empty_text("What must close",
+                        "State a chain: an end float, the clearance at a dead centre, a shim. Walk from "
+                        "feature to feature on the drawings, or add its dimensions one by one; the gap "
+                        "that is left is worked out, and who spreads it most.");
   column->addWidget(view_, 62);
   column->addWidget(gap_view_, 38);
   put_in_side(tabs_);
@@ -102,7 +103,8 @@ ChainsPage::ChainsPage(Document& document, TargetsState& targets)
 }
 
 void ChainsPage::keep(build::Chain changed, const QString& what) {
-  document_.apply(build::replace(document_.build(), chosen_, changed, (what + " " + qt(changed.name)).toStdString()));
+  document_.apply(
+      build::replace(document_.build(), chosen_, changed, (what + " " + qt(changed.name)).toStdString()));
 }
 
 void ChainsPage::choose(build::Id chain) {
@@ -120,7 +122,8 @@ void ChainsPage::refresh() {
     e.id = id;
     e.name = qt(chain.name);
     e.what = chain.terms.size() == 1 ? QString("1 link") : QString("%1 links").arg(chain.terms.size());
-    e.below = QString("%1 to %2").arg(fit_figure(chain.least, document_.unit()), fit_figure(chain.most, document_.unit()));
+    e.below = QString("%1 to %2")
+                  .arg(fit_figure(chain.least, document_.unit()), fit_figure(chain.most, document_.unit()));
     const int c = targets.condition_of_chain(id);
     if (c >= 0 && targets.result.usable()) {
       e.known = true;
@@ -134,7 +137,10 @@ void ChainsPage::refresh() {
     return x.known != y.known ? y.known : x.known && x.room < y.room;
   });
   if (b.find<build::Chain>(chosen_) == nullptr) chosen_ = entries.empty() ? 0 : entries.front().id;
-  heading_->setText(entries.empty() ? QString("CHAINS") : QString(theme().large() ? "%1 CHAINS" : "%1 CHAINS, TIGHTEST FIRST").arg(entries.size()));
+  heading_->setText(
+      entries.empty()
+          ? QString("CHAINS")
+          : QString(theme().large() ? "%1 CHAINS" : "%1 CHAINS, TIGHTEST FIRST").arg(entries.size()));
   list_->show_entries(entries, chosen_);
   add_->setEnabled(document_.is_open());
   const auto* chain = b.find<build::Chain>(chosen_);
@@ -193,7 +199,8 @@ void ChainsPage::show_gap() {
   for (std::size_t k = 0; k < input.links.size(); ++k) {
     const auto& link = input.links[k];
     rows.push_back({qt(link.id), link.coefficient * link.measured.value_or(link.nominal), link.coefficient,
-                    link.measured.has_value(), result_.contributions[k].share, static_cast<int>(k) == result_.improve});
+                    link.measured.has_value(), result_.contributions[k].share,
+                    static_cast<int>(k) == result_.improve});
   }
   view_->show_chain(qt(chain->name), rows, chain->least, chain->most, room >= 0, unit);
   picture.known = result_.usable();
@@ -206,19 +213,21 @@ void ChainsPage::show_gap() {
   for (const auto count : result_.histogram) picture.histogram.push_back(static_cast<double>(count));
   picture.histogram_low = result_.histogram_low;
   picture.histogram_width = result_.histogram_width;
-  picture.lines << QString("Bracket: worst case. Bars: %1 tries, terms not made anywhere in their limits, those read within "
+  picture.lines << QString("Bracket: worst case. Bars: %1 tries, terms not made anywhere in their limits, "
+                           "those read within "
                            "their uncertainty.")
                        .arg(options.samples);
   gap_view_->show_picture(picture, unit);
   const auto row = [](const QString& name, const QString& figure) {
     return QString("<tr><td>%1</td><td align='right'>%2</td></tr>").arg(name.toHtmlEscaped(), figure);
   };
-  figures_->setText("<table width='100%' cellspacing='0' cellpadding='1'>" +
-                    row("expected", fit_figure(result_.mean, unit)) +
-                    row("worst case", fit_figure(result_.worst_low, unit) + " to " + fit_figure(result_.worst_high, unit)) +
-                    row(QString("root sum square, 3 \u03C3"), "\u00B1" + fit_figure(3 * result_.sigma, unit)) +
-                    row("closes", qt(number_text(100 * result_.p_within, 1)) + "\u2009%") +
-                    row("room, made to target", qt(number_text(room, 1, true))) + "</table>");
+  figures_->setText(
+      "<table width='100%' cellspacing='0' cellpadding='1'>" +
+      row("expected", fit_figure(result_.mean, unit)) +
+      row("worst case", fit_figure(result_.worst_low, unit) + " to " + fit_figure(result_.worst_high, unit)) +
+      row(QString("root sum square, 3 \u03C3"), "\u00B1" + fit_figure(3 * result_.sigma, unit)) +
+      row("closes", qt(number_text(100 * result_.p_within, 1)) + "\u2009%") +
+      row("room, made to target", qt(number_text(room, 1, true))) + "</table>");
   QStringList words;
   if (result_.improve >= 0) {
     const auto k = static_cast<std::size_t>(result_.improve);
@@ -228,13 +237,15 @@ void ChainsPage::show_gap() {
   if (result_.worst_low >= chain->least && result_.worst_high <= chain->most)
     words << "It closes whatever is made within the drawing.";
   const int k = closing_->currentData().toInt();
-  const double without =
-      k < 0 ? result_.mean : result_.mean - input.links[static_cast<std::size_t>(k)].coefficient * input.links[static_cast<std::size_t>(k)].mean();
+  const double without = k < 0 ? result_.mean
+                               : result_.mean - input.links[static_cast<std::size_t>(k)].coefficient *
+                                                    input.links[static_cast<std::size_t>(k)].mean();
   if (k < 0) {
     const double shim = chains::closing_part(without, chain->least, chain->most);
     words << (shim > 0.0005 ? QString("A shim of %1 brings it to the middle.").arg(fit_figure(shim, unit))
-              : shim < -0.0005 ? QString("A shim cannot help: %1 must come off somewhere.").arg(fit_figure(-shim, unit))
-                               : QString("It is in the middle without a shim."));
+              : shim < -0.0005
+                  ? QString("A shim cannot help: %1 must come off somewhere.").arg(fit_figure(-shim, unit))
+                  : QString("It is in the middle without a shim."));
   } else {
     const auto& link = input.links[static_cast<std::size_t>(k)];
     const double make = ((chain->least + chain->most) / 2 - without) / link.coefficient;

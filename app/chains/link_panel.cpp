@@ -20,19 +20,23 @@ using sheets::qt;
 
 namespace {
 
-/// What marks an entry of the surface boxes as a flank: its data is surface × 4 + 1 (far) or 2 (near), and this.
+/// What marks an entry of the surface boxes as a flank: its data is surface × 4 + 1 (far) or 2 (near), and
+/// this.
 constexpr qlonglong flank_mark = 1LL << 60;
 
 } // namespace
 
 LinkPanel::LinkPanel(Document& document, QWidget* parent)
-    : QWidget(parent), document_(document), table_(plain_table("Links of the chain", {"\u00D7", "Dimension"}, 2)),
+    : QWidget(parent), document_(document),
+      table_(plain_table("Links of the chain", {"\u00D7", "Dimension"}, 2)),
       dimension_(choice_box("Dimension to add")), part_(choice_box("Part to walk through")),
       from_(choice_box("From surface")), to_(choice_box("To surface")),
-      way_(choice_box("Which way the gap is counted", {"along x", "along y", "along z", "against x", "against y", "against z"})),
+      way_(choice_box("Which way the gap is counted",
+                      {"along x", "along y", "along z", "against x", "against y", "against z"})),
       coefficient_(text_field("Coefficient", "1, \u22121, 2, 1/cos 30")), add_(new QPushButton("Add")),
-      remove_(new QPushButton("Remove")), step_(new QPushButton("Walk on")), walk_(new QPushButton("Take the walk")),
-      again_(new QPushButton("Begin again")), words_(muted_label()), steps_text_(muted_label()) {
+      remove_(new QPushButton("Remove")), step_(new QPushButton("Walk on")),
+      walk_(new QPushButton("Take the walk")), again_(new QPushButton("Begin again")), words_(muted_label()),
+      steps_text_(muted_label()) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
   column->setSpacing(4);
@@ -92,7 +96,8 @@ void LinkPanel::fail(const QString& why) {
 }
 
 void LinkPanel::keep(build::Chain changed, const QString& what) {
-  document_.apply(build::replace(document_.build(), chain_, changed, (what + " " + qt(changed.name)).toStdString()));
+  document_.apply(
+      build::replace(document_.build(), chain_, changed, (what + " " + qt(changed.name)).toStdString()));
 }
 
 void LinkPanel::choose_row(int row) {
@@ -113,7 +118,8 @@ void LinkPanel::show_chain(build::Id id) {
     const QSignalBlocker quiet(part_);
     const auto kept = part_->currentData();
     part_->clear();
-    for (const auto& [part_id, part] : b.parts()) part_->addItem(qt(part.name), static_cast<qlonglong>(part_id));
+    for (const auto& [part_id, part] : b.parts())
+      part_->addItem(qt(part.name), static_cast<qlonglong>(part_id));
     part_->setCurrentIndex(std::max(0, part_->findData(kept)));
   }
   fill_surfaces();
@@ -125,7 +131,7 @@ void LinkPanel::show_chain(build::Id id) {
       const auto& term = chain->terms[k];
       const auto* d = b.find<build::Dimension>(term.dimension);
       const auto pieces = d ? b.pieces_of(d->part) : std::vector<std::pair<build::Id, build::Piece>>{};
-      const chains::Made made{term.dimension, term.piece != 0      ? term.piece
+      const chains::Made made{term.dimension, term.piece != 0   ? term.piece
                                               : !pieces.empty() ? pieces.front().first
                                                                 : 0};
       const bool whole = std::abs(term.coefficient - std::round(term.coefficient)) < 1e-9;
@@ -146,12 +152,15 @@ void LinkPanel::fill_surfaces() {
     const auto kept = box->currentData();
     box->clear();
     for (const auto& [id, s] : b.surfaces_of(part))
-      box->addItem(s.round() ? QString("axis of %1").arg(qt(s.name)) : qt(s.name), static_cast<qlonglong>(id));
+      box->addItem(s.round() ? QString("axis of %1").arg(qt(s.name)) : qt(s.name),
+                   static_cast<qlonglong>(id));
     // The flanks of what is round, on either side of the way.
     for (const auto& [id, s] : b.surfaces_of(part))
       if (s.round()) {
-        box->addItem(QString("%1, far side").arg(qt(s.name)), QVariant::fromValue(static_cast<qlonglong>(id) * 4 + 1 + flank_mark));
-        box->addItem(QString("%1, near side").arg(qt(s.name)), QVariant::fromValue(static_cast<qlonglong>(id) * 4 + 2 + flank_mark));
+        box->addItem(QString("%1, far side").arg(qt(s.name)),
+                     QVariant::fromValue(static_cast<qlonglong>(id) * 4 + 1 + flank_mark));
+        box->addItem(QString("%1, near side").arg(qt(s.name)),
+                     QVariant::fromValue(static_cast<qlonglong>(id) * 4 + 2 + flank_mark));
       }
     box->setCurrentIndex(std::max(0, box->findData(kept)));
   }
@@ -195,7 +204,8 @@ void LinkPanel::add_step() {
 }
 
 void LinkPanel::show_steps() {
-  static const Vec3 ways[] = {Vec3::UnitX(), Vec3::UnitY(), Vec3::UnitZ(), -Vec3::UnitX(), -Vec3::UnitY(), -Vec3::UnitZ()};
+  static const Vec3 ways[] = {Vec3::UnitX(),  Vec3::UnitY(),  Vec3::UnitZ(),
+                              -Vec3::UnitX(), -Vec3::UnitY(), -Vec3::UnitZ()};
   steps_.along = ways[std::clamp(way_->currentIndex(), 0, 5)];
   const auto& b = document_.build();
   QStringList lines;
@@ -203,22 +213,26 @@ void LinkPanel::show_steps() {
     const auto* part = b.find<build::Part>(step.part);
     const auto* from = b.find<build::PartSurface>(step.from);
     const auto* to = b.find<build::PartSurface>(step.to);
-    if (part && from && to) lines << QString("%1: %2 \u2192 %3").arg(qt(part->name), qt(from->name), qt(to->name));
+    if (part && from && to)
+      lines << QString("%1: %2 \u2192 %3").arg(qt(part->name), qt(from->name), qt(to->name));
   }
   walk_->setEnabled(!steps_.steps.empty());
   again_->setEnabled(!steps_.steps.empty());
   if (!steps_.steps.empty()) {
     const auto result = chains::walk(b, steps_);
     if (result.ok) {
-      lines << QString("Adds up to %1, %2 dimensions").arg(fit_figure(result.nominal, document_.unit())).arg(result.terms.size());
+      lines << QString("Adds up to %1, %2 dimensions")
+                   .arg(fit_figure(result.nominal, document_.unit()))
+                   .arg(result.terms.size());
       words_->clear();
     } else {
       fail(qt(result.message) + ".");
     }
     walk_->setEnabled(result.ok);
   }
-  steps_text_->setText(lines.isEmpty() ? QString("From feature to feature, part by part: signs come from the drawings.")
-                                       : lines.join("\n"));
+  steps_text_->setText(lines.isEmpty()
+                           ? QString("From feature to feature, part by part: signs come from the drawings.")
+                           : lines.join("\n"));
 }
 
 void LinkPanel::take_walk() {

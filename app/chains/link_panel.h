@@ -1,5 +1,6 @@
 #pragma once
-// The links of a chain: added one by one with a coefficient, or by walking from feature to feature on the drawings.
+// The links of a chain: added one by one with a coefficient, or by walking from feature to feature on the
+// drawings.
 
 #include "app/document.h"
 #include "chains/walk.h"

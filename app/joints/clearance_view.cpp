@@ -31,16 +31,21 @@ void ClearanceView::paintEvent(QPaintEvent*) {
   p.setRenderHint(QPainter::Antialiasing);
   const auto& t = theme();
   const auto& c = picture_;
-  const auto text = [&](double mm) { return c.fine ? fine_figure(mm, unit_) : sheets::fit_figure(mm, unit_); };
+  const auto text = [&](double mm) {
+    return c.fine ? fine_figure(mm, unit_) : sheets::fit_figure(mm, unit_);
+  };
   p.setFont(t.text(true));
   p.setPen(t.ink);
   p.drawText(QRectF(4, 2, width() * 0.6, t.px(20)), Qt::AlignLeft | Qt::AlignVCenter, c.title);
   p.setFont(t.small());
   p.setPen(t.muted);
   p.drawText(QRectF(width() * 0.5, 2, width() * 0.5 - 4, t.px(20)), Qt::AlignRight | Qt::AlignVCenter,
-             QString("wanted %1 to %2 %3").arg(text(c.least), text(c.most), c.fine ? sheets::fine_unit(unit_) : sheets::qt(unit_name(unit_))));
+             QString("wanted %1 to %2 %3")
+                 .arg(text(c.least), text(c.most),
+                      c.fine ? sheets::fine_unit(unit_) : sheets::qt(unit_name(unit_))));
   const double lines = static_cast<double>(c.lines.size()) * t.px(18);
-  const double top = t.px(30), base = height() - lines - t.px(26), left = t.px(44), right = width() - t.px(30);
+  const double top = t.px(30), base = height() - lines - t.px(26), left = t.px(44),
+               right = width() - t.px(30);
   if (base - top < t.px(20)) return;
   const double sigma = std::max(c.sigma, 1e-5);
   double low = std::min({c.least, c.expected - 4 * sigma, c.expected + c.hot_by - 4 * sigma});
@@ -78,7 +83,8 @@ void ClearanceView::paintEvent(QPaintEvent*) {
       const double high_px = (base - top) * 0.9 * c.histogram[b] / std::max(1.0, most);
       const double middle = from + c.histogram_width / 2;
       p.setBrush(middle < c.least || middle > c.most ? t.gone : t.ink);
-      p.drawRect(QRectF(at(from), base - high_px, std::max(1.0, at(from + c.histogram_width) - at(from) - 1), high_px));
+      p.drawRect(QRectF(at(from), base - high_px, std::max(1.0, at(from + c.histogram_width) - at(from) - 1),
+                        high_px));
     }
   } else {
     bell(c.expected, Qt::SolidLine);
@@ -95,7 +101,8 @@ void ClearanceView::paintEvent(QPaintEvent*) {
   p.drawLine(QPointF(left, base), QPointF(right, base));
   const double fine = unit_ == Unit::mm ? 0.001 : mm_per_thou / 10;
   double step = fine;
-  for (const double s : {1.0, 2.0, 5.0, 10.0, 20.0, 50.0, 100.0, 200.0, 500.0, 1000.0, 2000.0, 5000.0, 10000.0}) {
+  for (const double s :
+       {1.0, 2.0, 5.0, 10.0, 20.0, 50.0, 100.0, 200.0, 500.0, 1000.0, 2000.0, 5000.0, 10000.0}) {
     step = s * fine;
     if (at(step) - at(0) >= t.px(56)) break;
   }

@@ -19,10 +19,10 @@ using sheets::qt;
 FitPanel::FitPanel(Document& document, QWidget* parent)
     : QWidget(parent), document_(document), name_(text_field("Name of the joint")),
       thread_(text_field("Thread", "M6, 4BA")), code_(text_field("Fit by its code", "H7/f7, RC5")),
-      purpose_(choice_box("What it is for", purpose_names())), hole_(choice_box("Hole")), shaft_(choice_box("Shaft")),
-      least_(new LengthField("Least")), most_(new LengthField("Most")),
-      table_(plain_table("Proposed limits", {"By", "least", "most"}, 1)), take_(new QPushButton("Take these limits")),
-      remove_(new QPushButton("Remove")), words_(muted_label()) {
+      purpose_(choice_box("What it is for", purpose_names())), hole_(choice_box("Hole")),
+      shaft_(choice_box("Shaft")), least_(new LengthField("Least")), most_(new LengthField("Most")),
+      table_(plain_table("Proposed limits", {"By", "least", "most"}, 1)),
+      take_(new QPushButton("Take these limits")), remove_(new QPushButton("Remove")), words_(muted_label()) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
   column->setSpacing(4);
@@ -47,7 +47,8 @@ FitPanel::FitPanel(Document& document, QWidget* parent)
   column->addWidget(hairline());
   column->addWidget(heading_label("Proposed"));
   table_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
-  for (int c = 1; c < 3; ++c) table_->horizontalHeader()->setSectionResizeMode(c, QHeaderView::ResizeToContents);
+  for (int c = 1; c < 3; ++c)
+    table_->horizontalHeader()->setSectionResizeMode(c, QHeaderView::ResizeToContents);
   table_->setMinimumHeight(theme().ipx(24 * 5 + 8));
   column->addWidget(table_);
   column->addWidget(words_);
@@ -87,7 +88,8 @@ FitPanel::FitPanel(Document& document, QWidget* parent)
     connect(field, &LengthField::committed, this, [this, field](double mm) {
       auto changed = state_.joint;
       (field == least_ ? changed.least : changed.most) = mm;
-      if (changed.least > changed.most) return fail("The least clearance is above the most: nothing could be right.");
+      if (changed.least > changed.most)
+        return fail("The least clearance is above the most: nothing could be right.");
       changed.basis.clear();
       keep(changed, "Clearance wanted");
     });
@@ -96,7 +98,8 @@ FitPanel::FitPanel(Document& document, QWidget* parent)
   connect(table_, &QTableWidget::cellActivated, this, [this] { take(); });
   connect(take_, &QPushButton::clicked, this, &FitPanel::take);
   connect(remove_, &QPushButton::clicked, this, [this] {
-    if (state_.id != 0) document_.apply(build::remove(document_.build(), state_.id, "Remove the joint " + state_.joint.name));
+    if (state_.id != 0)
+      document_.apply(build::remove(document_.build(), state_.id, "Remove the joint " + state_.joint.name));
   });
 }
 
@@ -107,8 +110,8 @@ void FitPanel::fail(const QString& why) {
 
 void FitPanel::keep(build::Joint changed, const QString& what) {
   if (state_.id == 0) return;
-  document_.apply(build::replace(document_.build(), state_.id, changed,
-                                 (what + " " + qt(changed.name)).toStdString()));
+  document_.apply(
+      build::replace(document_.build(), state_.id, changed, (what + " " + qt(changed.name)).toStdString()));
 }
 
 void FitPanel::keep_code() {

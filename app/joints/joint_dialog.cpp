@@ -19,7 +19,8 @@ using sheets::qt;
 
 QStringList purpose_names() {
   QStringList names;
-  for (int k = 0; k < fits::purpose_count; ++k) names << qt(fits::purpose_words(static_cast<build::JointPurpose>(k)));
+  for (int k = 0; k < fits::purpose_count; ++k)
+    names << qt(fits::purpose_words(static_cast<build::JointPurpose>(k)));
   return names;
 }
 
@@ -39,8 +40,10 @@ void fill_dimensions(QComboBox* box, const build::Build& b, const QString& first
 JointDialog::JointDialog(Document& document, QWidget* parent)
     : QDialog(parent), document_(document), name_(text_field("Name of the joint", "big end")),
       hole_size_(text_field("Size of the hole", "10 H7, 10 +0.015/0")),
-      shaft_size_(text_field("Size of the shaft", "10 f7")), thread_(text_field("Thread", "M6, 4BA, 5/16-18")),
-      purpose_(choice_box("What it is for", purpose_names())), hole_(choice_box("Hole, or the outer of the two")),
+      shaft_size_(text_field("Size of the shaft", "10 f7")),
+      thread_(text_field("Thread", "M6, 4BA, 5/16-18")),
+      purpose_(choice_box("What it is for", purpose_names())),
+      hole_(choice_box("Hole, or the outer of the two")),
       shaft_(choice_box("Shaft, or the inner of the two")), state_(new QPushButton("State the joint")),
       message_(muted_label()) {
   setWindowTitle("State a joint");
@@ -68,10 +71,12 @@ JointDialog::JointDialog(Document& document, QWidget* parent)
   cancel->setAutoDefault(false);
   fill_dimensions(hole_, document_.build(), "typed size");
   fill_dimensions(shaft_, document_.build(), "typed size");
-  message_->setText("Point at two dimensions of the drawings, or type two sizes: they become parts of their own.");
+  message_->setText(
+      "Point at two dimensions of the drawings, or type two sizes: they become parts of their own.");
   connect(cancel, &QPushButton::clicked, this, &QDialog::reject);
   connect(state_, &QPushButton::clicked, this, &JointDialog::keep);
-  for (auto* box : {purpose_, hole_, shaft_}) connect(box, &QComboBox::currentIndexChanged, this, [this] { show_rows(); });
+  for (auto* box : {purpose_, hole_, shaft_})
+    connect(box, &QComboBox::currentIndexChanged, this, [this] { show_rows(); });
   show_rows();
 }
 
@@ -146,7 +151,8 @@ void JointDialog::keep() {
     next += 3;
     if (nominal == 0) nominal = read.nominal;
   }
-  if (!over_thread && joint.hole == joint.shaft) return fail(shaft_, "Hole and shaft are the same dimension.");
+  if (!over_thread && joint.hole == joint.shaft)
+    return fail(shaft_, "Hole and shaft are the same dimension.");
   fits::ProposeInput in{purpose, nominal, joint.thread, {}, document_.unit(), 0};
   const auto proposed = fits::propose(in);
   if (!proposed.ok) return fail(over_thread ? static_cast<QWidget*>(thread_) : hole_, qt(proposed.message));

@@ -19,16 +19,18 @@ const fits::Solid* metal_of(const build::Build& build, build::Id dimension) {
   return part ? fits::find_solid(part->material).solid : nullptr;
 }
 
-JointState joint_state(const build::Build& build, const chains::BuildTargets& targets, build::Id id, int condition) {
+JointState joint_state(const build::Build& build, const chains::BuildTargets& targets, build::Id id,
+                       int condition) {
   JointState s;
   const auto* joint = build.find<build::Joint>(id);
   if (joint == nullptr) return s;
   s.id = id;
   s.joint = *joint;
   const auto n = static_cast<int>(targets.sources.size());
-  s.condition = condition >= 0 && condition < n && targets.sources[static_cast<std::size_t>(condition)].joint == id
-                    ? condition
-                    : targets.tightest_of_joint(id);
+  s.condition =
+      condition >= 0 && condition < n && targets.sources[static_cast<std::size_t>(condition)].joint == id
+          ? condition
+          : targets.tightest_of_joint(id);
   if (s.condition < 0) {
     s.hole = {joint->hole, 0};
     s.shaft = {joint->shaft, 0};
@@ -39,8 +41,10 @@ JointState joint_state(const build::Build& build, const chains::BuildTargets& ta
   s.shaft = {joint->shaft, source.shaft_piece};
   s.hole_name = qt(chains::made_name(build, s.hole));
   if (joint->shaft == 0) {
-    if (const auto found = threads::find(joint->thread); found.thread != nullptr) s.major = found.thread->major;
-    s.shaft_name = qt(joint->thread) + (joint->purpose == build::JointPurpose::thread ? ", outside" : ", screw");
+    if (const auto found = threads::find(joint->thread); found.thread != nullptr)
+      s.major = found.thread->major;
+    s.shaft_name =
+        qt(joint->thread) + (joint->purpose == build::JointPurpose::thread ? ", outside" : ", screw");
   } else {
     s.shaft_name = qt(chains::made_name(build, s.shaft));
   }
@@ -87,8 +91,9 @@ ZonePicture zone_picture(const build::Build& build, const chains::BuildTargets& 
   if (!s.usable() || hole == nullptr) return picture;
   picture.known = true;
   picture.nominal = hole->nominal;
-  picture.title = QString("%1: %2%3").arg(qt(s.joint.name), qt(fits::purpose_words(s.joint.purpose)),
-                                           s.joint.basis.empty() ? QString() : ", " + qt(s.joint.basis));
+  picture.title = QString("%1: %2%3")
+                      .arg(qt(s.joint.name), qt(fits::purpose_words(s.joint.purpose)),
+                           s.joint.basis.empty() ? QString() : ", " + qt(s.joint.basis));
   picture.least = s.joint.least;
   picture.most = s.joint.most;
   picture.temperature = temperature;
@@ -122,7 +127,8 @@ ClearancePicture clearance_picture(const build::Build& build, const chains::Buil
   picture.sigma = std::sqrt(variance);
   // A shaft that was read by comparison with this very hole: the difference is surer than two sizes.
   const auto reading = chains::reading(build, s.shaft);
-  if (reading && reading->mate == s.hole.dimension && reading->mate_piece == s.hole.piece && reading->mate != 0) {
+  if (reading && reading->mate == s.hole.dimension && reading->mate_piece == s.hole.piece &&
+      reading->mate != 0) {
     picture.expected = -reading->difference;
     picture.sigma = reading->uncertainty / 2;
     picture.lines << "Read by comparison with its mate: the two instruments' own errors are not in it.";
@@ -133,7 +139,8 @@ ClearancePicture clearance_picture(const build::Build& build, const chains::Buil
   const auto* hole_metal = metal_of(build, s.joint.hole);
   const auto* shaft_metal = metal_of(build, s.joint.shaft);
   if (hole != nullptr && hole_metal != nullptr && shaft_metal != nullptr)
-    picture.hot_by = grows(hole_metal, hole->nominal, temperature) - grows(shaft_metal, hole->nominal, temperature);
+    picture.hot_by =
+        grows(hole_metal, hole->nominal, temperature) - grows(shaft_metal, hole->nominal, temperature);
   const auto unit = build.info().unit;
   if (hole != nullptr) {
     fits::ProposeInput in{s.joint.purpose, hole->nominal, s.joint.thread, {}, unit, 0};

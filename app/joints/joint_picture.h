@@ -12,10 +12,10 @@ namespace datrin::app {
 struct JointState {
   build::Id id = 0;
   build::Joint joint;
-  int condition = -1;              ///< of the targets; −1: it says nothing yet
-  chains::Made hole, shaft;        ///< of that condition; shaft.dimension 0: over a thread
-  double major = 0;                ///< of the thread, when it stands for the shaft
-  QString hole_name, shaft_name;   ///< "Connecting rod, big end bore"
+  int condition = -1;            ///< of the targets; −1: it says nothing yet
+  chains::Made hole, shaft;      ///< of that condition; shaft.dimension 0: over a thread
+  double major = 0;              ///< of the thread, when it stands for the shaft
+  QString hole_name, shaft_name; ///< "Connecting rod, big end bore"
   bool usable() const { return condition >= 0; }
 };
 
@@ -23,8 +23,8 @@ struct JointState {
 JointState joint_state(const build::Build& build, const chains::BuildTargets& targets, build::Id joint,
                        int condition = -1);
 
-ZonePicture zone_picture(const build::Build& build, const chains::BuildTargets& targets, const JointState& state,
-                         double temperature);
+ZonePicture zone_picture(const build::Build& build, const chains::BuildTargets& targets,
+                         const JointState& state, double temperature);
 ClearancePicture clearance_picture(const build::Build& build, const chains::BuildTargets& targets,
                                    const JointState& state, double temperature);
 

@@ -16,8 +16,9 @@ using sheets::qt;
 
 JointsPage::JointsPage(Document& document, TargetsState& targets)
     : Page(document), targets_(targets), left_(new QWidget), heading_(heading_label("Joints")),
-      list_(new RoomList("Joints, tightest first")), add_(new QPushButton("State a joint\u2026")), zones_(new ZoneView),
-      clearance_(new ClearanceView), tabs_(new Tabs), make_(new MakePanel(document, targets)), fit_(new FitPanel(document)),
+      list_(new RoomList("Joints, tightest first")), add_(new QPushButton("State a joint\u2026")),
+      zones_(new ZoneView), clearance_(new ClearanceView), tabs_(new Tabs),
+      make_(new MakePanel(document, targets)), fit_(new FitPanel(document)),
       work_(new WorkPanel(document, targets)), pairs_(new PairsPanel(document, targets)) {
   auto* rows = new QVBoxLayout(left_);
   rows->setContentsMargins(8, 8, 8, 12);
@@ -30,9 +31,10 @@ JointsPage::JointsPage(Document& document, TargetsState& targets)
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(8);
-  zones_->set_empty_text("What must fit what", "State a joint: point at a bore and the pin that goes in it, and say what it is "
-                                               "for. Its limits are proposed, its room is marked, and what is still to be "
-                                               "made gets the number that suits what was made.");
+  zones_->set_empty_text("What must fit what",
+                         "State a joint: point at a bore and the pin that goes in it, and say what it is "
+                         "for. Its limits are proposed, its room is marked, and what is still to be "
+                         "made gets the number that suits what was made.");
   column->addWidget(zones_, 66);
   column->addWidget(clearance_, 34);
   put_in_side(tabs_);
@@ -77,7 +79,8 @@ void JointsPage::refresh() {
     e.id = id;
     e.name = qt(joint.name);
     e.what = qt(fits::purpose_words(joint.purpose));
-    e.below = QString("%1 \u00B7 %2").arg(part_of(joint.hole), joint.shaft ? part_of(joint.shaft) : qt(joint.thread));
+    e.below = QString("%1 \u00B7 %2")
+                  .arg(part_of(joint.hole), joint.shaft ? part_of(joint.shaft) : qt(joint.thread));
     const int c = targets.tightest_of_joint(id);
     if (c >= 0 && targets.result.usable()) {
       e.known = true;
@@ -88,11 +91,15 @@ void JointsPage::refresh() {
     entries.push_back(std::move(e));
   }
   std::stable_sort(entries.begin(), entries.end(), [](const auto& first, const auto& second) {
-    return first.known != second.known ? second.known : first.known && first.room < second.room; // what says nothing yet comes first
+    return first.known != second.known
+               ? second.known
+               : first.known && first.room < second.room; // what says nothing yet comes first
   });
   if (b.find<build::Joint>(chosen_) == nullptr) chosen_ = entries.empty() ? 0 : entries.front().id;
-  heading_->setText(entries.empty() ? QString("JOINTS")
-                                    : QString(theme().large() ? "%1 JOINTS" : "%1 JOINTS, TIGHTEST FIRST").arg(entries.size()));
+  heading_->setText(
+      entries.empty()
+          ? QString("JOINTS")
+          : QString(theme().large() ? "%1 JOINTS" : "%1 JOINTS, TIGHTEST FIRST").arg(entries.size()));
   list_->show_entries(entries, chosen_);
   state_ = joint_state(b, targets, chosen_, condition_);
   temperature_ = state_.id != 0 ? state_.joint.temperature : 20;

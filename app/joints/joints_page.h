@@ -1,5 +1,6 @@
 #pragma once
-// Joints: every fit of the build, tightest first; the one chosen on blued metal, with the number to make next.
+// Joints: every fit of the build, tightest first; the one chosen on blued metal, with the number to make
+// next.
 
 #include "app/joints/clearance_view.h"
 #include "app/joints/fit_panel.h"

@@ -64,7 +64,8 @@ MakePanel::MakePanel(Document& document, TargetsState& targets, QWidget* parent)
   column->addWidget(labelled("With", instrument_, 52));
   column->addWidget(verdict_);
   for (auto* edit : {hole_, shaft_})
-    edit->setToolTip("10.021 \u00B7 10.021 \u00B10.002 \u00B7 go 10.00 no-go 10.02 \u00B7 mate -0.021 (zeroed on its mate)");
+    edit->setToolTip("10.021 \u00B7 10.021 \u00B10.002 \u00B7 go 10.00 no-go 10.02 \u00B7 mate -0.021 "
+                     "(zeroed on its mate)");
   auto* moves = new QVBoxLayout(moves_box_);
   moves->setContentsMargins(0, 4, 0, 0);
   moves->setSpacing(4);
@@ -79,8 +80,10 @@ MakePanel::MakePanel(Document& document, TargetsState& targets, QWidget* parent)
   column->addWidget(next_);
   column->addWidget(card_);
   column->addStretch(1);
-  connect(hole_, &QLineEdit::editingFinished, this, [this] { keep_reading(hole_, state_.hole, state_.shaft); });
-  connect(shaft_, &QLineEdit::editingFinished, this, [this] { keep_reading(shaft_, state_.shaft, state_.hole); });
+  connect(hole_, &QLineEdit::editingFinished, this,
+          [this] { keep_reading(hole_, state_.hole, state_.shaft); });
+  connect(shaft_, &QLineEdit::editingFinished, this,
+          [this] { keep_reading(shaft_, state_.shaft, state_.hole); });
   connect(depart_, &QPushButton::clicked, this, &MakePanel::depart);
   connect(card_, &QPushButton::clicked, this, &MakePanel::card_wanted);
 }
@@ -100,7 +103,8 @@ void MakePanel::show_state(const JointState& state) {
     const auto old = instrument_->currentText();
     instrument_->clear();
     instrument_->addItem("\u2013 (\u00B1 as typed)", 0);
-    for (const auto& [id, i] : document_.build().instruments()) instrument_->addItem(qt(i.name), static_cast<qlonglong>(id));
+    for (const auto& [id, i] : document_.build().instruments())
+      instrument_->addItem(qt(i.name), static_cast<qlonglong>(id));
     const int at = instrument_->findText(old);
     instrument_->setCurrentIndex(at > 0 ? at : std::min(1, instrument_->count() - 1));
   }
@@ -144,13 +148,16 @@ void MakePanel::show_figure() {
     figure_->setText(fit_figure(target->make, unit));
     const bool held = target->hold > 0;
     other_->setText(QString("%1 \u00B7 %2")
-                        .arg(qt(unit_name(unit)) + " \u00B7 " + fit_figure(target->make, sheets::other(unit)) + "\u2009" +
+                        .arg(qt(unit_name(unit)) + " \u00B7 " +
+                                 fit_figure(target->make, sheets::other(unit)) + "\u2009" +
                                  qt(unit_name(sheets::other(unit))),
-                             held ? QString("hold \u00B1%1").arg(fit_figure(target->hold, unit)) : QString("cannot be held")));
+                             held ? QString("hold \u00B1%1").arg(fit_figure(target->hold, unit))
+                                  : QString("cannot be held")));
     QStringList words;
     if (const auto* moved = targets_.last().of(made))
       words << QString("was %1 before %2 was read")
-                   .arg(fit_figure(moved->was, unit), qt(chains::made_name(document_.build(), targets_.last().made)));
+                   .arg(fit_figure(moved->was, unit),
+                        qt(chains::made_name(document_.build(), targets_.last().made)));
     if (target->departs != 0) {
       words << QString("%1 %2 %3 its drawing limit: the joint stands above it")
                    .arg(fine_figure(std::abs(target->departs), unit), sheets::fine_unit(unit),
@@ -177,9 +184,10 @@ void MakePanel::show_figure() {
   int rows = 0;
   for (const auto& m : targets_.last().moved) {
     if (rows++ == 4) break;
-    moved += QString("<tr><td>%1</td><td align='right'%4>%2 \u2192 %3</td></tr>")
-                 .arg(qt(chains::made_name(document_.build(), m.made)).toHtmlEscaped(), fit_figure(m.was, unit),
-                      fit_figure(m.now, unit), theme().large() ? "" : " style='white-space:nowrap'");
+    moved +=
+        QString("<tr><td>%1</td><td align='right'%4>%2 \u2192 %3</td></tr>")
+            .arg(qt(chains::made_name(document_.build(), m.made)).toHtmlEscaped(), fit_figure(m.was, unit),
+                 fit_figure(m.now, unit), theme().large() ? "" : " style='white-space:nowrap'");
   }
   moves_->setText(moved + "</table>");
   moves_box_->setVisible(rows > 0);
@@ -188,8 +196,9 @@ void MakePanel::show_figure() {
   for (const auto& n : chains::order_of_making(document_.build(), targets)) {
     if (!n.mate_made || n.made == made) continue; // numbers that follow something real
     if (shown++ == 4) break;
-    four += QString("<tr><td>%1</td><td align='right'><b>%2</b></td></tr>")
-                .arg(qt(chains::made_name(document_.build(), n.made)).toHtmlEscaped(), fit_figure(n.make, unit));
+    four +=
+        QString("<tr><td>%1</td><td align='right'><b>%2</b></td></tr>")
+            .arg(qt(chains::made_name(document_.build(), n.made)).toHtmlEscaped(), fit_figure(n.make, unit));
   }
   next_->setText(four + "</table>");
   card_->setEnabled(shown > 0 || target != nullptr);
@@ -202,7 +211,9 @@ void MakePanel::show_readings() {
   for (const auto& [edit, made] : {std::pair{hole_, state_.hole}, {shaft_, state_.shaft}}) {
     const auto reading = made.piece != 0 ? chains::reading(b, made) : std::nullopt;
     edit->setEnabled(made.piece != 0 && b.find<build::Dimension>(made.dimension) != nullptr);
-    edit->setText(!reading ? QString() : reading->read.empty() ? fit_figure(reading->value, unit) : qt(reading->read));
+    edit->setText(!reading                ? QString()
+                  : reading->read.empty() ? fit_figure(reading->value, unit)
+                                          : qt(reading->read));
     edit->setModified(false);
     edit->setProperty("wrong", false);
     edit->style()->polish(edit);
@@ -269,10 +280,12 @@ void MakePanel::keep_reading(QLineEdit* edit, const chains::Made& made, const ch
   } else {
     m.value = fits::corrected(in).total();
   }
-  if (read.kind != fits::ReadingKind::size || std::abs(m.value - read.shown) > 1e-9) m.read = text.toStdString();
+  if (read.kind != fits::ReadingKind::size || std::abs(m.value - read.shown) > 1e-9)
+    m.read = text.toStdString();
   if (read.kind == fits::ReadingKind::pins) m.instrument = "gauge pins";
   if (d != nullptr && d->nominal > 0 && (m.value > 1.5 * d->nominal || m.value < 0.6 * d->nominal))
-    return fail(QString("%1 is far from %2: is the unit right?").arg(fit_figure(m.value, document_.unit()), fit_figure(d->nominal, document_.unit())));
+    return fail(QString("%1 is far from %2: is the unit right?")
+                    .arg(fit_figure(m.value, document_.unit()), fit_figure(d->nominal, document_.unit())));
   if (old)
     document_.apply(build::replace(b, old->first, m, "Measure " + name + " again"));
   else
@@ -287,7 +300,8 @@ void MakePanel::depart() {
   const auto* d = document_.build().find<build::Dimension>(made.dimension);
   if (target == nullptr || d == nullptr || target->departs == 0) return;
   auto changed = *d;
-  changed.history.push_back({limits_text(d->nominal, d->lower, d->upper, d->tolerance, document_.unit()), now_text()});
+  changed.history.push_back(
+      {limits_text(d->nominal, d->lower, d->upper, d->tolerance, document_.unit()), now_text()});
   if (target->departs > 0)
     changed.upper += target->departs;
   else

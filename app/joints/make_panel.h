@@ -1,6 +1,6 @@
 #pragma once
-// The number to make next for the joint shown: large, with its sum, what the last reading moved, and where a reading is
-// entered.
+// The number to make next for the joint shown: large, with its sum, what the last reading moved, and where a
+// reading is entered.
 
 #include "app/document.h"
 #include "app/joints/joint_picture.h"

@@ -22,8 +22,9 @@ PairsPanel::PairsPanel(Document& document, TargetsState& targets, QWidget* paren
       table_(plain_table("Pairs of pieces", {"Hole", "Shaft", "Clear", "Room"}, 2)),
       places_(plain_table("Readings at depths and directions", {"Deep", "Turned", "Size"}, 0)),
       goal_(choice_box("What the pairing is best for", {"best over all pairs", "the worst pair best"})),
-      side_(choice_box("Readings of", {"hole", "shaft"})), pair_(new QPushButton("Pair them")), add_(new QPushButton("Add")),
-      depth_(text_field("Depth", "deep")), direction_(text_field("Direction in degrees", "turned \u00B0")),
+      side_(choice_box("Readings of", {"hole", "shaft"})), pair_(new QPushButton("Pair them")),
+      add_(new QPushButton("Add")), depth_(text_field("Depth", "deep")),
+      direction_(text_field("Direction in degrees", "turned \u00B0")),
       size_(text_field("Size read there", "size")), words_(muted_label()), form_(muted_label()) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
@@ -53,7 +54,8 @@ PairsPanel::PairsPanel(Document& document, TargetsState& targets, QWidget* paren
   connect(size_, &QLineEdit::returnPressed, this, &PairsPanel::add_place);
   connect(side_, &QComboBox::activated, this, [this] { show_form(); });
   connect(table_, &QTableWidget::cellClicked, this, [this](int r, int) {
-    if (r >= 0 && r < static_cast<int>(conditions_.size())) emit pair_chosen(conditions_[static_cast<std::size_t>(r)]);
+    if (r >= 0 && r < static_cast<int>(conditions_.size()))
+      emit pair_chosen(conditions_[static_cast<std::size_t>(r)]);
   });
 }
 
@@ -83,8 +85,8 @@ void PairsPanel::show_pairs() {
     const auto& source = targets.sources[c];
     const auto& room = targets.result.conditions[c];
     fill_row(table_, static_cast<int>(k),
-             {piece_name(source.hole_piece), piece_name(source.shaft_piece), fine_figure(room.expected - state_.major, unit),
-              qt(number_text(room.room, 1, true))});
+             {piece_name(source.hole_piece), piece_name(source.shaft_piece),
+              fine_figure(room.expected - state_.major, unit), qt(number_text(room.room, 1, true))});
     if (room.room < 0) table_->item(static_cast<int>(k), 3)->setForeground(theme().gone);
   }
   const auto count_measured = [&](build::Id dimension) {
@@ -96,9 +98,10 @@ void PairsPanel::show_pairs() {
   };
   measured = std::min(count_measured(state_.joint.hole), count_measured(state_.joint.shaft));
   pair_->setEnabled(measured >= 1 && state_.joint.shaft != 0);
-  words_->setText(pair_->isEnabled() ? QString()
-                                     : QString("Once holes and shafts of several pieces are read, they are paired here so "
-                                               "that each clearance comes nearest to the middle."));
+  words_->setText(pair_->isEnabled()
+                      ? QString()
+                      : QString("Once holes and shafts of several pieces are read, they are paired here so "
+                                "that each clearance comes nearest to the middle."));
 }
 
 void PairsPanel::pair_up() {
@@ -121,8 +124,8 @@ void PairsPanel::pair_up() {
   in.least = state_.joint.least;
   in.most = state_.joint.most;
   in.target = (in.least + in.most) / 2;
-  const auto result =
-      fits::pair_up(in, goal_->currentIndex() == 0 ? fits::PairingGoal::all_pairs : fits::PairingGoal::worst_pair);
+  const auto result = fits::pair_up(in, goal_->currentIndex() == 0 ? fits::PairingGoal::all_pairs
+                                                                   : fits::PairingGoal::worst_pair);
   if (!result.ok) {
     words_->setText(qt(result.message));
     return;
@@ -130,7 +133,8 @@ void PairsPanel::pair_up() {
   auto changed = state_.joint;
   changed.pairs.clear();
   for (const auto& pair : result.pairs)
-    changed.pairs.emplace_back(holes[static_cast<std::size_t>(pair.hole)], shafts[static_cast<std::size_t>(pair.shaft)]);
+    changed.pairs.emplace_back(holes[static_cast<std::size_t>(pair.hole)],
+                               shafts[static_cast<std::size_t>(pair.shaft)]);
   document_.apply(build::replace(b, state_.id, changed, "Pair the pieces of " + state_.joint.name));
   QString words = QString("The worst is %1 %2 from the middle.")
                       .arg(fine_figure(result.worst, document_.unit()), sheets::fine_unit(document_.unit()));
@@ -152,13 +156,15 @@ void PairsPanel::show_form() {
       const auto& p = m->places[k];
       in.readings.push_back({p.depth, p.direction, p.value});
       fill_row(places_, static_cast<int>(k),
-               {sheets::figure(p.depth, document_.unit()), qt(number_text(degrees(p.direction), 0)) + "\u00B0",
-                fit_figure(p.value, document_.unit())});
+               {sheets::figure(p.depth, document_.unit()),
+                qt(number_text(degrees(p.direction), 0)) + "\u00B0", fit_figure(p.value, document_.unit())});
     }
   const auto form = fits::form(in);
-  form_->setText(form.ok ? qt(form.verdict)
-                         : QString("Read it at several depths and directions: its taper, ovality and high spots are told, "
-                                   "and the joint uses the size that matters to its mate."));
+  form_->setText(
+      form.ok
+          ? qt(form.verdict)
+          : QString("Read it at several depths and directions: its taper, ovality and high spots are told, "
+                    "and the joint uses the size that matters to its mate."));
   colour_label(form_, theme().muted);
 }
 
@@ -172,12 +178,15 @@ void PairsPanel::add_place() {
     edit->setFocus();
   };
   const auto options = entry_options(document_.unit());
-  const auto depth = parse_length(depth_->text().trimmed().isEmpty() ? "0 mm" : depth_->text().toStdString(), options);
+  const auto depth =
+      parse_length(depth_->text().trimmed().isEmpty() ? "0 mm" : depth_->text().toStdString(), options);
   if (!depth.ok()) return fail(depth_, qt(depth.message));
-  const auto turned = parse_angle(direction_->text().trimmed().isEmpty() ? "0" : direction_->text().toStdString(), options.decimal_comma);
+  const auto turned = parse_angle(
+      direction_->text().trimmed().isEmpty() ? "0" : direction_->text().toStdString(), options.decimal_comma);
   if (!turned.ok) return fail(direction_, qt(turned.message));
   const auto size = parse_length(size_->text().toStdString(), options);
-  if (!size.ok() || !(size.mm > 0)) return fail(size_, size.ok() ? QString("must be above 0") : qt(size.message));
+  if (!size.ok() || !(size.mm > 0))
+    return fail(size_, size.ok() ? QString("must be above 0") : qt(size.message));
   const auto old = b.measurement_of(made.piece, made.dimension);
   build::Measurement m;
   if (old) m = old->second;

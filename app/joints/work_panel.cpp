@@ -21,11 +21,12 @@ using sheets::fit_figure;
 using sheets::qt;
 
 WorkPanel::WorkPanel(Document& document, TargetsState& targets, QWidget* parent)
-    : QWidget(parent), document_(document), targets_(targets), temperature_(text_field("Temperature at work, degrees Celsius")),
-      length_(new LengthField("Engaged")), hub_(new LengthField("Hub outside")), bore_(new LengthField("Shaft's bore")),
+    : QWidget(parent), document_(document), targets_(targets),
+      temperature_(text_field("Temperature at work, degrees Celsius")), length_(new LengthField("Engaged")),
+      hub_(new LengthField("Hub outside")), bore_(new LengthField("Shaft's bore")),
       apart_(new QCheckBox("must come apart")), through_(new QCheckBox("bore must stay free")),
-      looks_(new QCheckBox("the face is looked at")), heat_(words_label()), press_heading_(heading_label("Held by the fit")),
-      press_(words_label()), methods_(new QListWidget) {
+      looks_(new QCheckBox("the face is looked at")), heat_(words_label()),
+      press_heading_(heading_label("Held by the fit")), press_(words_label()), methods_(new QListWidget) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
   column->setSpacing(4);
@@ -91,7 +92,8 @@ WorkPanel::WorkPanel(Document& document, TargetsState& targets, QWidget* parent)
 
 void WorkPanel::keep(const build::Joint& changed, const QString& what) {
   if (state_.id != 0)
-    document_.apply(build::replace(document_.build(), state_.id, changed, (what + " " + qt(changed.name)).toStdString()));
+    document_.apply(
+        build::replace(document_.build(), state_.id, changed, (what + " " + qt(changed.name)).toStdString()));
 }
 
 void WorkPanel::show_state(const JointState& state, double temperature) {
@@ -116,26 +118,32 @@ void WorkPanel::show_state(const JointState& state, double temperature) {
   if (hole == nullptr || state.joint.shaft == 0) {
     heat_->setText("Temperature says nothing about a hole over a thread.");
   } else {
-    fits::HeatInput in{hole->nominal, clearance, metal_of(b, state.joint.hole), metal_of(b, state.joint.shaft), temperature,
-                       temperature};
+    fits::HeatInput in{
+        hole->nominal, clearance,  metal_of(b, state.joint.hole), metal_of(b, state.joint.shaft),
+        temperature,   temperature};
     const auto hot = fits::clearance_hot(in);
     if (!hot.ok) {
-      heat_->setText(in.hole == nullptr || in.shaft == nullptr
-                         ? QString("State the material of both parts in the Drawing step: then it is said here what "
-                                   "clearance is left when hot.")
-                         : qt(hot.message) + ".");
+      heat_->setText(
+          in.hole == nullptr || in.shaft == nullptr
+              ? QString("State the material of both parts in the Drawing step: then it is said here what "
+                        "clearance is left when hot.")
+              : qt(hot.message) + ".");
       if (in.hole != nullptr && in.shaft != nullptr) colour_label(heat_, theme().gone);
     } else {
       const auto words = [&](double c) {
-        return QString("%1 %2 of %3").arg(fine_figure(std::abs(c), unit), sheets::fine_unit(unit), c < 0 ? "interference" : "clearance");
+        return QString("%1 %2 of %3")
+            .arg(fine_figure(std::abs(c), unit), sheets::fine_unit(unit),
+                 c < 0 ? "interference" : "clearance");
       };
-      QString text = QString("A %1 shaft in %2: %3 at 20\u2009\u00B0C").arg(qt(in.shaft->name), qt(in.hole->name), words(clearance));
+      QString text = QString("A %1 shaft in %2: %3 at 20\u2009\u00B0C")
+                         .arg(qt(in.shaft->name), qt(in.hole->name), words(clearance));
       if (std::abs(temperature - 20) > 0.5)
         text += QString(", %1 at %2\u2009\u00B0C").arg(words(hot.clearance), qt(number_text(temperature, 0)));
       heat_->setText(text + ".");
     }
   }
-  const bool bearing = state.joint.purpose == JointPurpose::bearing_housing || state.joint.purpose == JointPurpose::bearing_shaft;
+  const bool bearing = state.joint.purpose == JointPurpose::bearing_housing ||
+                       state.joint.purpose == JointPurpose::bearing_shaft;
   const bool thread = fits::is_over_a_thread(state.joint.purpose);
   press_heading_->setText(bearing ? "INSIDE THE BEARING" : thread ? "DRILLS" : "HELD BY THE FIT");
   hub_->setVisible(!bearing && !thread);
@@ -152,15 +160,25 @@ QString WorkPanel::press_words(double clearance) const {
   const auto* shaft = metal_of(b, state_.joint.shaft);
   if (!(clearance < 0)) return "There is clearance: the fit itself holds nothing.";
   if (hub == nullptr || shaft == nullptr) return "State the materials of both parts first.";
-  if (!(state_.joint.hub_outside > 0)) return "Say how large the hub is outside: then its pressure and stress are worked out.";
+  if (!(state_.joint.hub_outside > 0))
+    return "Say how large the hub is outside: then its pressure and stress are worked out.";
   // Turned and reamed metal: Rz about 6 µm each (common practice).
-  fits::PressInput in{hole->nominal, state_.joint.hub_outside, state_.joint.shaft_bore, state_.joint.length, -clearance, 0.006,
-                      0.006, hub, shaft, 0};
+  fits::PressInput in{hole->nominal,
+                      state_.joint.hub_outside,
+                      state_.joint.shaft_bore,
+                      state_.joint.length,
+                      -clearance,
+                      0.006,
+                      0.006,
+                      hub,
+                      shaft,
+                      0};
   const auto r = fits::press(in);
   if (!r.usable()) return qt(r.message) + ".";
   const auto n = [](double v, int decimals = 0) { return qt(number_text(v, decimals)); };
   QStringList lines;
-  lines << QString("%1 \u00B5m of interference, %2 of it lost to roughness.").arg(n(-clearance * 1000), n(r.loss * 1000));
+  lines << QString("%1 \u00B5m of interference, %2 of it lost to roughness.")
+               .arg(n(-clearance * 1000), n(r.loss * 1000));
   lines << QString("Pressure %1 N/mm\u00B2; the hub pulls %2, the shaft is pressed %3 N/mm\u00B2.")
                .arg(n(r.pressure, 1), n(r.hub_hoop), n(-r.shaft_hoop));
   lines << qt(r.verdict);
@@ -169,7 +187,8 @@ QString WorkPanel::press_words(double clearance) const {
                  .arg(n(r.push_force), n(r.push_force), n(r.torque / 1000, 2), n(r.friction, 2));
   const auto assembly = fits::assembly({hole->nominal, -clearance, 0, hub, shaft, -18});
   if (assembly.ok) lines << qt(assembly.verdict);
-  lines << "A press throws a part that slips: guard, in line, never by hand held work. The machine's manual stands above this.";
+  lines << "A press throws a part that slips: guard, in line, never by hand held work. The machine's manual "
+           "stands above this.";
   return lines.join("\n");
 }
 
@@ -205,12 +224,15 @@ QString WorkPanel::bearing_words() const {
   }
   if (!(in.bore > 0) || !(in.outside > 0))
     return housing ? "State the joint of its bore on the shaft as well: then it is said what is left inside."
-                   : "State the joint of its outside in the housing as well: then it is said what is left inside.";
+                   : "State the joint of its outside in the housing as well: then it is said what is left "
+                     "inside.";
   const auto r = fits::bearing_clearance(in);
   if (!r.ok) return qt(r.message) + ".";
   const auto um = [](double mm) { return qt(number_text(mm * 1000, 0)); };
-  return QString("%1 to %2 \u00B5m before fitting (normal class). The shaft takes %3, the housing %4, the warm inner ring %5.\n%6")
-      .arg(um(r.before_least), um(r.before_most), um(r.inner_grows), um(r.outer_shrinks), um(r.by_heat), qt(r.verdict));
+  return QString("%1 to %2 \u00B5m before fitting (normal class). The shaft takes %3, the housing %4, the "
+                 "warm inner ring %5.\n%6")
+      .arg(um(r.before_least), um(r.before_most), um(r.inner_grows), um(r.outer_shrinks), um(r.by_heat),
+           qt(r.verdict));
 }
 
 QString WorkPanel::thread_words() const {
@@ -226,19 +248,22 @@ QString WorkPanel::thread_words() const {
   const auto unit = document_.unit();
   QStringList lines;
   lines << QString("%1: \u2300 %2, pitch %3 mm (%4 to the inch).")
-               .arg(qt(t.name), fit_figure(t.major, unit), qt(number_text(t.pitch, 3)), qt(number_text(t.per_inch(), 1)));
+               .arg(qt(t.name), fit_figure(t.major, unit), qt(number_text(t.pitch, 3)),
+                    qt(number_text(t.per_inch(), 1)));
   lines << QString("Tapping drill %1: %2 % of thread. Clearance drill %3.")
                .arg(qt(plan.drill), qt(number_text(plan.percent, 0)), qt(plan.clearance_drill));
   if (plan.drill_depth > 0)
     lines << QString("For %1 of full thread drill %2 deep to the shoulder, %3 more to the point.")
-                 .arg(sheets::figure_with_unit(in.full_thread, unit), sheets::figure_with_unit(plan.drill_depth, unit),
+                 .arg(sheets::figure_with_unit(in.full_thread, unit),
+                      sheets::figure_with_unit(plan.drill_depth, unit),
                       sheets::figure_with_unit(plan.point, unit));
   if (!plan.verdict.empty()) lines << qt(plan.verdict);
   const auto& targets = targets_.now();
   if (state_.joint.purpose == JointPurpose::thread && state_.usable() && targets.result.usable()) {
     const double hole = targets.result.conditions[static_cast<std::size_t>(state_.condition)].expected;
     lines << QString("The hole at %1 leaves %2 % of thread.")
-                 .arg(fit_figure(hole, unit), qt(number_text(threads::percent(t.major, t.pitch, hole, t.depth), 0)));
+                 .arg(fit_figure(hole, unit),
+                      qt(number_text(threads::percent(t.major, t.pitch, hole, t.depth), 0)));
   }
   return lines.join("\n");
 }

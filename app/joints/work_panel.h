@@ -1,6 +1,6 @@
 #pragma once
-// A joint at work: running clearance hot, a press fit's pressure, stress and force, assembly by heat, what is left inside
-// a bearing, a thread's drills; and which ways of holding it are ruled out.
+// A joint at work: running clearance hot, a press fit's pressure, stress and force, assembly by heat, what is
+// left inside a bearing, a thread's drills; and which ways of holding it are ruled out.
 
 #include "app/document.h"
 #include "app/joints/joint_picture.h"

@@ -39,10 +39,10 @@ void ZoneView::show_picture(const ZonePicture& picture, Unit unit) {
   unit_ = unit;
   scale();
   if (picture.known)
-    setAccessibleDescription(QString("%1: clearance %2 %3, wanted %4 to %5")
-                                 .arg(picture.title, fine_figure(picture.hole.value() - picture.shaft.value(), unit),
-                                      sheets::fine_unit(unit), fine_figure(picture.least, unit),
-                                      fine_figure(picture.most, unit)));
+    setAccessibleDescription(
+        QString("%1: clearance %2 %3, wanted %4 to %5")
+            .arg(picture.title, fine_figure(picture.hole.value() - picture.shaft.value(), unit),
+                 sheets::fine_unit(unit), fine_figure(picture.least, unit), fine_figure(picture.most, unit)));
   update();
 }
 
@@ -51,9 +51,10 @@ void ZoneView::scale() {
   high_ = 0;
   for (const auto* side : {&picture_.hole, &picture_.shaft}) {
     if (!side->there) continue;
-    for (const double v : {side->drawn.lower, side->drawn.upper, side->value() - side->uncertainty,
-                           side->value() + side->uncertainty, side->value() + side->grows,
-                           side->make ? *side->make - side->hold : 0.0, side->make ? *side->make + side->hold : 0.0}) {
+    for (const double v :
+         {side->drawn.lower, side->drawn.upper, side->value() - side->uncertainty,
+          side->value() + side->uncertainty, side->value() + side->grows,
+          side->make ? *side->make - side->hold : 0.0, side->make ? *side->make + side->hold : 0.0}) {
       low_ = std::min(low_, v);
       high_ = std::max(high_, v);
     }
@@ -85,7 +86,8 @@ void ZoneView::paint_side(QPainter& p, const ZoneSide& side, double left, double
   const double name_width = std::min(width + t.px(150), (this->width() - t.px(58)) * 0.46);
   p.drawText(QRectF(names, t.px(36), name_width, t.px(20)), Qt::AlignLeft | Qt::AlignVCenter,
              p.fontMetrics().elidedText(side.name, Qt::ElideRight, static_cast<int>(name_width)));
-  // The zone as drawn: hatched for the hole, whose metal is outside it; dashed once a number stands against it.
+  // The zone as drawn: hatched for the hole, whose metal is outside it; dashed once a number stands against
+  // it.
   p.setBrush(Qt::NoBrush);
   p.setPen(QPen(t.blue.dim, 1, side.make && !hole ? Qt::DashLine : Qt::SolidLine));
   p.drawRect(zone);
@@ -110,8 +112,8 @@ void ZoneView::paint_side(QPainter& p, const ZoneSide& side, double left, double
     taken.push_back(y);
     p.setFont(bold ? t.text(true) : t.small());
     p.setPen(colour);
-    p.drawText(QRectF(beside, y - t.px(10), this->width() - beside - 4, t.px(20)), Qt::AlignLeft | Qt::AlignVCenter,
-               words);
+    p.drawText(QRectF(beside, y - t.px(10), this->width() - beside - 4, t.px(20)),
+               Qt::AlignLeft | Qt::AlignVCenter, words);
   };
   if (side.make && !side.measured) {
     const double up = level_px(*side.make + std::max(0.0, side.hold)),
@@ -120,15 +122,18 @@ void ZoneView::paint_side(QPainter& p, const ZoneSide& side, double left, double
     p.setPen(QPen(t.blue.line, 1));
     p.drawRect(QRectF(left, up, width, std::max(1.0, down - up)));
     p.setPen(QPen(t.blue.line, 2.4));
-    p.drawLine(QPointF(left - t.px(8), level_px(*side.make)), QPointF(left + width + t.px(8), level_px(*side.make)));
+    p.drawLine(QPointF(left - t.px(8), level_px(*side.make)),
+               QPointF(left + width + t.px(8), level_px(*side.make)));
     label(*side.make, "make " + fit_figure(picture_.nominal + *side.make, unit_), t.blue.line, true);
     label(*side.make - 1e-6,
-          side.hold > 0 ? QString("hold \u00B1%1").arg(fit_figure(side.hold, unit_)) : QString("cannot be held"),
+          side.hold > 0 ? QString("hold \u00B1%1").arg(fit_figure(side.hold, unit_))
+                        : QString("cannot be held"),
           t.blue.label, false);
     if (side.departs != 0)
       label(*side.make - 2e-6,
             QString("%1 %2 %3 the drawing")
-                .arg(fine_figure(std::abs(side.departs), unit_), sheets::fine_unit(unit_), side.departs > 0 ? "over" : "under"),
+                .arg(fine_figure(std::abs(side.departs), unit_), sheets::fine_unit(unit_),
+                     side.departs > 0 ? "over" : "under"),
             t.blue.brass, false);
   }
   if (side.measured) {
@@ -138,9 +143,11 @@ void ZoneView::paint_side(QPainter& p, const ZoneSide& side, double left, double
     p.setPen(QPen(t.blue.brass, 2.4));
     p.drawLine(QPointF(left - t.px(8), y), QPointF(left + width + t.px(8), y));
     p.setPen(QPen(t.blue.brass, 1.4));
-    p.drawLine(QPointF(left + width / 2, y - std::max(u, t.px(5))), QPointF(left + width / 2, y + std::max(u, t.px(5))));
+    p.drawLine(QPointF(left + width / 2, y - std::max(u, t.px(5))),
+               QPointF(left + width / 2, y + std::max(u, t.px(5))));
     label(*side.measured,
-          QString("made %1 \u00B1%2").arg(fine_figure(*side.measured, unit_, true), fine_figure(side.uncertainty, unit_)),
+          QString("made %1 \u00B1%2")
+              .arg(fine_figure(*side.measured, unit_, true), fine_figure(side.uncertainty, unit_)),
           t.blue.brass, true);
   }
   label((side.drawn.lower + side.drawn.upper) / 2, side.limits, t.blue.label, false);
@@ -162,17 +169,21 @@ void ZoneView::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(40, height() * 0.3, width() - 80, t.px(30)), Qt::AlignLeft, title_);
     p.setFont(t.text());
     p.setPen(t.blue.label);
-    p.drawText(QRectF(40, height() * 0.3 + t.px(32), width() - 80, t.px(140)), Qt::AlignLeft | Qt::TextWordWrap, words_);
+    p.drawText(QRectF(40, height() * 0.3 + t.px(32), width() - 80, t.px(140)),
+               Qt::AlignLeft | Qt::TextWordWrap, words_);
     return;
   }
   p.setFont(t.text(true));
   p.setPen(t.blue.line);
   const double right_words = t.px(180);
-  p.drawText(QRectF(t.px(14), t.px(8), width() - right_words - t.px(28), t.px(22)), Qt::AlignLeft | Qt::AlignVCenter,
-             p.fontMetrics().elidedText(picture_.title, Qt::ElideRight, static_cast<int>(width() - right_words - t.px(28))));
+  p.drawText(QRectF(t.px(14), t.px(8), width() - right_words - t.px(28), t.px(22)),
+             Qt::AlignLeft | Qt::AlignVCenter,
+             p.fontMetrics().elidedText(picture_.title, Qt::ElideRight,
+                                        static_cast<int>(width() - right_words - t.px(28))));
   p.setFont(t.small());
   p.setPen(t.blue.label);
-  p.drawText(QRectF(width() - right_words - t.px(14), t.px(8), right_words, t.px(22)), Qt::AlignRight | Qt::AlignVCenter,
+  p.drawText(QRectF(width() - right_words - t.px(14), t.px(8), right_words, t.px(22)),
+             Qt::AlignRight | Qt::AlignVCenter,
              QString("%1 from %2").arg(sheets::fine_unit(unit_), fit_figure(picture_.nominal, unit_)));
   // The scale: a level every so much, in round figures of the person's unit.
   const double fine = unit_ == Unit::mm ? 0.001 : mm_per_thou / 10;
@@ -207,8 +218,8 @@ void ZoneView::paintEvent(QPaintEvent*) {
     }
     p.setFont(t.title());
     p.setPen(t.blue.brass);
-    p.drawText(QRectF(x - t.px(70), (a + b) / 2 - t.px(12), t.px(60), t.px(24)), Qt::AlignRight | Qt::AlignVCenter,
-               fine_figure(hole - shaft, unit_, hole < shaft));
+    p.drawText(QRectF(x - t.px(70), (a + b) / 2 - t.px(12), t.px(60), t.px(24)),
+               Qt::AlignRight | Qt::AlignVCenter, fine_figure(hole - shaft, unit_, hole < shaft));
   }
   // The temperature, on a rule of its own.
   const double base = height() - t.px(34);
@@ -226,26 +237,31 @@ void ZoneView::paintEvent(QPaintEvent*) {
     const double x = temperature_px(picture_.temperature);
     p.setPen(hasFocus() ? QPen(t.blue.line, 1.5) : QPen(Qt::NoPen));
     p.setBrush(t.blue.brass);
-    p.drawPolygon(QPolygonF({QPointF(x, base + 1), QPointF(x - t.px(7), base + t.px(13)), QPointF(x + t.px(7), base + t.px(13))}));
+    p.drawPolygon(QPolygonF({QPointF(x, base + 1), QPointF(x - t.px(7), base + t.px(13)),
+                             QPointF(x + t.px(7), base + t.px(13))}));
     p.setPen(t.blue.line);
     p.setFont(t.text());
-    const double hot = picture_.hole.value() + picture_.hole.grows - picture_.shaft.value() - picture_.shaft.grows;
-    const QString words =
-        std::abs(picture_.temperature - 20) < 0.5
-            ? QString("at 20\u2009\u00B0C")
-            : QString("%1 at %2\u2009\u00B0C").arg(fine_figure(hot, unit_), qt(number_text(picture_.temperature, 0)));
-    p.drawText(QRectF(width() - t.px(140), base - t.px(14), t.px(126), t.px(20)), Qt::AlignRight | Qt::AlignVCenter, words);
+    const double hot =
+        picture_.hole.value() + picture_.hole.grows - picture_.shaft.value() - picture_.shaft.grows;
+    const QString words = std::abs(picture_.temperature - 20) < 0.5
+                              ? QString("at 20\u2009\u00B0C")
+                              : QString("%1 at %2\u2009\u00B0C")
+                                    .arg(fine_figure(hot, unit_), qt(number_text(picture_.temperature, 0)));
+    p.drawText(QRectF(width() - t.px(140), base - t.px(14), t.px(126), t.px(20)),
+               Qt::AlignRight | Qt::AlignVCenter, words);
   }
 }
 
 void ZoneView::drag(double x) {
   const double left = temperature_px(coldest), right = temperature_px(hottest);
-  const double celsius = std::clamp(coldest + (x - left) / (right - left) * (hottest - coldest), coldest, hottest);
+  const double celsius =
+      std::clamp(coldest + (x - left) / (right - left) * (hottest - coldest), coldest, hottest);
   emit temperature_dragged(std::round(celsius));
 }
 
 void ZoneView::mousePressEvent(QMouseEvent* event) {
-  dragging_ = picture_.known && picture_.temperature_known && event->position().y() > height() - theme().px(54);
+  dragging_ =
+      picture_.known && picture_.temperature_known && event->position().y() > height() - theme().px(54);
   if (dragging_) drag(event->position().x());
 }
 

@@ -1,6 +1,6 @@
 #pragma once
-// A joint on blued metal: the tolerance zones of hole and shaft to one scale from the nominal, what was read with its
-// uncertainty, what is to be made, and the clearance between; below it a temperature to drag.
+// A joint on blued metal: the tolerance zones of hole and shaft to one scale from the nominal, what was read
+// with its uncertainty, what is to be made, and the clearance between; below it a temperature to drag.
 
 #include "quantity/tolerance.h"
 #include "quantity/unit.h"

@@ -2,6 +2,7 @@
 
 #include "app/theme.h"
 #include "sheets/figures.h"
+#include "threads/threads.h"
 
 #include <QGridLayout>
 #include <QLocale>
@@ -14,7 +15,9 @@ namespace datrin::app {
 using sheets::qt;
 
 LengthOptions entry_options(Unit unit) {
-  return {.bare_unit = unit, .decimal_comma = QLocale().decimalPoint() == QString(",")};
+  return {.bare_unit = unit,
+          .tap_drill = threads::tap_drill,
+          .decimal_comma = QLocale().decimalPoint() == QString(",")};
 }
 
 QString must_be_positive(double mm) {

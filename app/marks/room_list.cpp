@@ -57,11 +57,12 @@ public:
     p->setFont(t.small());
     p->setPen(t.muted);
     p->drawText(QRectF(left, area.top() + t.px(24), right - left, t.px(17)), Qt::AlignLeft | Qt::AlignVCenter,
-                p->fontMetrics().elidedText(e.what + " \u00B7 " + e.below, Qt::ElideRight, static_cast<int>(right - left)));
+                p->fontMetrics().elidedText(e.what + " \u00B7 " + e.below, Qt::ElideRight,
+                                            static_cast<int>(right - left)));
     const double figure_width = t.px(44);
     const auto state = e.known ? room_state(e.room, e.limiting, 1) : RoomState::unknown;
-    paint_room(*p, QRectF(left, area.top() + t.px(44), right - left - figure_width - 6, t.px(12)), e.room, full_room,
-               state);
+    paint_room(*p, QRectF(left, area.top() + t.px(44), right - left - figure_width - 6, t.px(12)), e.room,
+               full_room, state);
     p->setFont(t.text());
     p->setPen(state == RoomState::gone ? t.gone : t.ink);
     p->drawText(QRectF(right - figure_width, area.top() + t.px(41), figure_width, t.px(18)),
@@ -96,11 +97,12 @@ void RoomList::show_entries(const std::vector<RoomEntry>& entries, qlonglong cho
   while (count() < static_cast<int>(entries.size())) addItem(new QListWidgetItem);
   for (int k = 0; k < count(); ++k) {
     const auto& e = entries[static_cast<std::size_t>(k)];
-    const auto words = QString("%1, %2, %3: room %4")
-                           .arg(e.name, e.what, e.below,
-                                e.known ? QString("%1, %2").arg(sheets::qt(number_text(e.room, 1, true)),
-                                                               room_state_name(room_state(e.room, e.limiting, 1)))
-                                        : QString("not known"));
+    const auto words =
+        QString("%1, %2, %3: room %4")
+            .arg(e.name, e.what, e.below,
+                 e.known ? QString("%1, %2").arg(sheets::qt(number_text(e.room, 1, true)),
+                                                 room_state_name(room_state(e.room, e.limiting, 1)))
+                         : QString("not known"));
     if (item(k)->data(Qt::AccessibleTextRole).toString() != words) {
       item(k)->setData(Qt::AccessibleTextRole, words);
       item(k)->setToolTip(words);

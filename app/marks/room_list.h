@@ -11,7 +11,7 @@ struct RoomEntry {
   qlonglong id = 0;
   QString name, what, below; ///< what it is for, and between what
   double room = 0;
-  bool known = false;    ///< room can be told
+  bool known = false; ///< room can be told
   bool limiting = false;
   int made = 0; ///< 0 nothing measured, 1 some, 2 all
 };

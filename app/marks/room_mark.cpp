@@ -108,7 +108,8 @@ void RoomRow::paintEvent(QPaintEvent*) {
     painter.setPen(QPen(t.brass, 1));
     painter.drawRoundedRect(QRectF(0.5, 0.5, w - 1, h - 1), 3, 3);
   }
-  const double name_width = ratio_ ? 0.56 * w : std::min(0.46 * w, t.px(112)), figure_width = t.px(ratio_ ? 40 : 62);
+  const double name_width = ratio_ ? 0.56 * w : std::min(0.46 * w, t.px(112)),
+               figure_width = t.px(ratio_ ? 40 : 62);
   painter.setFont(t.text());
   painter.setPen(t.ink);
   painter.drawText(QRectF(2, 0, name_width - 6, h), Qt::AlignVCenter | Qt::AlignLeft,

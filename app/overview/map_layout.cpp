@@ -12,8 +12,8 @@ namespace {
 constexpr double cell_wide = plate_wide + 34, cell_high = plate_high + 46;
 constexpr double screen = 1.45; ///< width over height the map is to have
 
-/// Parts on the cells of a grid. What it costs that two parts that mate stand where they do: how far apart, and more when
-/// other plates would stand on the line between them.
+/// Parts on the cells of a grid. What it costs that two parts that mate stand where they do: how far apart,
+/// and more when other plates would stand on the line between them.
 class Grid {
 public:
   Grid(int parts, const std::vector<MapLink>& links) : links_of_(static_cast<std::size_t>(parts)) {
@@ -38,7 +38,8 @@ public:
     std::uniform_real_distribution<double> chance(0, 1);
     for (int k = 0; k < tries; ++k) {
       const double heat = 6.0 * std::pow(1 - static_cast<double>(k) / tries, 2) + 0.02;
-      const int part = any_part(random), to = any_cell(random), from = cell_of_[static_cast<std::size_t>(part)];
+      const int part = any_part(random), to = any_cell(random),
+                from = cell_of_[static_cast<std::size_t>(part)];
       if (to == from) continue;
       const int other = part_at_[static_cast<std::size_t>(to)];
       const double before = cost(part) + (other >= 0 ? cost(other) : 0);
@@ -53,7 +54,8 @@ public:
     for (const int cell : cell_of_) top = std::min(top, cell / columns_);
     std::vector<MapPlace> at;
     for (const int cell : cell_of_)
-      at.push_back({plate_wide / 2 + cell % columns_ * cell_wide, plate_high / 2 + (cell / columns_ - top) * cell_high});
+      at.push_back({plate_wide / 2 + cell % columns_ * cell_wide,
+                    plate_high / 2 + (cell / columns_ - top) * cell_high});
     return at;
   }
 
@@ -90,7 +92,8 @@ private:
   void swap(int a, int b) {
     std::swap(part_at_[static_cast<std::size_t>(a)], part_at_[static_cast<std::size_t>(b)]);
     for (const int cell : {a, b})
-      if (const int part = part_at_[static_cast<std::size_t>(cell)]; part >= 0) cell_of_[static_cast<std::size_t>(part)] = cell;
+      if (const int part = part_at_[static_cast<std::size_t>(cell)]; part >= 0)
+        cell_of_[static_cast<std::size_t>(part)] = cell;
   }
 
   double cost(int part) const {
@@ -103,7 +106,8 @@ private:
       sum += 1.5 * dx * dx + dy * dy + 0.4 * std::abs(dx * dy);
       const int steps = std::gcd(std::abs(dx), std::abs(dy));
       for (int k = 1; k < steps; ++k) // cells the line goes straight through
-        if (part_at_[static_cast<std::size_t>((y + dy / steps * k) * columns_ + x + dx / steps * k)] >= 0) sum += 7;
+        if (part_at_[static_cast<std::size_t>((y + dy / steps * k) * columns_ + x + dx / steps * k)] >= 0)
+          sum += 7;
     }
     return sum;
   }

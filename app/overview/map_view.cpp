@@ -107,14 +107,18 @@ void MapView::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(40, height() * 0.3, width() - 80, t.px(30)), Qt::AlignLeft, title_);
     p.setFont(t.text());
     p.setPen(t.blue.label);
-    p.drawText(QRectF(40, height() * 0.3 + t.px(32), width() - 80, t.px(140)), Qt::AlignLeft | Qt::TextWordWrap, words_);
+    p.drawText(QRectF(40, height() * 0.3 + t.px(32), width() - 80, t.px(140)),
+               Qt::AlignLeft | Qt::TextWordWrap, words_);
     return;
   }
   for (int k = 0; k < static_cast<int>(joints_.size()); ++k) {
     const auto& j = joints_[static_cast<std::size_t>(k)];
     const auto state = j.known ? room_state(j.room, j.limiting, 1) : RoomState::unknown;
-    const QColor ink = state == RoomState::comfortable ? t.blue.dim : state == RoomState::unknown ? t.blue.plate : t.blue.brass;
-    p.setPen(QPen(ink, state == RoomState::comfortable ? 1.1 : 1.6, state == RoomState::unknown ? Qt::DashLine : Qt::SolidLine));
+    const QColor ink = state == RoomState::comfortable ? t.blue.dim
+                       : state == RoomState::unknown   ? t.blue.plate
+                                                       : t.blue.brass;
+    p.setPen(QPen(ink, state == RoomState::comfortable ? 1.1 : 1.6,
+                  state == RoomState::unknown ? Qt::DashLine : Qt::SolidLine));
     p.drawLine(place_px(j.a), place_px(j.b));
   }
   for (int k = 0; k < static_cast<int>(parts_.size()); ++k) {
@@ -123,13 +127,17 @@ void MapView::paintEvent(QPaintEvent*) {
     if (!area.intersects(QRectF(rect()))) continue;
     const bool here = part.part == chosen_;
     p.setBrush(t.blue.plate);
-    p.setPen(QPen(here ? t.blue.brass : part.next ? t.blue.line : t.blue.dim, here ? (hasFocus() ? 2.2 : 1.6) : 1));
+    p.setPen(QPen(here        ? t.blue.brass
+                  : part.next ? t.blue.line
+                              : t.blue.dim,
+                  here ? (hasFocus() ? 2.2 : 1.6) : 1));
     p.drawRoundedRect(area, 4, 4);
     if (area.width() < 40) continue;
     // How much of it is made: a bar along its foot, filled from the left.
     p.setPen(Qt::NoPen);
     p.setBrush(t.blue.brass);
-    if (part.done > 0) p.drawRect(QRectF(area.left() + 4, area.bottom() - 4, (area.width() - 8) * part.done, 2.5));
+    if (part.done > 0)
+      p.drawRect(QRectF(area.left() + 4, area.bottom() - 4, (area.width() - 8) * part.done, 2.5));
     const double size = std::clamp(13 * zoom_, 9.5, 14.0) * (t.large() ? 1.3 : 1);
     p.setFont(sheets::font(size, here));
     p.setPen(part.done >= 1 ? t.blue.brass : t.blue.line);
@@ -161,7 +169,8 @@ void MapView::paintEvent(QPaintEvent*) {
     } else if (state == RoomState::tight) {
       p.setPen(Qt::NoPen);
       p.setBrush(t.blue.brass);
-      p.drawPolygon(QPolygonF({at + QPointF(-r, -1.3 * r), at + QPointF(1.5 * r, 0), at + QPointF(-r, 1.3 * r)}));
+      p.drawPolygon(
+          QPolygonF({at + QPointF(-r, -1.3 * r), at + QPointF(1.5 * r, 0), at + QPointF(-r, 1.3 * r)}));
     } else {
       p.setPen(QPen(t.blue.brass, 2));
       p.drawLine(at + QPointF(-r, -r), at + QPointF(r, r));
@@ -175,7 +184,8 @@ void MapView::paintEvent(QPaintEvent*) {
   p.setFont(t.small());
   p.setPen(t.blue.label);
   p.drawText(QRectF(t.px(14), t.px(7), width() - t.px(28), t.px(20)), Qt::AlignLeft | Qt::AlignVCenter,
-             QString("Parts and the joints between them \u00B7 round: comfortable \u00B7 arrow: tight \u00B7 cross: gone \u00B7 brass bar: made"));
+             QString("Parts and the joints between them \u00B7 round: comfortable \u00B7 arrow: tight \u00B7 "
+                     "cross: gone \u00B7 brass bar: made"));
 }
 
 int MapView::part_at(const QPointF& px) const {
@@ -216,7 +226,8 @@ void MapView::mouseReleaseEvent(QMouseEvent* event) {
 }
 
 void MapView::mouseDoubleClickEvent(QMouseEvent* event) {
-  if (const int k = part_at(event->position()); k >= 0) emit part_opened(parts_[static_cast<std::size_t>(k)].part);
+  if (const int k = part_at(event->position()); k >= 0)
+    emit part_opened(parts_[static_cast<std::size_t>(k)].part);
 }
 
 void MapView::zoom_by(double factor, const QPointF& about) {
@@ -283,8 +294,10 @@ bool MapView::event(QEvent* event) {
     const auto* help = static_cast<QHelpEvent*>(event);
     if (const int j = joint_at(help->pos()); j >= 0) {
       const auto& joint = joints_[static_cast<std::size_t>(j)];
-      QToolTip::showText(help->globalPos(), joint.known ? QString("%1: room %2").arg(joint.name, qt(number_text(joint.room, 1, true)))
-                                                        : joint.name);
+      QToolTip::showText(help->globalPos(),
+                         joint.known
+                             ? QString("%1: room %2").arg(joint.name, qt(number_text(joint.room, 1, true)))
+                             : joint.name);
     } else if (const int k = part_at(help->pos()); k >= 0) {
       const auto& part = parts_[static_cast<std::size_t>(k)];
       QToolTip::showText(help->globalPos(), part.name + ", " + part.below);

@@ -1,6 +1,6 @@
 #pragma once
-// The map of the build on blued metal: parts as plates, joints as scribed lines with their room mark. Drag to pan, wheel
-// or + and - to zoom, arrows to go from part to part.
+// The map of the build on blued metal: parts as plates, joints as scribed lines with their room mark. Drag to
+// pan, wheel or + and - to zoom, arrows to go from part to part.
 
 #include "app/overview/map_layout.h"
 
@@ -11,8 +11,8 @@ namespace datrin::app {
 struct MapPart {
   build::Id part = 0;
   QString name, below;
-  double done = 0;    ///< of its dimensions that mate, measured
-  bool next = false;  ///< carries the number to cut next
+  double done = 0;   ///< of its dimensions that mate, measured
+  bool next = false; ///< carries the number to cut next
 };
 
 struct MapJoint {
@@ -67,7 +67,7 @@ private:
   QString title_, words_;
   build::Id chosen_ = 0;
   double zoom_ = 1;
-  QPointF shift_; ///< of the map's corner, pixels
+  QPointF shift_;      ///< of the map's corner, pixels
   bool moved_ = false; ///< by hand: resizing leaves it
   QPointF pressed_, last_;
   bool dragging_ = false;

@@ -28,7 +28,8 @@ void clear(std::vector<W*>& widgets) {
 /// The numbers whose mates are made come first on the card: they can be cut now and never again have to move.
 std::vector<chains::NextNumber> cut_now(const build::Build& build, const chains::BuildTargets& targets) {
   auto list = chains::order_of_making(build, targets);
-  std::stable_partition(list.begin(), list.end(), [](const auto& n) { return n.waits_for == 0 || n.mate_made; });
+  std::stable_partition(list.begin(), list.end(),
+                        [](const auto& n) { return n.waits_for == 0 || n.mate_made; });
   return list;
 }
 
@@ -40,8 +41,9 @@ OverviewPage::OverviewPage(Document& document, TargetsState& targets)
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->addWidget(map_);
-  map_->set_empty_text("The map of the build", "Parts appear here, and lines between those that must fit each other. Add a "
-                                               "part on the left, then state what fits what under Joints.");
+  map_->set_empty_text("The map of the build",
+                       "Parts appear here, and lines between those that must fit each other. Add a "
+                       "part on the left, then state what fits what under Joints.");
   auto* side = new QVBoxLayout(side_);
   side->setContentsMargins(12, 14, 12, 12);
   side->setSpacing(4);
@@ -97,7 +99,9 @@ void OverviewPage::refresh() {
     p.name = qt(part.name) + (part.quantity > 1 ? QString(" \u00D7\u2009%1").arg(part.quantity) : QString());
     const auto [done, of] = counts[id];
     p.done = of > 0 ? static_cast<double>(done) / of : 0;
-    p.below = of == 0 ? QString("mates with nothing yet") : done == of ? QString("made") : QString("%1 of %2 sizes made").arg(done).arg(of);
+    p.below = of == 0      ? QString("mates with nothing yet")
+              : done == of ? QString("made")
+                           : QString("%1 of %2 sizes made").arg(done).arg(of);
     p.next = next_parts.contains(id);
     place[id] = static_cast<int>(parts.size());
     parts.push_back(std::move(p));
@@ -128,7 +132,8 @@ void OverviewPage::refresh() {
     const auto& n = list[k];
     const int at = targets.index_of(n.made);
     auto why = chains::target_sum(targets.input, targets.result, at);
-    auto* row = new FigureRow(QString::number(k + 1), qt(chains::made_name(b, n.made)), n.make, unit, std::move(why));
+    auto* row =
+        new FigureRow(QString::number(k + 1), qt(chains::made_name(b, n.made)), n.make, unit, std::move(why));
     row->set_fine();
     row->setToolTip(row->toolTip() + "\n" + qt(n.why));
     next_box_->addWidget(row);
@@ -198,7 +203,8 @@ QString OverviewPage::save_card(const QString& path) const {
 }
 
 void OverviewPage::ask_card() {
-  auto path = QFileDialog::getSaveFileName(this, "The card for the machine", "next-to-cut.pdf", "PDF (*.pdf)");
+  auto path =
+      QFileDialog::getSaveFileName(this, "The card for the machine", "next-to-cut.pdf", "PDF (*.pdf)");
   if (path.isEmpty()) return;
   if (!path.endsWith(".pdf")) path += ".pdf";
   const auto wrong = save_card(path);

@@ -40,7 +40,9 @@ class Header : public QWidget {
 public:
   Header(Document& document, QMenu* menu, QWidget* parent = nullptr);
   void refresh();
-  void set_place(const QString& place) { place_ = place; } ///< a page of the whole build; empty: the piece is named
+  void set_place(const QString& place) {
+    place_ = place;
+  } ///< a page of the whole build; empty: the piece is named
   PathRuler* path() const { return path_; }
   Reckoner* reckoner() const { return reckoner_; }
   QPushButton* build_button() const { return build_; }

@@ -119,11 +119,10 @@ void MainWindow::make_actions() {
   // F6 goes round the four places of the window: shelf, path, page, room column.
   auto* round = new QShortcut(QKeySequence("F6"), this);
   connect(round, &QShortcut::activated, this, [this] {
-    QList<QWidget*> places{step_ >= joints                 ? nav_->button(step_ - overview)
+    QList<QWidget*> places{step_ >= joints           ? nav_->button(step_ - overview)
                            : shelf_->items().empty() ? nullptr
                                                      : static_cast<QWidget*>(shelf_->items().front()),
-                           header_->path(),
-                           pages_[static_cast<std::size_t>(step_)]->first_focus(), nullptr};
+                           header_->path(), pages_[static_cast<std::size_t>(step_)]->first_focus(), nullptr};
     for (auto* child : pages_[static_cast<std::size_t>(step_)]->side()->findChildren<QWidget*>())
       if (child->isEnabled() && child->isVisible() && child->focusPolicy() & Qt::TabFocus) {
         places[3] = child;
@@ -290,7 +289,8 @@ void MainWindow::refresh() {
 void MainWindow::go_to(int step) {
   if (step < 0 || step >= step_count) return;
   step_ = step;
-  header_->set_place(step >= part_steps ? QStringList{"Overview", "Joints", "Chains"}[step - part_steps] : QString());
+  header_->set_place(step >= part_steps ? QStringList{"Overview", "Joints", "Chains"}[step - part_steps]
+                                        : QString());
   refresh();
   pages_[static_cast<std::size_t>(step_)]->first_focus()->setFocus();
 }

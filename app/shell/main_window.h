@@ -2,10 +2,10 @@
 // The window: shelf, path, page and room column around one document.
 
 #include "app/allowance/allowance_page.h"
-#include "app/chains/chains_page.h"
 #include "app/casting/marking_page.h"
 #include "app/casting/seat_page.h"
 #include "app/casting/touches_page.h"
+#include "app/chains/chains_page.h"
 #include "app/document.h"
 #include "app/drawing/drawing_page.h"
 #include "app/joints/joints_page.h"

@@ -23,8 +23,9 @@ QSize PathRuler::sizeHint() const {
 
 void PathRuler::set_step(int step) {
   step_ = step;
-  setAccessibleName(step < 0 ? QString("Steps of the part")
-                             : QString("Step %1 of %2: %3").arg(step + 1).arg(steps_.size()).arg(steps_.value(step)));
+  setAccessibleName(
+      step < 0 ? QString("Steps of the part")
+               : QString("Step %1 of %2: %3").arg(step + 1).arg(steps_.size()).arg(steps_.value(step)));
   update();
 }
 

@@ -19,7 +19,8 @@ namespace {
 
 /// The part's front view as a small line drawing; the view that shows a bore's circle when there is one.
 QPixmap silhouette_of(const build::Build& build, build::Id part, const QSize& size, double ratio) {
-  // Drawn anew only when the part's drawing, the size or the colours changed: an edit elsewhere redraws nothing.
+  // Drawn anew only when the part's drawing, the size or the colours changed: an edit elsewhere redraws
+  // nothing.
   struct Drawn {
     std::vector<std::pair<build::Id, build::PartSurface>> surfaces;
     QSize size;
@@ -29,8 +30,8 @@ QPixmap silhouette_of(const build::Build& build, build::Id part, const QSize& si
   static std::map<build::Id, Drawn> drawn;
   auto& kept = drawn[part];
   auto surfaces = build.surfaces_of(part);
-  if (!kept.pixmap.isNull() && kept.size == size && kept.ink == theme().ink.rgb() && kept.surfaces == surfaces &&
-      kept.pixmap.devicePixelRatio() == ratio)
+  if (!kept.pixmap.isNull() && kept.size == size && kept.ink == theme().ink.rgb() &&
+      kept.surfaces == surfaces && kept.pixmap.devicePixelRatio() == ratio)
     return kept.pixmap;
   kept = {std::move(surfaces), size, theme().ink.rgb(), {}};
   QPixmap pixmap(size * ratio);

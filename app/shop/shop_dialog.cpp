@@ -34,12 +34,13 @@ ShopDialog::ShopDialog(Document& document, QWidget* parent)
       tool_name_(text_field("Name of the tool", "cutter, boring bar\u2026")),
       corner_(text_field("Corner radius", "corner")),
       least_(text_field("Thinnest cut it takes", "thinnest cut")),
-      size_(text_field("Size of the tool", "size")), instrument_name_(text_field("Name of the instrument", "micrometer 0\u201325")),
-      uncertainty_(text_field("Uncertainty of one reading", "\u00B1, 95 %")), zero_(text_field("What it shows at zero", "shows at zero")),
+      size_(text_field("Size of the tool", "size")),
+      instrument_name_(text_field("Name of the instrument", "micrometer 0\u201325")),
+      uncertainty_(text_field("Uncertainty of one reading", "\u00B1, 95 %")),
+      zero_(text_field("What it shows at zero", "shows at zero")),
       diameter_(new QCheckBox("reads the diameter")), unit_(choice_box("Unit of its dial", {"mm", "in"})),
-      kind_(choice_box("Kind of tool", tool_kinds)),
-      add_machine_(new QPushButton("Add machine")), add_tool_(new QPushButton("Add tool")),
-      add_instrument_(new QPushButton("Add instrument")),
+      kind_(choice_box("Kind of tool", tool_kinds)), add_machine_(new QPushButton("Add machine")),
+      add_tool_(new QPushButton("Add tool")), add_instrument_(new QPushButton("Add instrument")),
       message_(muted_label()) {
   setWindowTitle("Shop");
   resize(theme().ipx(760), theme().ipx(640));
@@ -88,8 +89,13 @@ ShopDialog::ShopDialog(Document& document, QWidget* parent)
   for (auto* table : {machines_, tools_, instruments_}) {
     auto* drop = new QShortcut(QKeySequence::Delete, table, nullptr, nullptr, Qt::WidgetShortcut);
     connect(drop, &QShortcut::activated, this, [this, table] {
-      remove_chosen(table, table == machines_ ? machine_ids_ : table == tools_ ? tool_ids_ : instrument_ids_,
-                    table == machines_ ? "Remove a machine" : table == tools_ ? "Remove a tool" : "Remove an instrument");
+      remove_chosen(table,
+                    table == machines_ ? machine_ids_
+                    : table == tools_  ? tool_ids_
+                                       : instrument_ids_,
+                    table == machines_ ? "Remove a machine"
+                    : table == tools_  ? "Remove a tool"
+                                       : "Remove an instrument");
     });
   }
   unit_->setCurrentIndex(document_.unit() == Unit::mm ? 0 : 1);
@@ -127,7 +133,8 @@ void ShopDialog::refresh() {
     const int row = instruments_->rowCount();
     instruments_->insertRow(row);
     fill_row(instruments_, row,
-             {qt(i.name), sheets::fit_figure(i.uncertainty, document_.unit()), sheets::fit_figure(i.zero, document_.unit(), true)});
+             {qt(i.name), sheets::fit_figure(i.uncertainty, document_.unit()),
+              sheets::fit_figure(i.zero, document_.unit(), true)});
     instrument_ids_.push_back(id);
   }
 }

@@ -1,5 +1,6 @@
 #pragma once
-// The shop: machines and how their dials read, tools and what they cut, reamers, bar and gauge pins, instruments.
+// The shop: machines and how their dials read, tools and what they cut, reamers, bar and gauge pins,
+// instruments.
 
 #include "app/document.h"
 

@@ -19,11 +19,13 @@ using sheets::qt;
 
 ThreadsDialog::ThreadsDialog(Unit unit, QWidget* parent)
     : QDialog(parent), unit_(unit), thread_(text_field("Thread", "M6, 4BA, 5/16-18, 3/8 BSF, 1/4x40")),
-      percent_(text_field("Per cent of thread wanted", "75")), deep_(text_field("Full thread deep", "through")),
-      engaged_(text_field("Length engaged")), outside_(text_field("Outside of the unknown thread")),
+      percent_(text_field("Per cent of thread wanted", "75")),
+      deep_(text_field("Full thread deep", "through")), engaged_(text_field("Length engaged")),
+      outside_(text_field("Outside of the unknown thread")),
       pitch_(text_field("Its pitch, or threads to the inch", "1.6 mm, or 16 tpi")), answer_(words_label()),
       verdict_(words_label()),
-      ranked_(plain_table("Threads it may be", {"Thread", "Outside", "Pitch", "off outside", "off pitch"}, 1)) {
+      ranked_(
+          plain_table("Threads it may be", {"Thread", "Outside", "Pitch", "off outside", "off pitch"}, 1)) {
   setWindowTitle("Threads");
   resize(theme().ipx(760), theme().ipx(460));
   auto* row = new QHBoxLayout(this);
@@ -60,7 +62,8 @@ std::optional<double> ThreadsDialog::length(QLineEdit* edit, QLabel* words, doub
   if (text.isEmpty()) return when_empty;
   const auto read = parse_length(text.toStdString(), entry_options(unit_));
   if (read.ok() && read.mm >= 0) return read.mm;
-  words->setText(edit->accessibleName() + ": " + (read.ok() ? QString("must not be negative") : qt(read.message)));
+  words->setText(edit->accessibleName() + ": " +
+                 (read.ok() ? QString("must not be negative") : qt(read.message)));
   colour_label(words, theme().gone);
   return std::nullopt;
 }
@@ -96,13 +99,16 @@ void ThreadsDialog::plan() {
   lines << QString("%1, %2 series: outside %3, pitch %4 mm, %5 to the inch")
                .arg(qt(t.name), qt(t.series), fit_figure(t.major, unit_), qt(number_text(t.pitch, 3)),
                     qt(number_text(t.per_inch(), 1)));
-  lines << QString("Tapping drill %1 (%2): %3 % of thread").arg(qt(plan.drill), fit_figure(plan.drill_size, unit_), qt(number_text(plan.percent, 0)));
-  lines << QString("Clearance drill %1 (%2)").arg(qt(plan.clearance_drill), fit_figure(plan.clearance_size, unit_));
+  lines << QString("Tapping drill %1 (%2): %3 % of thread")
+               .arg(qt(plan.drill), fit_figure(plan.drill_size, unit_), qt(number_text(plan.percent, 0)));
+  lines << QString("Clearance drill %1 (%2)")
+               .arg(qt(plan.clearance_drill), fit_figure(plan.clearance_size, unit_));
   if (plan.drill_depth > 0)
     lines << QString("Drill to the shoulder %1, to the point %2")
                  .arg(sheets::figure_with_unit(plan.drill_depth, unit_),
                       sheets::figure_with_unit(plan.drill_depth + plan.point, unit_));
-  if (plan.engaged_diameters > 0) lines << QString("%1 diameters engaged").arg(qt(number_text(plan.engaged_diameters, 1)));
+  if (plan.engaged_diameters > 0)
+    lines << QString("%1 diameters engaged").arg(qt(number_text(plan.engaged_diameters, 1)));
   if (!plan.verdict.empty()) lines << qt(plan.verdict);
   answer_->setText(lines.join("\n"));
 }
@@ -143,8 +149,9 @@ void ThreadsDialog::identify() {
   for (std::size_t k = 0; k < found.ranked.size(); ++k) {
     const auto& like = found.ranked[k];
     fill_row(ranked_, static_cast<int>(k),
-             {qt(like.thread->name), fit_figure(like.thread->major, unit_), fit_figure(like.thread->pitch, unit_),
-              fit_figure(like.major_off, unit_, true), fit_figure(like.pitch_off, unit_, true)});
+             {qt(like.thread->name), fit_figure(like.thread->major, unit_),
+              fit_figure(like.thread->pitch, unit_), fit_figure(like.major_off, unit_, true),
+              fit_figure(like.pitch_off, unit_, true)});
   }
 }
 

@@ -94,8 +94,7 @@ void add_cutting_sums(std::vector<Sum>& list) {
          if (!found.thread) return wrong("Thread: " + found.message);
          const auto* thread = found.thread;
          if (v[1].given) {
-           const double percent =
-               threads::percent(thread->major, thread->pitch, v[1].value, thread->depth);
+           const double percent = threads::percent(thread->major, thread->pitch, v[1].value, thread->depth);
            return right(
                {{"per cent of thread", Quantity::number, percent, "(major \u2212 hole) / (2 \u00B7 depth)"}},
                percent > 100  ? "More than a full thread: the tap will break."

@@ -264,11 +264,11 @@ struct PlaceReading {
 /// A dimension as measured on a piece.
 struct Measurement {
   Id piece = 0, dimension = 0;
-  double value = 0;       ///< mm (angle: radians), corrected; of several places the one that matters to its mate
+  double value = 0; ///< mm (angle: radians), corrected; of several places the one that matters to its mate
   double uncertainty = 0; ///< mm, 95 %
   std::string instrument;
-  std::string at;   ///< UTC, ISO 8601
-  std::string read{}; ///< as it was typed, when the value is not simply that: "go 3.15 no-go 3.2"
+  std::string at;              ///< UTC, ISO 8601
+  std::string read{};          ///< as it was typed, when the value is not simply that: "go 3.15 no-go 3.2"
   Id mate = 0, mate_piece = 0; ///< a comparison: the instrument was zeroed on that dimension of that piece
   double difference = 0;       ///< mm: then what it showed; `value` is the mate's size and this
   std::vector<PlaceReading> places{};
@@ -350,15 +350,15 @@ enum class JointPurpose {
 struct Joint {
   std::string name;
   JointPurpose purpose = JointPurpose::runs_freely;
-  Id hole = 0, shaft = 0; ///< dimensions; a thread or a bolt's hole has no shaft
-  double least = 0, most = 0; ///< mm of clearance across (on the diameter); below 0: interference
-  std::string basis;          ///< where the limits came from: "ISO 286 H7/f7"; empty: typed
-  std::string thread;         ///< of a thread or bolt: "M6"
-  double length = 0;          ///< mm engaged; 0: not stated
+  Id hole = 0, shaft = 0;                 ///< dimensions; a thread or a bolt's hole has no shaft
+  double least = 0, most = 0;             ///< mm of clearance across (on the diameter); below 0: interference
+  std::string basis;                      ///< where the limits came from: "ISO 286 H7/f7"; empty: typed
+  std::string thread;                     ///< of a thread or bolt: "M6"
+  double length = 0;                      ///< mm engaged; 0: not stated
   double hub_outside = 0, shaft_bore = 0; ///< mm; 0: not stated, solid
-  double temperature = 20;    ///< °C at work
+  double temperature = 20;                ///< °C at work
   bool comes_apart = false, through = false, looks = false;
-  std::string method;         ///< how it is held, when that was decided: "press"
+  std::string method;                   ///< how it is held, when that was decided: "press"
   std::vector<std::pair<Id, Id>> pairs; ///< pieces of hole and shaft; empty: in order
   std::string reason;
   double order = 0;

@@ -54,10 +54,12 @@ bool forget(Record& record, const std::vector<Id>& gone) {
   }
   const auto among = [&](Id id) { return id != 0 && std::find(gone.begin(), gone.end(), id) != gone.end(); };
   if (auto* joint = std::get_if<Joint>(&record))
-    changed = std::erase_if(joint->pairs, [&](const auto& pair) { return among(pair.first) || among(pair.second); }) > 0 ||
+    changed = std::erase_if(joint->pairs,
+                            [&](const auto& pair) { return among(pair.first) || among(pair.second); }) > 0 ||
               changed;
   if (auto* chain = std::get_if<Chain>(&record)) {
-    changed = std::erase_if(chain->terms, [&](const auto& term) { return among(term.dimension); }) > 0 || changed;
+    changed =
+        std::erase_if(chain->terms, [&](const auto& term) { return among(term.dimension); }) > 0 || changed;
     for (auto& term : chain->terms) drop(term.piece);
   }
   if (auto* setup = std::get_if<Setup>(&record))

@@ -130,7 +130,8 @@ std::string made_name(const Build& build, const Made& m) {
   const auto* part = build.find<Part>(d->part);
   const auto* piece = build.find<Piece>(m.piece);
   std::string name = part ? part->name : "?";
-  if (part != nullptr && part->quantity > 1 && piece != nullptr) name += fmt::format(" no. {}", piece->number);
+  if (part != nullptr && part->quantity > 1 && piece != nullptr)
+    name += fmt::format(" no. {}", piece->number);
   return name + ", " + d->name;
 }
 
@@ -140,7 +141,9 @@ BuildTargets build_targets(const Build& build, Id only_joint) {
   for (const auto& [id, record] : build.records())
     if (const auto* m = std::get_if<Measurement>(&record)) gather.readings[{m->dimension, m->piece}] = *m;
   const auto pieces = pieces_by_part(build);
-  const auto leave = [&](const std::string& name, const std::string& why) { out.left_out.push_back(name + ": " + why); };
+  const auto leave = [&](const std::string& name, const std::string& why) {
+    out.left_out.push_back(name + ": " + why);
+  };
   for (const auto& [id, joint] : build.joints()) {
     if (only_joint != 0 && id != only_joint) continue;
     const auto* hole = build.find<Dimension>(joint.hole);
@@ -234,10 +237,13 @@ LastReading last_reading(const Build& build, const BuildTargets& now) {
   for (bool more = true; more;) {
     more = false;
     for (const auto& c : now.input.conditions) {
-      const auto near = [&](const TargetTerm& t) { return joined[static_cast<std::size_t>(t.dimension)] != 0; };
+      const auto near = [&](const TargetTerm& t) {
+        return joined[static_cast<std::size_t>(t.dimension)] != 0;
+      };
       // What is measured passes nothing on, but the reading itself does.
       const bool touches = std::any_of(c.terms.begin(), c.terms.end(), [&](const TargetTerm& t) {
-        return near(t) && (t.dimension == at || !now.input.dimensions[static_cast<std::size_t>(t.dimension)].measured);
+        return near(t) &&
+               (t.dimension == at || !now.input.dimensions[static_cast<std::size_t>(t.dimension)].measured);
       });
       if (!touches || std::all_of(c.terms.begin(), c.terms.end(), near)) continue;
       for (const auto& t : c.terms) joined[static_cast<std::size_t>(t.dimension)] = 1;
@@ -253,7 +259,8 @@ LastReading last_reading(const Build& build, const BuildTargets& now) {
       input.dimensions.push_back(now.input.dimensions[d]);
     }
   for (auto c : now.input.conditions) {
-    if (!std::all_of(c.terms.begin(), c.terms.end(), [&](const auto& t) { return place[static_cast<std::size_t>(t.dimension)] >= 0; }))
+    if (!std::all_of(c.terms.begin(), c.terms.end(),
+                     [&](const auto& t) { return place[static_cast<std::size_t>(t.dimension)] >= 0; }))
       continue;
     for (auto& t : c.terms) t.dimension = place[static_cast<std::size_t>(t.dimension)];
     input.conditions.push_back(std::move(c));
@@ -266,8 +273,9 @@ LastReading last_reading(const Build& build, const BuildTargets& now) {
     if (const auto* t = now.result.target(d); t != nullptr && std::abs(before.make - t->make) > 0.0005)
       out.moved.push_back({now.made[static_cast<std::size_t>(d)], before.make, t->make});
   }
-  std::stable_sort(out.moved.begin(), out.moved.end(),
-                   [](const auto& a, const auto& b) { return std::abs(a.now - a.was) > std::abs(b.now - b.was); });
+  std::stable_sort(out.moved.begin(), out.moved.end(), [](const auto& a, const auto& b) {
+    return std::abs(a.now - a.was) > std::abs(b.now - b.was);
+  });
   return out;
 }
 
@@ -307,7 +315,8 @@ std::vector<NextNumber> order_of_making(const Build& build, const BuildTargets& 
     for (const auto& a : c.terms)
       for (const auto& b : c.terms) {
         if (a.dimension == b.dimension) continue;
-        const bool measured = targets.input.dimensions[static_cast<std::size_t>(b.dimension)].measured.has_value();
+        const bool measured =
+            targets.input.dimensions[static_cast<std::size_t>(b.dimension)].measured.has_value();
         (measured ? done : unmade)[static_cast<std::size_t>(a.dimension)].insert(b.dimension);
       }
   std::set<Id> holes;
@@ -339,10 +348,9 @@ std::vector<NextNumber> order_of_making(const Build& build, const BuildTargets& 
   for (auto& n : list) {
     const auto* d = build.find<Dimension>(n.made.dimension);
     const auto hold = number_text(d ? capability_of(*d) * 1000 : 0, 0);
-    n.why = n.waits_for == 0
-                ? std::string("what it fits is made: cut it to suit")
-                : fmt::format("held to \u00B1{} \u00B5m; {} that fit{} it can still follow", hold, n.waits_for,
-                              n.waits_for == 1 ? "s" : "");
+    n.why = n.waits_for == 0 ? std::string("what it fits is made: cut it to suit")
+                             : fmt::format("held to \u00B1{} \u00B5m; {} that fit{} it can still follow",
+                                           hold, n.waits_for, n.waits_for == 1 ? "s" : "");
   }
   return list;
 }

@@ -23,8 +23,8 @@ struct Made {
 /// Which pieces of a joint meet: those that were paired, else in order, the shorter list over again.
 std::vector<std::pair<Id, Id>> joint_pairs(const build::Build& build, const build::Joint& joint);
 
-/// The last reading of a dimension on a piece as a size and its uncertainty; nothing when not made. (Joints of bores
-/// and shafts read at several places carry the one that matters in Measurement::value.)
+/// The last reading of a dimension on a piece as a size and its uncertainty; nothing when not made. (Joints
+/// of bores and shafts read at several places carry the one that matters in Measurement::value.)
 std::optional<build::Measurement> reading(const build::Build& build, const Made& made);
 
 /// The ± its maker can hold: what was stated; else an eighth of the limits' width, at least 0.005 mm.
@@ -55,9 +55,9 @@ private:
   std::map<Made, int> index_;
 };
 
-/// Everything in one: first with conditions and drawing limits together; when that cannot hold, with the conditions
-/// first, raised to room 1 before the drawing has its say, so that the drawing is departed from as little as that
-/// takes. `only_joint` (0: all) leaves the others out.
+/// Everything in one: first with conditions and drawing limits together; when that cannot hold, with the
+/// conditions first, raised to room 1 before the drawing has its say, so that the drawing is departed from as
+/// little as that takes. `only_joint` (0: all) leaves the others out.
 BuildTargets build_targets(const build::Build& build, Id only_joint = 0);
 
 /// What the newest reading moved: targets as they were without it, and as they are.
@@ -66,7 +66,7 @@ struct Moved {
   double was = 0, now = 0;
 };
 struct LastReading {
-  Made made; ///< that was read; dimension 0: nothing was read yet
+  Made made;                ///< that was read; dimension 0: nothing was read yet
   std::vector<Moved> moved; ///< by more than 0.0005 mm, largest first
   const Moved* of(const Made& made) const;
 };
@@ -82,13 +82,14 @@ ChainInput chain_input(const build::Build& build, const build::Chain& chain);
 struct NextNumber {
   Made made;
   double make = 0, hold = 0, room = 0;
-  int waits_for = 0;  ///< unmade mates it could still be fitted to
+  int waits_for = 0; ///< unmade mates it could still be fitted to
   bool mate_made = false;
   std::string why;
 };
 
-/// The order of making that keeps most room: what is hardest to hold first, since what comes later can still follow
-/// it; of two alike the hole before the shaft; a number whose mates are all made comes last but can be cut at once.
+/// The order of making that keeps most room: what is hardest to hold first, since what comes later can still
+/// follow it; of two alike the hole before the shaft; a number whose mates are all made comes last but can be
+/// cut at once.
 std::vector<NextNumber> order_of_making(const build::Build& build, const BuildTargets& targets);
 
 } // namespace datrin::chains

@@ -87,7 +87,8 @@ ChainResult chain(const ChainInput& in, const ChainOptions& o) {
     return out;
   };
   if (in.links.empty()) return refuse("a chain needs a term");
-  if (!std::isfinite(in.lower) || !std::isfinite(in.upper)) return refuse("the limits of the gap must be numbers");
+  if (!std::isfinite(in.lower) || !std::isfinite(in.upper))
+    return refuse("the limits of the gap must be numbers");
   if (in.lower > in.upper) return refuse("lower must not be above upper");
   if (o.samples < 0 || o.samples > 1000000000) return refuse("samples must be between 0 and 1,000,000,000");
   for (const auto& link : in.links) {
@@ -119,7 +120,8 @@ ChainResult chain(const ChainInput& in, const ChainOptions& o) {
   for (auto& c : out.contributions) c.share = variance > 0 ? c.share / variance : 0;
   for (std::size_t k = 0; k < in.links.size(); ++k)
     if (!in.links[k].measured && out.contributions[k].share > 0 &&
-        (out.improve < 0 || out.contributions[k].share > out.contributions[static_cast<std::size_t>(out.improve)].share))
+        (out.improve < 0 ||
+         out.contributions[k].share > out.contributions[static_cast<std::size_t>(out.improve)].share))
       out.improve = static_cast<int>(k);
   out.status = ChainStatus::computed;
   if (variance <= 0) {
@@ -133,13 +135,15 @@ ChainResult chain(const ChainInput& in, const ChainOptions& o) {
   d.upper = in.upper;
   d.key = mixed(o.seed * golden + 1);
   const std::int64_t blocks = (o.samples + block - 1) / block;
-  const int cores = o.threads > 0 ? o.threads : static_cast<int>(std::max(1U, std::thread::hardware_concurrency()));
+  const int cores =
+      o.threads > 0 ? o.threads : static_cast<int>(std::max(1U, std::thread::hardware_concurrency()));
   const int threads = static_cast<int>(std::clamp<std::int64_t>(cores, 1, blocks));
   const auto bins = static_cast<std::size_t>(std::max(0, o.bins));
   out.histogram_low = out.mean - 4.5 * out.sigma;
   out.histogram_width = bins > 0 ? 9 * out.sigma / static_cast<double>(bins) : 0;
   std::vector<std::int64_t> within(static_cast<std::size_t>(threads), 0);
-  std::vector<std::vector<std::int64_t>> counts(static_cast<std::size_t>(threads), std::vector<std::int64_t>(bins, 0));
+  std::vector<std::vector<std::int64_t>> counts(static_cast<std::size_t>(threads),
+                                                std::vector<std::int64_t>(bins, 0));
   const auto work = [&](int thread) {
     std::vector<double> sums(static_cast<std::size_t>(block));
     auto& own = counts[static_cast<std::size_t>(thread)];
@@ -209,9 +213,10 @@ std::optional<double> parse_coefficient(const std::string& text, std::string* me
     if (!function) {
       const auto read = std::from_chars(rest.data(), rest.data() + rest.size(), factor);
       if (read.ec != std::errc{})
-        return fail(fmt::format("\"{}\" is not understood; write a number, a fraction, or sin, cos or tan of an angle "
-                                "in degrees",
-                                text));
+        return fail(fmt::format(
+            "\"{}\" is not understood; write a number, a fraction, or sin, cos or tan of an angle "
+            "in degrees",
+            text));
       rest = std::string(trimmed(rest.substr(static_cast<std::size_t>(read.ptr - rest.data()))));
     }
     if (over && std::abs(factor) < 1e-12) return fail("it divides by nothing");

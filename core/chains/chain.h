@@ -3,11 +3,11 @@
 // simulation. Lengths mm.
 //
 //   a term not measured runs from nominal − minus to nominal + plus; normal: that half band is three standard
-//   deviations; uniform: the whole band is equally likely (σ = half band / √3); a measured term is normal about what
-//   was read, σ = uncertainty / 2.
+//   deviations; uniform: the whole band is equally likely (σ = half band / √3); a measured term is normal
+//   about what was read, σ = uncertainty / 2.
 //
-// The simulation draws each uniform term by itself; the sum of all normal terms is itself normal and is drawn as
-// one. Draws are a hash of seed, sample and term, so that any number of threads gives the same figure.
+// The simulation draws each uniform term by itself; the sum of all normal terms is itself normal and is drawn
+// as one. Draws are a hash of seed, sample and term, so that any number of threads gives the same figure.
 
 #include <cstdint>
 #include <optional>
@@ -58,9 +58,9 @@ struct ChainResult {
   double worst_low = 0, worst_high = 0;
   double nominal = 0; ///< Σ coefficient · nominal
   double mean = 0, sigma = 0;
-  double p_within = 0; ///< by simulation; exact 0 or 1 when σ is 0
+  double p_within = 0;                     ///< by simulation; exact 0 or 1 when σ is 0
   std::vector<Contribution> contributions; ///< in the order of the links
-  int improve = -1;    ///< the link whose band to halve first: the largest share of those not measured
+  int improve = -1; ///< the link whose band to halve first: the largest share of those not measured
   std::vector<std::int64_t> histogram;
   double histogram_low = 0, histogram_width = 0; ///< of its first bin, and of each
 
@@ -69,12 +69,12 @@ struct ChainResult {
 
 ChainResult chain(const ChainInput& input, const ChainOptions& options = {});
 
-/// What a shim or a part made to suit must measure to bring the gap, without it, to the middle of its limits; the
-/// closing part has coefficient −1.
+/// What a shim or a part made to suit must measure to bring the gap, without it, to the middle of its limits;
+/// the closing part has coefficient −1.
 double closing_part(double gap_without, double lower, double upper);
 
-/// A coefficient as people write it: "2", "-1/2", "cos 30", "1/cos 30", "3/4 sin 45", "tan 5". Nothing when it is not
-/// understood, with why in `message`.
+/// A coefficient as people write it: "2", "-1/2", "cos 30", "1/cos 30", "3/4 sin 45", "tan 5". Nothing when
+/// it is not understood, with why in `message`.
 std::optional<double> parse_coefficient(const std::string& text, std::string* message = nullptr);
 
 } // namespace datrin::chains

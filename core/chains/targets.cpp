@@ -19,7 +19,8 @@ std::string refusal(const TargetsInput& in) {
     if (d.lower > d.upper) return d.id + ": lower must not be above upper";
     if (d.measured && (!std::isfinite(*d.measured) || !(d.uncertainty >= 0)))
       return d.id + ": what was measured must be a number, its uncertainty not negative";
-    if (!d.measured && !(d.capability > 0)) return d.id + ": the capability of a dimension not made yet must be above 0";
+    if (!d.measured && !(d.capability > 0))
+      return d.id + ": the capability of a dimension not made yet must be above 0";
   }
   for (const auto& c : in.conditions) {
     if (c.least > c.most) return c.id + ": min must not be above max";
@@ -62,7 +63,8 @@ Problem state(const TargetsInput& in, const TargetsOptions& options) {
   }
   p.margins = margin::LinearMargins(static_cast<int>(p.dimension_of.size()));
   p.nominal.resize(static_cast<int>(p.dimension_of.size()));
-  const auto add = [&](Limit limit, double offset, const std::vector<std::pair<int, double>>& terms, int tier) {
+  const auto add = [&](Limit limit, double offset, const std::vector<std::pair<int, double>>& terms,
+                       int tier) {
     p.margins.add_row(static_cast<int>(p.limits.size()), offset, terms);
     p.limits.push_back(limit);
     p.tiers.push_back(tier);
@@ -79,7 +81,8 @@ Problem state(const TargetsInput& in, const TargetsOptions& options) {
         known += t.coefficient * *d.measured;
         continue;
       }
-      const auto same = std::find_if(terms.begin(), terms.end(), [&](const auto& x) { return x.first == column; });
+      const auto same =
+          std::find_if(terms.begin(), terms.end(), [&](const auto& x) { return x.first == column; });
       if (same != terms.end())
         same->second += t.coefficient / spread;
       else
@@ -139,7 +142,8 @@ TargetsResult targets(const TargetsInput& in, const TargetsOptions& options) {
   for (const auto& condition : in.conditions) {
     ConditionRoom room;
     room.spread = spread_of(in, condition);
-    for (const auto& t : condition.terms) room.expected += t.coefficient * value[static_cast<std::size_t>(t.dimension)];
+    for (const auto& t : condition.terms)
+      room.expected += t.coefficient * value[static_cast<std::size_t>(t.dimension)];
     room.room_least = (room.expected - condition.least) / room.spread;
     room.room_most = (condition.most - room.expected) / room.spread;
     room.room = std::min(room.room_least, room.room_most);
@@ -154,7 +158,8 @@ TargetsResult targets(const TargetsInput& in, const TargetsOptions& options) {
     const auto at = static_cast<std::size_t>(d);
     const auto& dimension = in.dimensions[at];
     Target target{d, value[at], 0, 0, 0};
-    const double own = std::min(value[at] - dimension.lower, dimension.upper - value[at]) / dimension.capability;
+    const double own =
+        std::min(value[at] - dimension.lower, dimension.upper - value[at]) / dimension.capability;
     target.room = std::min(least[at], own);
     target.hold = dimension.capability * target.room;
     if (value[at] > dimension.upper) target.departs = value[at] - dimension.upper;
@@ -165,7 +170,8 @@ TargetsResult targets(const TargetsInput& in, const TargetsOptions& options) {
   }
   out.feasible = out.least_room >= -1e-9;
   for (auto& room : out.conditions) room.limiting = room.room <= out.least_room + limiting_band;
-  // The shadow prices, and that they balance: Σ λ a = 0 for every number still to be made proves the least room.
+  // The shadow prices, and that they balance: Σ λ a = 0 for every number still to be made proves the least
+  // room.
   Eigen::VectorXd balance = Eigen::VectorXd::Zero(p.margins.columns());
   double sum = 0, by_prices = 0;
   for (int i = 0; i < p.margins.rows(); ++i) {
@@ -181,9 +187,10 @@ TargetsResult targets(const TargetsInput& in, const TargetsOptions& options) {
   std::stable_sort(out.held_by.begin(), out.held_by.end(),
                    [](const auto& a, const auto& b) { return a.share > b.share; });
   const double coefficient = 1 / no_spread; // the scale rooms are stated in
-  out.proved = out.held_by.empty() ||
-               ((balance.size() == 0 || balance.cwiseAbs().maxCoeff() < 1e-7 * coefficient) &&
-                std::abs(sum - 1) < 1e-7 && std::abs(by_prices - best.least) < 1e-5 * std::max(1.0, std::abs(best.least)));
+  out.proved =
+      out.held_by.empty() || ((balance.size() == 0 || balance.cwiseAbs().maxCoeff() < 1e-7 * coefficient) &&
+                              std::abs(sum - 1) < 1e-7 &&
+                              std::abs(by_prices - best.least) < 1e-5 * std::max(1.0, std::abs(best.least)));
   out.status = TargetsStatus::computed;
   return out;
 }
@@ -214,7 +221,8 @@ Reckoning target_sum(const TargetsInput& in, const TargetsResult& result, int di
   for (std::size_t c = 0; c < in.conditions.size(); ++c)
     for (const auto& t : in.conditions[c].terms)
       if (t.dimension == dimension && t.coefficient != 0 &&
-          (tightest < 0 || result.conditions[c].room < result.conditions[static_cast<std::size_t>(tightest)].room)) {
+          (tightest < 0 ||
+           result.conditions[c].room < result.conditions[static_cast<std::size_t>(tightest)].room)) {
         tightest = static_cast<int>(c);
         coefficient = t.coefficient;
       }

@@ -1,6 +1,6 @@
 #pragma once
-// Make-to targets: with what is measured fixed, the number for every dimension still to be made that leaves the
-// most room in all conditions and drawing limits together. Lengths mm.
+// Make-to targets: with what is measured fixed, the number for every dimension still to be made that leaves
+// the most room in all conditions and drawing limits together. Lengths mm.
 //
 //   condition   g = Σ coefficient · dimension,  least ≤ g ≤ most
 //   spread      Σ |coefficient| · (capability, or uncertainty when measured); 0.001 where that is 0
@@ -46,8 +46,8 @@ struct TargetsInput {
 
 struct TargetsOptions {
   bool function_first = false;      ///< the conditions are levelled before the drawing's limits count at all
-  double enough = margin::infinite; ///< with function_first: conditions are raised to this room before the drawing
-                                    ///< has its say, and have what is left afterwards
+  double enough = margin::infinite; ///< with function_first: conditions are raised to this room before the
+                                    ///< drawing has its say, and have what is left afterwards
 };
 
 enum class TargetsStatus { not_run, computed, refused, failed };
@@ -55,9 +55,9 @@ enum class TargetsStatus { not_run, computed, refused, failed };
 struct Target {
   int dimension = 0;
   double make = 0;
-  double hold = 0;     ///< ± = capability × the least room among the limits it takes part in
-  double room = 0;     ///< that least room
-  double departs = 0;  ///< mm beyond the drawing's limit: above 0 over the upper, below 0 under the lower
+  double hold = 0;    ///< ± = capability × the least room among the limits it takes part in
+  double room = 0;    ///< that least room
+  double departs = 0; ///< mm beyond the drawing's limit: above 0 over the upper, below 0 under the lower
 };
 
 struct ConditionRoom {
@@ -80,8 +80,8 @@ struct TargetsResult {
   bool feasible = false;                ///< least_room ≥ 0
   std::vector<Target> targets;          ///< of the dimensions not measured, in their order
   std::vector<ConditionRoom> conditions;
-  std::vector<HeldBy> held_by;          ///< what holds the least room where it is, largest share first
-  bool proved = false; ///< the shadow prices balance: no other numbers have a larger least room
+  std::vector<HeldBy> held_by; ///< what holds the least room where it is, largest share first
+  bool proved = false;         ///< the shadow prices balance: no other numbers have a larger least room
   int programmes = 0;
 
   bool usable() const { return status == TargetsStatus::computed; }
@@ -90,15 +90,16 @@ struct TargetsResult {
 
 TargetsResult targets(const TargetsInput& input, const TargetsOptions& options = {});
 
-/// The least that must give for all conditions to hold with room 0: how far each limit of `result.held_by` must be
-/// moved, alone, in mm. Nothing when it is feasible.
+/// The least that must give for all conditions to hold with room 0: how far each limit of `result.held_by`
+/// must be moved, alone, in mm. Nothing when it is feasible.
 struct LeastChange {
   std::string limit;
   double by = 0; ///< mm outwards
 };
 std::vector<LeastChange> least_changes(const TargetsInput& input, const TargetsResult& result);
 
-/// How the target of `dimension` comes about: from the condition with the least room it takes part in, solved for it.
+/// How the target of `dimension` comes about: from the condition with the least room it takes part in, solved
+/// for it.
 Reckoning target_sum(const TargetsInput& input, const TargetsResult& result, int dimension);
 
 } // namespace datrin::chains

@@ -19,7 +19,8 @@ double place(const PartSurface& s, const Vec3& u) {
   return s.point.dot(u);
 }
 
-/// How far along u one goes for 1 mm of a distance dimension between the surfaces, measured at a right angle to them.
+/// How far along u one goes for 1 mm of a distance dimension between the surfaces, measured at a right angle
+/// to them.
 double per_distance(const PartSurface& from, const PartSurface& to, const Vec3& u) {
   const PartSurface& plane = from.round() ? to : from;
   if (!plane.round()) {
@@ -64,15 +65,16 @@ WalkResult walk(const Build& build, const WalkInput& in) {
     const auto* part = build.find<Part>(step.part);
     const auto* from = build.find<PartSurface>(step.from);
     const auto* to = build.find<PartSurface>(step.to);
-    if (part == nullptr || from == nullptr || to == nullptr || from->part != step.part || to->part != step.part)
+    if (part == nullptr || from == nullptr || to == nullptr || from->part != step.part ||
+        to->part != step.part)
       return fail(fmt::format("stretch {}: choose a part and two of its surfaces", k + 1));
     if (k > 0 && in.steps[k - 1].part != step.part) { // carry the way over from the part before
       const auto* before = build.find<PartSurface>(in.steps[k - 1].to);
       if (!before->round() && !from->round()) {
         const double along = u.dot(before->direction);
         if (std::abs(along) < least_cosine)
-          return fail(fmt::format("stretch {}: {} lies along the way, so nothing is carried over there", k + 1,
-                                  before->name));
+          return fail(fmt::format("stretch {}: {} lies along the way, so nothing is carried over there",
+                                  k + 1, before->name));
         u = along > 0 ? Vec3(-from->direction) : Vec3(from->direction); // face to face
       }
     }
@@ -98,7 +100,8 @@ WalkResult walk(const Build& build, const WalkInput& in) {
     }
     if (step.from_flank && from->round()) {
       const Id id = diameter_of(step.from);
-      if (id == 0) return fail(fmt::format("{}: {} has no diameter on the drawing yet", part->name, from->name));
+      if (id == 0)
+        return fail(fmt::format("{}: {} has no diameter on the drawing yet", part->name, from->name));
       add(id, -0.5 * step.from_side, "half the diameter");
     }
     if (step.from != step.to) {
@@ -128,7 +131,8 @@ WalkResult walk(const Build& build, const WalkInput& in) {
     }
     if (step.to_flank && to->round()) {
       const Id id = diameter_of(step.to);
-      if (id == 0) return fail(fmt::format("{}: {} has no diameter on the drawing yet", part->name, to->name));
+      if (id == 0)
+        return fail(fmt::format("{}: {} has no diameter on the drawing yet", part->name, to->name));
       add(id, 0.5 * step.to_side, "half the diameter");
     }
   }

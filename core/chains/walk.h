@@ -1,6 +1,6 @@
 #pragma once
-// Building a chain by walking from feature to feature on the drawings: which dimensions lead from one surface of a
-// part to another, with signs and coefficients from geometry. Lengths mm.
+// Building a chain by walking from feature to feature on the drawings: which dimensions lead from one surface
+// of a part to another, with signs and coefficients from geometry. Lengths mm.
 
 #include "build/build.h"
 
@@ -9,11 +9,11 @@
 
 namespace datrin::chains {
 
-/// One stretch of the walk inside one part. A round surface counts by its axis, or by the flank on the side the walk
-/// looks to.
+/// One stretch of the walk inside one part. A round surface counts by its axis, or by the flank on the side
+/// the walk looks to.
 struct WalkStep {
   build::Id part = 0;
-  build::Id from = 0, to = 0;           ///< surfaces
+  build::Id from = 0, to = 0;                ///< surfaces
   bool from_flank = false, to_flank = false; ///< of round surfaces: half the diameter is walked as well
   int from_side = 1, to_side = 1; ///< +1: the flank towards the way the walk looks, −1: the one behind
 };
@@ -25,14 +25,15 @@ struct WalkInput {
 
 struct WalkResult {
   bool ok = false;
-  std::string message; ///< where it breaks off, and which dimension is missing
+  std::string message;                 ///< where it breaks off, and which dimension is missing
   std::vector<build::ChainTerm> terms; ///< those of one dimension gathered
   double nominal = 0;                  ///< Σ coefficient · nominal
   std::vector<Vec3> along;             ///< per step: the way in that part's own frame
 };
 
-/// Between steps the parts touch: at planes face to face, so that the way is carried over by their normals; at round
-/// surfaces on one axis, when the way is at a right angle to it, it is taken to be the same in both drawings.
+/// Between steps the parts touch: at planes face to face, so that the way is carried over by their normals;
+/// at round surfaces on one axis, when the way is at a right angle to it, it is taken to be the same in both
+/// drawings.
 WalkResult walk(const build::Build& build, const WalkInput& input);
 
 } // namespace datrin::chains

@@ -20,7 +20,8 @@ const Table& table() {
 
 double cell(double size, const char* column) {
   const int row = table().row_up_to(size);
-  return row < 0 ? 0 : table().number(static_cast<std::size_t>(row), table().column(column)).value_or(0) * 1e-3;
+  return row < 0 ? 0
+                 : table().number(static_cast<std::size_t>(row), table().column(column)).value_or(0) * 1e-3;
 }
 
 } // namespace
@@ -55,7 +56,8 @@ BearingResult bearing_clearance(const BearingInput& in) {
   const double section = in.outside - in.bore;
   const double inner = in.bore + 0.2 * section, outer = in.outside - 0.2 * section;
   if (in.shaft_interference > 0) {
-    const auto fit = press({in.bore, inner, in.shaft_bore, 1, in.shaft_interference, 0, 0, &ring, in.shaft, 0});
+    const auto fit =
+        press({in.bore, inner, in.shaft_bore, 1, in.shaft_interference, 0, 0, &ring, in.shaft, 0});
     if (!fit.usable()) {
       out.message = fit.message;
       return out;
@@ -64,7 +66,8 @@ BearingResult bearing_clearance(const BearingInput& in) {
   }
   if (in.housing_interference > 0) {
     const double thick = in.housing_outside > 0 ? in.housing_outside : 4 * in.outside;
-    const auto fit = press({in.outside, thick, outer, 1, in.housing_interference, 0, 0, in.housing, &ring, 0});
+    const auto fit =
+        press({in.outside, thick, outer, 1, in.housing_interference, 0, 0, in.housing, &ring, 0});
     if (!fit.usable()) {
       out.message = "housing: " + fit.message;
       return out;

@@ -1,7 +1,7 @@
 #pragma once
 // The clearance left inside a deep groove ball bearing after its rings are fitted, cold and hot. Lengths mm.
-// Raceways are taken at d + 0.2 (D − d) and D − 0.2 (D − d), usual for the light series; rings of steel as thick
-// cylinders (fits/press.h). Clearance before fitting: ISO 5753-1, data/rolling_bearings.csv.
+// Raceways are taken at d + 0.2 (D − d) and D − 0.2 (D − d), usual for the light series; rings of steel as
+// thick cylinders (fits/press.h). Clearance before fitting: ISO 5753-1, data/rolling_bearings.csv.
 
 #include "fits/solids.h"
 
@@ -20,7 +20,8 @@ struct BearingInput {
   double housing_outside = 0;      ///< 0: thick
   const Solid* shaft = nullptr;
   const Solid* housing = nullptr;
-  double inner_hotter = 0; ///< K the inner ring runs hotter than the outer: 5 to 10 is usual (common practice)
+  double inner_hotter =
+      0; ///< K the inner ring runs hotter than the outer: 5 to 10 is usual (common practice)
 };
 
 struct BearingResult {

@@ -69,9 +69,10 @@ FitResult b41_fit(double nominal, std::string_view text) {
     before = up_to;
   }
   if (!known)
-    return refuse(fmt::format("there is no fit {}; B4.1 has RC1 to RC9, LC1 to LC11, LT1 to LT6, LN1 to LN3 and "
-                              "FN1 to FN5",
-                              text));
+    return refuse(
+        fmt::format("there is no fit {}; B4.1 has RC1 to RC9, LC1 to LC11, LT1 to LT6, LN1 to LN3 and "
+                    "FN1 to FN5",
+                    text));
   return refuse(fmt::format("{} is tabled for sizes over {} up to {} in", name, smallest, largest));
 }
 
@@ -81,12 +82,13 @@ FitResult fit_of(double nominal, std::string_view code) {
   auto cut = code.find('/');
   if (cut == std::string_view::npos) cut = code.find(' ');
   if (cut == std::string_view::npos)
-    return refuse(fmt::format("\"{}\" is no fit; write hole and shaft, like H7/g6, or an ANSI B4.1 fit, like RC4",
-                              code));
+    return refuse(fmt::format(
+        "\"{}\" is no fit; write hole and shaft, like H7/g6, or an ANSI B4.1 fit, like RC4", code));
   const auto first = trimmed(code.substr(0, cut)), second = trimmed(code.substr(cut + 1));
   if (first.empty() || second.empty() || !std::isupper(static_cast<unsigned char>(first.front())) ||
       !std::islower(static_cast<unsigned char>(second.front())))
-    return refuse(fmt::format("\"{}\" is no fit; the hole has capital letters and stands first, like H7/g6", code));
+    return refuse(
+        fmt::format("\"{}\" is no fit; the hole has capital letters and stands first, like H7/g6", code));
   FitResult out;
   const auto hole = iso_286(nominal, first, &out.message);
   if (!hole) return out;

@@ -1,6 +1,6 @@
 #pragma once
-// A fit as it is written, "25 H7/g6" or "1 in RC4": the limits of hole and shaft and the clearance between them.
-// ISO 286-1 to 500 mm; ANSI B4.1 to 7.88 in. Diameters in mm; a clearance below 0 is interference.
+// A fit as it is written, "25 H7/g6" or "1 in RC4": the limits of hole and shaft and the clearance between
+// them. ISO 286-1 to 500 mm; ANSI B4.1 to 7.88 in. Diameters in mm; a clearance below 0 is interference.
 
 #include "quantity/tolerance.h"
 #include "quantity/unit.h"
@@ -31,7 +31,8 @@ struct FitResult {
   Fit fit;
 };
 
-/// `text` is a nominal and a code, "25 H7/g6", "25 H7 g6", "1 in RC4", "10 mm FN 2"; a bare nominal is in `unit`.
+/// `text` is a nominal and a code, "25 H7/g6", "25 H7 g6", "1 in RC4", "10 mm FN 2"; a bare nominal is in
+/// `unit`.
 FitResult read_fit(std::string_view text, Unit unit = Unit::mm);
 
 /// The fit `code` at `nominal` mm.

@@ -33,7 +33,8 @@ FormResult form(const FormInput& in) {
   const auto [low, high] = std::minmax_element(in.readings.begin(), in.readings.end(), smaller);
   out.least = low->diameter;
   out.most = high->diameter;
-  // Diameters alone say nothing of where their middles lie: the straight plug is taken as the smallest diameter.
+  // Diameters alone say nothing of where their middles lie: the straight plug is taken as the smallest
+  // diameter.
   out.worst = static_cast<int>((in.is_hole ? low : high) - in.readings.begin());
   out.matters = in.is_hole ? out.least : out.most;
   double xy = 0, xx = 0;
@@ -70,7 +71,8 @@ FormResult form(const FormInput& in) {
                                 out.taper > 0 ? "inside" : "at the mouth"));
   if (out.ovality > seen) words.push_back(fmt::format("{} out of round", um(out.ovality)));
   if (std::abs(out.bow) > seen)
-    words.push_back(fmt::format("{} {} in the middle", um(std::abs(out.bow)), out.bow > 0 ? "larger" : "smaller"));
+    words.push_back(
+        fmt::format("{} {} in the middle", um(std::abs(out.bow)), out.bow > 0 ? "larger" : "smaller"));
   out.verdict = words.empty() ? "Straight and round, as far as this instrument shows." : "";
   for (const auto& w : words) out.verdict += (out.verdict.empty() ? "" : ", ") + w;
   if (!words.empty()) {

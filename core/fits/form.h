@@ -1,7 +1,7 @@
 #pragma once
-// Readings of a bore or shaft at depths and directions: its size, taper, ovality and high spots, and the size that
-// matters to its mate. Diameters and depths mm, directions radians (turning about the axis; π apart is the same
-// diameter).
+// Readings of a bore or shaft at depths and directions: its size, taper, ovality and high spots, and the size
+// that matters to its mate. Diameters and depths mm, directions radians (turning about the axis; π apart is
+// the same diameter).
 
 #include <string>
 #include <vector>
@@ -24,12 +24,13 @@ struct FormResult {
   bool ok = false;
   std::string message;
   double mean = 0, least = 0, most = 0;
-  double matters = 0;       ///< hole: the largest straight plug that passes; shaft: the smallest straight ring that goes on
-  double taper = 0;         ///< mm of diameter per mm of depth, by least squares (above 0: grows with depth)
+  double matters =
+      0; ///< hole: the largest straight plug that passes; shaft: the smallest straight ring that goes on
+  double taper = 0; ///< mm of diameter per mm of depth, by least squares (above 0: grows with depth)
   double taper_over_length = 0; ///< mm of diameter over the depths read
-  double ovality = 0;       ///< largest difference of diameters at one depth
-  double bow = 0;           ///< how far the middle differs from the line through the ends (barrel or bell mouth)
-  int worst = -1;           ///< the reading that decides `matters`
+  double ovality = 0;           ///< largest difference of diameters at one depth
+  double bow = 0; ///< how far the middle differs from the line through the ends (barrel or bell mouth)
+  int worst = -1; ///< the reading that decides `matters`
   std::string verdict;
 };
 

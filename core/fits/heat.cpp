@@ -46,8 +46,8 @@ HeatResult clearance_hot(const HeatInput& in) {
   const double shaft = in.diameter * in.shaft->expansion * (in.shaft_temperature - reference_temperature);
   out.why.title = "clearance at working heat";
   out.why.lines = {{"clearance at 20 \u00B0C", in.clearance, "sizes"},
-                   {fmt::format("hole grows, {} at {}", in.hole->name, degrees_text(in.hole_temperature)), hole,
-                    "d \u00B7 \u03B1 \u00B7 \u0394t"},
+                   {fmt::format("hole grows, {} at {}", in.hole->name, degrees_text(in.hole_temperature)),
+                    hole, "d \u00B7 \u03B1 \u00B7 \u0394t"},
                    {fmt::format("shaft grows, {} at {}", in.shaft->name, degrees_text(in.shaft_temperature)),
                     -shaft, "d \u00B7 \u03B1 \u00B7 \u0394t"}};
   out.clearance = out.why.total();
@@ -70,15 +70,12 @@ AssemblyResult assembly(const AssemblyInput& in) {
   out.warm_to = reference_temperature + needed / in.hole->expansion;
   out.chill_to = reference_temperature - needed / in.shaft->expansion;
   const double by_cold = in.shaft->expansion * (reference_temperature - in.coldest);
-  out.warm_with_cold =
-      reference_temperature + std::max(0.0, needed - by_cold) / in.hole->expansion;
+  out.warm_with_cold = reference_temperature + std::max(0.0, needed - by_cold) / in.hole->expansion;
   out.warm_allowed = out.warm_to <= in.hole->most_temperature;
   out.chill_possible = out.chill_to >= dry_ice;
-  out.verdict =
-      out.warm_allowed
-          ? fmt::format("Warm the {} to {}", in.hole->name, degrees_text(out.warm_to))
-          : fmt::format("Warming alone would need {}, more than {} stands", degrees_text(out.warm_to),
-                        in.hole->name);
+  out.verdict = out.warm_allowed ? fmt::format("Warm the {} to {}", in.hole->name, degrees_text(out.warm_to))
+                                 : fmt::format("Warming alone would need {}, more than {} stands",
+                                               degrees_text(out.warm_to), in.hole->name);
   out.verdict += out.chill_possible
                      ? fmt::format("; or chill the {} to {}", in.shaft->name, degrees_text(out.chill_to))
                      : std::string("; chilling alone does not reach");

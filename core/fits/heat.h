@@ -1,6 +1,6 @@
 #pragma once
-// Clearance at another temperature than 20 °C, and assembly by warming the hole or chilling the shaft. Diameters
-// in mm, temperatures in °C. Linear expansion: Δd = d · α · (t − 20).
+// Clearance at another temperature than 20 °C, and assembly by warming the hole or chilling the shaft.
+// Diameters in mm, temperatures in °C. Linear expansion: Δd = d · α · (t − 20).
 
 #include "fits/solids.h"
 #include "quantity/reckoning.h"
@@ -34,22 +34,22 @@ HeatResult clearance_hot(const HeatInput& input);
 
 struct AssemblyInput {
   double diameter = 0;
-  double interference = 0;  ///< the most there may be, above 0
-  double play = 0;          ///< wanted while assembling; 0: a thousandth of the diameter (common practice)
+  double interference = 0; ///< the most there may be, above 0
+  double play = 0;         ///< wanted while assembling; 0: a thousandth of the diameter (common practice)
   const Solid* hole = nullptr;
   const Solid* shaft = nullptr;
-  double coldest = -18;     ///< °C the shaft can be brought to: a household freezer
+  double coldest = -18; ///< °C the shaft can be brought to: a household freezer
 };
 
 struct AssemblyResult {
   bool ok = false;
   std::string message;
-  double warm_to = 0;      ///< °C of the hole, shaft at 20
-  double chill_to = 0;     ///< °C of the shaft, hole at 20
-  double warm_with_cold = 0; ///< °C of the hole, shaft at `coldest`
-  bool warm_allowed = false; ///< within what the hole's metal stands
+  double warm_to = 0;          ///< °C of the hole, shaft at 20
+  double chill_to = 0;         ///< °C of the shaft, hole at 20
+  double warm_with_cold = 0;   ///< °C of the hole, shaft at `coldest`
+  bool warm_allowed = false;   ///< within what the hole's metal stands
   bool chill_possible = false; ///< not below −78 °C, dry ice
-  std::string verdict;       ///< in words; how long one has is not promised
+  std::string verdict;         ///< in words; how long one has is not promised
 };
 
 AssemblyResult assembly(const AssemblyInput& input);

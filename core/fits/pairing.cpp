@@ -122,7 +122,8 @@ PairingResult pair_up(const PairingInput& in, PairingGoal goal) {
   for (std::size_t h = 0; h < given.size(); ++h) {
     if (given[h] < 0) {
       out.spare_holes.push_back(static_cast<int>(h));
-      out.leftovers.push_back(fmt::format("hole {}, {}: make a shaft of {}", h + 1, number_text(in.holes[h], 3),
+      out.leftovers.push_back(fmt::format("hole {}, {}: make a shaft of {}", h + 1,
+                                          number_text(in.holes[h], 3),
                                           number_text(in.holes[h] - in.target, 3)));
       continue;
     }
@@ -138,7 +139,8 @@ PairingResult pair_up(const PairingInput& in, PairingGoal goal) {
   for (std::size_t s = 0; s < used.size(); ++s)
     if (!used[s]) {
       out.spare_shafts.push_back(static_cast<int>(s));
-      out.leftovers.push_back(fmt::format("shaft {}, {}: make a hole of {}", s + 1, number_text(in.shafts[s], 3),
+      out.leftovers.push_back(fmt::format("shaft {}, {}: make a hole of {}", s + 1,
+                                          number_text(in.shafts[s], 3),
                                           number_text(in.shafts[s] + in.target, 3)));
     }
   out.ok = true;

@@ -1,7 +1,7 @@
 #pragma once
-// Which piece goes with which: holes and shafts paired so that the clearances come nearest to a target, either over
-// all pairs (the least sum of squared misses) or for the worst pair (the least largest miss). Sizes mm.
-// The assignment is Kuhn's and Munkres' (the Hungarian method), O(n³).
+// Which piece goes with which: holes and shafts paired so that the clearances come nearest to a target,
+// either over all pairs (the least sum of squared misses) or for the worst pair (the least largest miss).
+// Sizes mm. The assignment is Kuhn's and Munkres' (the Hungarian method), O(n³).
 
 #include <string>
 #include <vector>
@@ -12,8 +12,8 @@ enum class PairingGoal { all_pairs, worst_pair };
 
 struct PairingInput {
   std::vector<double> holes, shafts;
-  double target = 0;                ///< clearance wanted
-  double least = 0, most = 0;       ///< limits, to say which pairs are good; both 0: not said
+  double target = 0;          ///< clearance wanted
+  double least = 0, most = 0; ///< limits, to say which pairs are good; both 0: not said
 };
 
 struct Pairing {
@@ -28,7 +28,7 @@ struct PairingResult {
   std::vector<Pairing> pairs; ///< by hole
   std::vector<int> spare_holes, spare_shafts;
   std::vector<std::string> leftovers; ///< what to make for each spare: "hole 3, 10.021: a shaft of 10.001"
-  double worst = 0;      ///< largest miss, without sign
+  double worst = 0;                   ///< largest miss, without sign
   double sum_squares = 0;
 };
 

@@ -21,8 +21,7 @@ PressResult press(const PressInput& in) {
                              in.hub_roughness, in.shaft_roughness, in.friction})
     if (!std::isfinite(value) || value < 0) return refuse("no length, roughness or friction may be negative");
   if (!(in.diameter > 0)) return refuse("the diameter of the joint must be above 0");
-  if (!(in.hub_outside > in.diameter))
-    return refuse("the outside of the hub must be larger than the joint");
+  if (!(in.hub_outside > in.diameter)) return refuse("the outside of the hub must be larger than the joint");
   if (!(in.shaft_bore < in.diameter)) return refuse("the bore of the shaft must be smaller than the joint");
   if (in.hub == nullptr || in.shaft == nullptr) return refuse("the metals of hub and shaft must be known");
 
@@ -36,7 +35,7 @@ PressResult press(const PressInput& in) {
   out.hub_hoop = out.pressure * hub_factor;
   out.shaft_hoop = -out.pressure * shaft_factor;
   const double root3 = std::sqrt(3.0);
-  const double hub_limit = (1 - q * q) / root3;                         // of yield
+  const double hub_limit = (1 - q * q) / root3; // of yield
   const double shaft_limit = in.shaft_bore > 0 ? (1 - b * b) / root3 : 2 / root3;
   out.hub_equivalent = out.pressure / hub_limit;
   out.shaft_equivalent = out.pressure / shaft_limit;
@@ -51,7 +50,8 @@ PressResult press(const PressInput& in) {
     out.bore_shrinks = 2 * out.pressure * in.shaft_bore / (in.shaft->modulus * (1 - b * b));
   out.status = PressStatus::computed;
   if (out.interference <= 0)
-    out.verdict = in.interference > 0 ? "The roughness takes all of it: nothing holds." : "There is no interference: nothing holds.";
+    out.verdict = in.interference > 0 ? "The roughness takes all of it: nothing holds."
+                                      : "There is no interference: nothing holds.";
   else if (out.yields())
     out.verdict = fmt::format("The {} yields: its limit is reached at {} \u00B5m.",
                               hub_limit * in.hub->yield < shaft_limit * in.shaft->yield ? "hub" : "shaft",

@@ -1,6 +1,6 @@
 #pragma once
-// A press or shrink fit as thick cylinders under pressure (Lamé), hub and shaft each with a hole of its own or
-// none, of unequal metals. Lengths mm, stresses N/mm², forces N, torque N·mm.
+// A press or shrink fit as thick cylinders under pressure (Lamé), hub and shaft each with a hole of its own
+// or none, of unequal metals. Lengths mm, stresses N/mm², forces N, torque N·mm.
 //
 //   pressure    p = δ / { d · [ ((D² + d²)/(D² − d²) + ν_h)/E_h + ((d² + b²)/(d² − b²) − ν_s)/E_s ] }
 //   hub's bore  hoop +p (D² + d²)/(D² − d²), radial −p;   shaft: hoop −p (d² + b²)/(d² − b²)
@@ -38,10 +38,10 @@ struct PressResult {
   double loss = 0;         ///< mm of the interference lost to roughness
   double interference = 0; ///< mm that acts
   double pressure = 0;
-  double hub_hoop = 0, shaft_hoop = 0;                ///< N/mm², tension above 0
-  double hub_equivalent = 0, shaft_equivalent = 0;    ///< what yield is to be compared with
-  double most_pressure = 0;                           ///< at which the weaker of the two begins to yield
-  double most_interference = 0;                       ///< mm measured, at which it does
+  double hub_hoop = 0, shaft_hoop = 0;             ///< N/mm², tension above 0
+  double hub_equivalent = 0, shaft_equivalent = 0; ///< what yield is to be compared with
+  double most_pressure = 0;                        ///< at which the weaker of the two begins to yield
+  double most_interference = 0;                    ///< mm measured, at which it does
   double push_force = 0, torque = 0;
   double friction = 0;
   double bore_shrinks = 0; ///< mm the shaft's own bore closes by (0 when solid)

@@ -51,7 +51,8 @@ std::string reach_hole(const std::vector<Tool>& shop, double nominal, double low
       owned = true;
       return "reamer " + tool.name;
     }
-    if (nearest == nullptr || std::abs(tool.size - nominal) < std::abs(nearest->size - nominal)) nearest = &tool;
+    if (nearest == nullptr || std::abs(tool.size - nominal) < std::abs(nearest->size - nominal))
+      nearest = &tool;
   }
   if (nearest != nullptr && std::abs(nearest->size - nominal) < 0.06 * nominal)
     return fmt::format("no reamer of it; {} is {} away: bore it, or let the other follow", nearest->name,
@@ -75,7 +76,8 @@ void add_reach(Proposal& p, const ProposeInput& in) {
   if (in.purpose == JointPurpose::bearing_shaft || in.purpose == JointPurpose::bearing_housing) return;
   bool hole = false, shaft = false;
   const double hole_low = in.nominal + (p.has_limits ? p.hole.lower : 0),
-               hole_high = in.nominal + (p.has_limits ? p.hole.upper : it_grade(in.nominal, 7).value_or(0.02));
+               hole_high =
+                   in.nominal + (p.has_limits ? p.hole.upper : it_grade(in.nominal, 7).value_or(0.02));
   p.reach = reach_hole(in.shop, in.nominal, hole_low, hole_high, hole);
   const auto bar = reach_shaft(in.shop, in.nominal + (p.has_limits ? p.shaft.lower : -p.most),
                                in.nominal + (p.has_limits ? p.shaft.upper : -p.least), shaft);
@@ -128,7 +130,8 @@ bool is_over_a_thread(JointPurpose purpose) {
 }
 
 bool is_pressed(JointPurpose purpose) {
-  return purpose == JointPurpose::light_press || purpose == JointPurpose::press || purpose == JointPurpose::shrink;
+  return purpose == JointPurpose::light_press || purpose == JointPurpose::press ||
+         purpose == JointPurpose::shrink;
 }
 
 ProposeResult propose(const ProposeInput& in) {
@@ -187,7 +190,8 @@ ProposeResult propose(const ProposeInput& in) {
 
 std::vector<Method> methods(const MethodInput& in) {
   const auto hot = [&](double most, const char* what) {
-    return in.temperature > most ? fmt::format("{} lets go above about {:.0f} \u00B0C", what, most) : std::string();
+    return in.temperature > most ? fmt::format("{} lets go above about {:.0f} \u00B0C", what, most)
+                                 : std::string();
   };
   const auto first = [](std::initializer_list<std::string> reasons) {
     for (const auto& r : reasons)
@@ -206,7 +210,8 @@ std::vector<Method> methods(const MethodInput& in) {
       {"silver solder", first({apart, seen}), "both go soft and move: before finishing; fumes, ventilate"},
       {"cross pin", first({blocked, seen}), "ream both together; a taper pin comes out again"},
       {"set screw", seen, "onto a flat or a spot; it throws the part off centre by the clearance"},
-      {"key", in.purpose == JointPurpose::slides ? std::string() : "", "with a slip fit; the keyway weakens thin hubs"},
+      {"key", in.purpose == JointPurpose::slides ? std::string() : "",
+       "with a slip fit; the keyway weakens thin hubs"},
       {"split clamp", seen, "comes apart, turns to any place"},
       {"nut and shoulder", "", "with a locating fit; the nut must not loosen by the way it turns"},
   };

@@ -25,8 +25,8 @@ bool is_pressed(JointPurpose purpose);
 
 /// One proposal of limits.
 struct Proposal {
-  std::string name;     ///< "ISO 286 H7/f7, hole basis", "ANSI B4.1 RC4", "shop's rule"
-  std::string basis;    ///< what a joint keeps: "ISO 286 H7/f7"
+  std::string name;        ///< "ISO 286 H7/f7, hole basis", "ANSI B4.1 RC4", "shop's rule"
+  std::string basis;       ///< what a joint keeps: "ISO 286 H7/f7"
   bool has_limits = false; ///< hole and shaft have limits of their own; a rule states the clearance only
   Deviations hole, shaft;
   double least = 0, most = 0; ///< clearance
@@ -37,7 +37,7 @@ struct Proposal {
 struct ProposeInput {
   JointPurpose purpose = JointPurpose::runs_freely;
   double nominal = 0;
-  std::string thread;  ///< of a thread, a bolt or a shoulder
+  std::string thread; ///< of a thread, a bolt or a shoulder
   std::vector<build::Tool> shop;
   Unit unit = Unit::mm;
   double bearing_size = 0; ///< of a rolling bearing: its nominal bore or outside; 0: the nominal
@@ -46,7 +46,8 @@ struct ProposeInput {
 struct ProposeResult {
   bool ok = false;
   std::string message;
-  std::vector<Proposal> proposals; ///< ISO hole basis, ISO shaft basis, B4.1, the shop's rule: those there are
+  std::vector<Proposal>
+      proposals; ///< ISO hole basis, ISO shaft basis, B4.1, the shop's rule: those there are
 };
 
 ProposeResult propose(const ProposeInput& input);

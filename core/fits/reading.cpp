@@ -19,11 +19,12 @@ Reckoning corrected(const ReadingInput& in) {
     const double piece = -size * in.piece_expansion * (in.piece_temperature - 20);
     const double own = size * in.instrument_expansion * (in.instrument_temperature - 20);
     if (piece != 0)
-      sum.lines.push_back({fmt::format("the piece was at {} \u00B0C", number_text(in.piece_temperature, 0)), piece,
-                           "d \u00B7 \u03B1 \u00B7 \u0394t"});
+      sum.lines.push_back({fmt::format("the piece was at {} \u00B0C", number_text(in.piece_temperature, 0)),
+                           piece, "d \u00B7 \u03B1 \u00B7 \u0394t"});
     if (own != 0)
-      sum.lines.push_back({fmt::format("the instrument at {} \u00B0C", number_text(in.instrument_temperature, 0)),
-                           own, "d \u00B7 \u03B1 \u00B7 \u0394t"});
+      sum.lines.push_back(
+          {fmt::format("the instrument at {} \u00B0C", number_text(in.instrument_temperature, 0)), own,
+           "d \u00B7 \u03B1 \u00B7 \u0394t"});
   }
   return sum;
 }
@@ -53,17 +54,18 @@ Acceptance accept(double size, double uncertainty, double lower, double upper) {
   Acceptance out;
   constexpr double hair = 1e-9;
   const double u = std::abs(uncertainty);
-  if (size - u >= lower - hair && size + u <= upper + hair)
-    return {Verdict::in, "in"};
+  if (size - u >= lower - hair && size + u <= upper + hair) return {Verdict::in, "in"};
   if (size - u > upper + hair)
-    return {Verdict::out, fmt::format("out: {} over", number_text((size - upper) * 1000, 0) + "\u2009\u00B5m")};
+    return {Verdict::out,
+            fmt::format("out: {} over", number_text((size - upper) * 1000, 0) + "\u2009\u00B5m")};
   if (size + u < lower - hair)
-    return {Verdict::out, fmt::format("out: {} under", number_text((lower - size) * 1000, 0) + "\u2009\u00B5m")};
+    return {Verdict::out,
+            fmt::format("out: {} under", number_text((lower - size) * 1000, 0) + "\u2009\u00B5m")};
   if (2 * u > upper - lower + hair)
-    out.words = fmt::format("cannot tell with this instrument: its \u00B1{} fill more than the limits are apart; "
-                            "one of \u00B1{} or better could",
-                            number_text(u * 1000, 0) + "\u2009\u00B5m",
-                            number_text((upper - lower) * 100, 0) + "\u2009\u00B5m");
+    out.words = fmt::format(
+        "cannot tell with this instrument: its \u00B1{} fill more than the limits are apart; "
+        "one of \u00B1{} or better could",
+        number_text(u * 1000, 0) + "\u2009\u00B5m", number_text((upper - lower) * 100, 0) + "\u2009\u00B5m");
   else
     out.words = fmt::format("cannot tell with this instrument: within its \u00B1{} of a limit",
                             number_text(u * 1000, 0) + "\u2009\u00B5m");

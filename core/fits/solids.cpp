@@ -21,8 +21,8 @@ const Named& named() {
     const auto table = read_table(data::solids_csv);
     for (std::size_t r = 0; r < table.rows.size(); ++r) {
       const auto cell = [&](const char* column) { return table.number(r, table.column(column)).value_or(0); };
-      out.solids.push_back({table.rows[r][0], cell("expansion") * 1e-6, cell("modulus") * 1e3, cell("poisson"),
-                            cell("yield"), cell("most_temperature"), cell("friction")});
+      out.solids.push_back({table.rows[r][0], cell("expansion") * 1e-6, cell("modulus") * 1e3,
+                            cell("poisson"), cell("yield"), cell("most_temperature"), cell("friction")});
       out.names.emplace_back(table.rows[r][0], r);
       std::string_view also = table.rows[r][1];
       while (!also.empty()) {

@@ -9,8 +9,8 @@ namespace datrin::fits {
 
 struct Solid {
   std::string name;
-  double expansion = 0;        ///< 1/K, 20 to 100 °C
-  double modulus = 0;          ///< N/mm²
+  double expansion = 0; ///< 1/K, 20 to 100 °C
+  double modulus = 0;   ///< N/mm²
   double poisson = 0.3;
   double yield = 0;            ///< N/mm²
   double most_temperature = 0; ///< °C its strength can be counted on to

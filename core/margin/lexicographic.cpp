@@ -22,12 +22,13 @@ class Levelling {
 public:
   Levelling(const LexicographicInput& input, const LexicographicOptions& options, LexicographicResult& out)
       : in_(input), m_(*input.margins), o_(options), out_(out),
-        pinned_(static_cast<std::size_t>(m_.columns()), 0),
-        value_(Eigen::VectorXd::Zero(m_.columns())), held_(static_cast<std::size_t>(m_.groups()), 0),
+        pinned_(static_cast<std::size_t>(m_.columns()), 0), value_(Eigen::VectorXd::Zero(m_.columns())),
+        held_(static_cast<std::size_t>(m_.groups()), 0),
         floor_(static_cast<std::size_t>(m_.groups()), -infinite),
         reached_(static_cast<std::size_t>(m_.groups()), infinite),
-        rows_of_column_(static_cast<std::size_t>(m_.columns())), local_(static_cast<std::size_t>(m_.columns()), -1),
-        warm_(static_cast<std::size_t>(m_.rows()), 0), equation_(static_cast<std::size_t>(m_.rows()), 0) {
+        rows_of_column_(static_cast<std::size_t>(m_.columns())),
+        local_(static_cast<std::size_t>(m_.columns()), -1), warm_(static_cast<std::size_t>(m_.rows()), 0),
+        equation_(static_cast<std::size_t>(m_.rows()), 0) {
     for (int i = 0; i < m_.rows(); ++i)
       for (int k = m_.begin(i); k < m_.end(i); ++k)
         rows_of_column_[static_cast<std::size_t>(m_.column(k))].push_back(i);
@@ -51,11 +52,11 @@ public:
   }
 
 private:
-  int tier_of(int group) const {
-    return in_.tiers.empty() ? 0 : in_.tiers[static_cast<std::size_t>(group)];
-  }
+  int tier_of(int group) const { return in_.tiers.empty() ? 0 : in_.tiers[static_cast<std::size_t>(group)]; }
   bool is_free(int group) const { return tier_of(group) == tier_ && !held_[static_cast<std::size_t>(group)]; }
-  bool counts(int group) const { return is_free(group) || std::isfinite(floor_[static_cast<std::size_t>(group)]); }
+  bool counts(int group) const {
+    return is_free(group) || std::isfinite(floor_[static_cast<std::size_t>(group)]);
+  }
   bool is_pinned(int column) const { return pinned_[static_cast<std::size_t>(column)] != 0; }
 
   /// The row with what is settled put in as a number.
@@ -118,7 +119,8 @@ private:
     if (!(least < out_.least)) return;
     out_.least = least;
     out_.multipliers.assign(static_cast<std::size_t>(m_.rows()), 0.0);
-    for (const auto& [row, multiplier] : presses) out_.multipliers[static_cast<std::size_t>(row)] = multiplier;
+    for (const auto& [row, multiplier] : presses)
+      out_.multipliers[static_cast<std::size_t>(row)] = multiplier;
   }
 
   /// Columns that rows in force join together.
@@ -196,7 +198,8 @@ private:
     if (least.status == LeastStatus::unbounded) {
       unlimited_ = true;
       if (out_.message.empty())
-        out_.message = std::isfinite(level) ? "nothing limits what is still free" : "nothing limits the least margin";
+        out_.message =
+            std::isfinite(level) ? "nothing limits what is still free" : "nothing limits the least margin";
       for (const int i : rows)
         if (is_free(m_.group(i))) floor_[static_cast<std::size_t>(m_.group(i))] = level - o_.give;
       more = false;
@@ -305,7 +308,8 @@ private:
       if (any) equations.push_back(i);
     }
     if (equations.empty()) return;
-    const auto e = static_cast<Eigen::Index>(equations.size()), n = static_cast<Eigen::Index>(column_at.size());
+    const auto e = static_cast<Eigen::Index>(equations.size()),
+               n = static_cast<Eigen::Index>(column_at.size());
     Eigen::MatrixXd a = Eigen::MatrixXd::Zero(e, n + 1);
     for (Eigen::Index r = 0; r < e; ++r) {
       const int i = equations[static_cast<std::size_t>(r)];

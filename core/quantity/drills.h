@@ -22,8 +22,8 @@ struct Drill {
   double size = 0; ///< mm
 };
 
-/// What a full drawer of drills holds, smallest first: tenths, quarters and halves of a millimetre to 50 mm, or
-/// sixty-fourths to 2 in with the number and letter drills.
+/// What a full drawer of drills holds, smallest first: tenths, quarters and halves of a millimetre to 50 mm,
+/// or sixty-fourths to 2 in with the number and letter drills.
 const std::vector<Drill>& drill_drawer(Unit unit);
 
 } // namespace datrin

@@ -140,7 +140,22 @@ private:
     return digits;
   }
 
+  /// "5/16-18 tap": up to the word, when what stands before it is a thread.
+  bool read_tap(LengthTerm& term) {
+    if (options_.tap_drill == nullptr) return false;
+    const auto small = lower_case(plain_.text);
+    const auto word = small.find(" tap", at_);
+    if (word == std::string::npos || (word + 4 < small.size() && letter(small[word + 4]))) return false;
+    const auto name = std::string(trimmed(std::string_view(plain_.text).substr(at_, word - at_)));
+    const auto diameter = options_.tap_drill(name);
+    if (!diameter) return false;
+    term = {name + " tap", *diameter};
+    at_ = word + 4;
+    return true;
+  }
+
   bool read_term(LengthTerm& term) {
+    if (read_tap(term)) return true;
     if (here() == '#') {
       ++at_;
       skip_blanks();

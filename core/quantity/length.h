@@ -3,10 +3,11 @@
 // and sums and differences of them, units mixed: `3 mm + 9/16 in + 3.5 mm`.
 //
 //   sum     = [sign] term { sign term }
-//   term    = number [unit] | drill
+//   term    = number [unit] | drill | tap
 //   number  = decimal | fraction | whole (" " | "-") fraction        (the "-" with no space on either side)
 //   unit    = mm | cm | µm | um | in | inch | " | thou
-//   drill   = # digits | no[.] digits | [letter] A..Z
+//   tap     = thread "tap"                       (where LengthOptions::tap_drill knows threads: `5/16-18
+//   tap`) drill   = # digits | no[.] digits | [letter] A..Z
 //
 // A number without a unit takes the unit of the dial in front of the person (LengthOptions::bare_unit).
 
@@ -22,7 +23,9 @@ namespace datrin {
 
 struct LengthOptions {
   std::optional<Unit> bare_unit; ///< unit of a number written without one; none: such a number is refused
-  bool decimal_comma = false;    ///< also read 12,5 as twelve and a half (never a thousands mark)
+  /// Diameter in mm of the tapping drill of a thread by its name; none: no threads are read.
+  std::optional<double> (*tap_drill)(std::string_view thread) = nullptr;
+  bool decimal_comma = false; ///< also read 12,5 as twelve and a half (never a thousands mark)
 };
 
 enum class LengthStatus {

@@ -68,8 +68,8 @@ std::optional<Deviations> hole(double nominal, const std::string& letters, int g
 /// "j" stands to grade 8 in either case; what letters there are depends on the size.
 std::string letters_that_exist(double nominal, bool is_hole) {
   std::string text;
-  for (const char* letter : {"a", "b", "c", "cd", "d", "e", "ef", "f", "fg", "g", "h", "j", "js", "k",
-                             "m", "n", "p", "r", "s",  "t", "u",  "v", "x",  "y", "z", "za", "zb", "zc"}) {
+  for (const char* letter : {"a", "b", "c", "cd", "d", "e", "ef", "f", "fg", "g", "h", "j",  "js", "k",
+                             "m", "n", "p", "r",  "s", "t", "u",  "v", "x",  "y", "z", "za", "zb", "zc"}) {
     const std::string name = letter;
     if (name != "js" && !tabled(nominal, name == "j" ? "j7" : name)) continue;
     std::string shown = name;
@@ -104,8 +104,7 @@ std::optional<Deviations> iso_286(double nominal, std::string_view name, std::st
   if (letters.empty() || number.empty() || number.size() > 2 ||
       !std::all_of(number.begin(), number.end(), [](unsigned char c) { return std::isdigit(c); }) ||
       !std::all_of(letters.begin(), letters.end(), [](unsigned char c) { return std::isalpha(c); }))
-    return fail(
-        fmt::format("\"{}\" is no tolerance class; write a letter and a grade, like H7 or g6", name));
+    return fail(fmt::format("\"{}\" is no tolerance class; write a letter and a grade, like H7 or g6", name));
   if (nominal <= 0 || nominal > 500) return fail("tolerance classes are tabled for sizes up to 500 mm");
   const int grade = number == "01" ? it_01 : std::stoi(number);
   const auto it = it_grade(nominal, grade);
@@ -121,7 +120,8 @@ std::optional<Deviations> iso_286(double nominal, std::string_view name, std::st
     return fail(fmt::format("{} is not used for sizes up to 1 mm", letters));
   const auto found = is_hole ? hole(nominal, lower, grade, *it) : shaft(nominal, lower, grade, *it);
   if (found) return found;
-  if (lower == "j") return fail(fmt::format("{} is not stated; j goes with grades 5 to 8, J with 6 to 8", name));
+  if (lower == "j")
+    return fail(fmt::format("{} is not stated; j goes with grades 5 to 8, J with 6 to 8", name));
   if (lower == "k" && tabled(nominal, lower)) return fail("K is stated to grade 8 only");
   return fail(fmt::format("there is no class {} at {} mm; the letters there are {}", name, nominal,
                           letters_that_exist(nominal, is_hole)));

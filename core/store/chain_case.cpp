@@ -31,7 +31,8 @@ void read(const JsonAt& root, ChainCase& out) {
   std::set<std::string> ids;
   for (std::size_t k = 0; k < terms.size(); ++k) {
     const auto at = terms.at(k);
-    at.only_keys({"id", "coefficient", "nominal", "plus", "minus", "distribution", "measured", "uncertainty"});
+    at.only_keys(
+        {"id", "coefficient", "nominal", "plus", "minus", "distribution", "measured", "uncertainty"});
     chains::ChainLink link;
     link.id = at.at("id").name();
     if (!ids.insert(link.id).second) at.at("id").refuse(fmt::format("two terms are called \"{}\"", link.id));
@@ -42,8 +43,9 @@ void read(const JsonAt& root, ChainCase& out) {
     if (at.has("distribution")) {
       const auto name = at.at("distribution").text();
       if (name != "normal" && name != "uniform")
-        at.at("distribution").refuse(
-            fmt::format("there is no distribution called \"{}\"; it is \"normal\" or \"uniform\"", name));
+        at.at("distribution")
+            .refuse(
+                fmt::format("there is no distribution called \"{}\"; it is \"normal\" or \"uniform\"", name));
       link.distribution = name == "normal" ? chains::Distribution::normal : chains::Distribution::uniform;
     }
     if (at.has("measured")) {
@@ -79,7 +81,8 @@ ordered_json chain_result_json(const ChainCase& chain_case, const chains::ChainR
   out["sigma"] = length(result.sigma);
   out["p_within"] = result.p_within;
   out["contributions"] = ordered_json::array();
-  for (const auto& c : result.contributions) out["contributions"].push_back({{"id", c.id}, {"share", c.share}});
+  for (const auto& c : result.contributions)
+    out["contributions"].push_back({{"id", c.id}, {"share", c.share}});
   return out;
 }
 
@@ -87,11 +90,12 @@ std::string chain_result_text(const ChainCase& chain_case, const chains::ChainRe
   const LengthTextOptions figures{.decimals_mm = 4, .decimals_inch = 5};
   const auto text_of = [&](double mm) { return length_text(mm, chain_case.unit, figures); };
   std::string text = chain_case.title.empty() ? std::string{} : chain_case.title + "\n";
-  text += fmt::format("wanted      {} to {} {}\nworst case  {} to {}\nexpected    {} \u00B1{} (3 \u03C3)\nwithin      {} % "
-                      "of {} tries\n\n",
-                      text_of(chain_case.input.lower), text_of(chain_case.input.upper), unit_name(chain_case.unit),
-                      text_of(result.worst_low), text_of(result.worst_high), text_of(result.mean),
-                      text_of(3 * result.sigma), number_text(100 * result.p_within, 2), chain_case.options.samples);
+  text += fmt::format(
+      "wanted      {} to {} {}\nworst case  {} to {}\nexpected    {} \u00B1{} (3 \u03C3)\nwithin      {} % "
+      "of {} tries\n\n",
+      text_of(chain_case.input.lower), text_of(chain_case.input.upper), unit_name(chain_case.unit),
+      text_of(result.worst_low), text_of(result.worst_high), text_of(result.mean), text_of(3 * result.sigma),
+      number_text(100 * result.p_within, 2), chain_case.options.samples);
   for (const auto& c : result.contributions) text += fmt::format("{:<36} {:>5.1f} %\n", c.id, 100 * c.share);
   return text;
 }

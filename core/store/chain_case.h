@@ -1,6 +1,7 @@
 #pragma once
 // The exchange format of one chain: "datrin-chain-case" in, "datrin-chain-result" out.
-// (store uses chains here, because a file of a computation is that computation's inputs and results written down.)
+// (store uses chains here, because a file of a computation is that computation's inputs and results written
+// down.)
 
 #include "chains/chain.h"
 #include "store/case_header.h"

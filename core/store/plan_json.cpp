@@ -13,11 +13,22 @@ constexpr std::string_view dimension_kinds[] = {"size",          "distance", "ed
 constexpr std::string_view classes[] = {"critical", "fit", "free", "looks"};
 constexpr std::string_view sources[] = {"drawing", "mate", "chosen", "borrowed", "assumed"};
 constexpr std::string_view tool_kinds[] = {"cutter", "drill", "reamer", "ground bar", "gauge pin"};
-constexpr std::string_view purposes[] = {
-    "runs freely",       "runs true",       "slides",                     "locates",
-    "slip for compound", "light press",     "press",                      "shrink",
-    "spring-on taper",   "bearing housing", "bearing on shaft",           "clearance for a bolt",
-    "clearance for a shoulder", "key",      "tongue",                     "thread"};
+constexpr std::string_view purposes[] = {"runs freely",
+                                         "runs true",
+                                         "slides",
+                                         "locates",
+                                         "slip for compound",
+                                         "light press",
+                                         "press",
+                                         "shrink",
+                                         "spring-on taper",
+                                         "bearing housing",
+                                         "bearing on shaft",
+                                         "clearance for a bolt",
+                                         "clearance for a shoulder",
+                                         "key",
+                                         "tongue",
+                                         "thread"};
 constexpr std::string_view last_steps[] = {"none", "ream", "lap", "trial"};
 
 std::vector<Id> ids_from(const JsonAt& at) {
@@ -87,13 +98,12 @@ json plan_body(const Machine& r) {
 
 json plan_body(const Tool& r) {
   return {{"name", r.name},   {"size", r.size}, {"corner", r.corner}, {"least_cut", r.least_cut},
-          {"reach", r.reach}, {"note", r.note}, {"order", r.order},
-          {"kind", word(tool_kinds, r.kind)}};
+          {"reach", r.reach}, {"note", r.note}, {"order", r.order},   {"kind", word(tool_kinds, r.kind)}};
 }
 
 json plan_body(const Instrument& r) {
-  return {{"name", r.name},       {"resolution", r.resolution},   {"uncertainty", r.uncertainty},
-          {"zero", r.zero},       {"temperature", r.temperature}, {"note", r.note},
+  return {{"name", r.name},  {"resolution", r.resolution},   {"uncertainty", r.uncertainty},
+          {"zero", r.zero},  {"temperature", r.temperature}, {"note", r.note},
           {"order", r.order}};
 }
 
@@ -126,7 +136,7 @@ json plan_body(const Chain& r) {
   for (const auto& t : r.terms)
     terms.push_back(
         {{"dimension", t.dimension}, {"piece", t.piece}, {"coefficient", t.coefficient}, {"why", t.why}});
-  return {{"name", r.name}, {"terms", terms},       {"least", r.least},
+  return {{"name", r.name}, {"terms", terms},     {"least", r.least},
           {"most", r.most}, {"reason", r.reason}, {"order", r.order}};
 }
 
@@ -260,9 +270,10 @@ Measurement measurement_from(const JsonAt& at) {
 }
 
 Tool tool_from(const JsonAt& at) {
-  Tool r{at.at("name").text(),         at.at("size").not_negative(),  at.at("corner").not_negative(),
-         at.at("least_cut").not_negative(), at.at("reach").not_negative(), at.at("note").text(),
-         at.at("order").number(),      ToolKind::cutter};
+  Tool r{at.at("name").text(),           at.at("size").not_negative(),
+         at.at("corner").not_negative(), at.at("least_cut").not_negative(),
+         at.at("reach").not_negative(),  at.at("note").text(),
+         at.at("order").number(),        ToolKind::cutter};
   if (at.has("kind")) r.kind = value_of<ToolKind>(tool_kinds, at.at("kind")); // format 3 had cutters only
   return r;
 }
@@ -340,9 +351,10 @@ std::optional<Record> plan_from_json(std::string_view kind, const JsonAt& at) {
     return Release{id_from(at.at("piece")), id_from(at.at("setup")), at.at("at").text(),
                    at.at("missing").text()};
   if (kind == "instrument")
-    return Instrument{at.at("name").text(),   at.at("resolution").positive(),  at.at("uncertainty").not_negative(),
-                      at.at("zero").number(), at.at("temperature").number(), at.at("note").text(),
-                      at.at("order").number()};
+    return Instrument{
+        at.at("name").text(),   at.at("resolution").positive(), at.at("uncertainty").not_negative(),
+        at.at("zero").number(), at.at("temperature").number(),  at.at("note").text(),
+        at.at("order").number()};
   if (kind == "joint") return joint_from(at);
   if (kind == "chain") return chain_from(at);
   return std::nullopt;

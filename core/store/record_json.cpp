@@ -256,10 +256,9 @@ Marking marking_from(const JsonAt& at) {
 
 std::string_view record_kind(const Record& record) {
   static constexpr std::string_view kinds[] = {
-      "build",       "part",    "surface", "wall", "piece",     "touch",     "seat",     "marking",
-      "setting",     "mark",    "size",    "spot", "scan",      "judgement", "decision", "dimension",
-      "measurement", "foundry", "machine", "tool", "allowance", "cut",       "setup",    "release",
-      "instrument",  "joint",   "chain"};
+      "build",   "part", "surface",   "wall", "piece",     "touch",    "seat",       "marking",     "setting",
+      "mark",    "size", "spot",      "scan", "judgement", "decision", "dimension",  "measurement", "foundry",
+      "machine", "tool", "allowance", "cut",  "setup",     "release",  "instrument", "joint",       "chain"};
   static_assert(std::size(kinds) == std::variant_size_v<Record>);
   return kinds[record.index()];
 }

@@ -72,7 +72,8 @@ private:
       const auto name = term.at("dimension").text();
       const auto found = index_.find(name);
       if (found == index_.end())
-        term.at("dimension").refuse(fmt::format("no dimension is called \"{}\"{}", name, did_you_mean(name, ids_)));
+        term.at("dimension")
+            .refuse(fmt::format("no dimension is called \"{}\"{}", name, did_you_mean(name, ids_)));
       c.terms.push_back({found->second, term.at("coefficient").number()});
     }
     if (!at.has("min") && !at.has("max")) at.refuse("must have a min or a max");
@@ -103,7 +104,8 @@ ordered_json targets_result_json(const TargetsCase& targets_case, const chains::
   const auto& in = targets_case.input;
   const auto length = [&](double mm) { return from_mm(mm, targets_case.unit); };
   const auto number = [](double v) { return std::isfinite(v) ? ordered_json(v) : ordered_json(nullptr); };
-  ordered_json out{{"format", "datrin-targets-result"}, {"version", 1}, {"unit", unit_name(targets_case.unit)}};
+  ordered_json out{
+      {"format", "datrin-targets-result"}, {"version", 1}, {"unit", unit_name(targets_case.unit)}};
   out["feasible"] = result.feasible;
   out["least_room"] = number(result.least_room);
   out["targets"] = ordered_json::array();
@@ -118,7 +120,8 @@ ordered_json targets_result_json(const TargetsCase& targets_case, const chains::
                                  {"room", number(result.conditions[c].room)},
                                  {"limiting", result.conditions[c].limiting}});
   out["held_by"] = ordered_json::array();
-  for (const auto& hold : result.held_by) out["held_by"].push_back({{"limit", hold.limit}, {"share", hold.share}});
+  for (const auto& hold : result.held_by)
+    out["held_by"].push_back({{"limit", hold.limit}, {"share", hold.share}});
   return out;
 }
 
@@ -127,15 +130,17 @@ std::string targets_result_text(const TargetsCase& targets_case, const chains::T
   const auto unit = targets_case.unit;
   const LengthTextOptions figures{.decimals_mm = 4, .decimals_inch = 5};
   std::string text = targets_case.title.empty() ? std::string{} : targets_case.title + "\n";
-  text += fmt::format("{}: the least room is {}\n\n", result.feasible ? "It can be made" : "It cannot all be held",
+  text += fmt::format("{}: the least room is {}\n\n",
+                      result.feasible ? "It can be made" : "It cannot all be held",
                       number_text(result.least_room, 3, true));
   text += fmt::format("{:<36} {:>11} {:>11} {:>8}\n", "make", unit_name(unit), "hold \u00B1", "room");
   for (const auto& t : result.targets)
-    text += fmt::format("{:<36} {:>11} {:>11} {:>8}{}\n", in.dimensions[static_cast<std::size_t>(t.dimension)].id,
-                        length_text(t.make, unit, figures), length_text(t.hold, unit, figures),
-                        number_text(t.room, 2, true),
-                        t.departs != 0 ? fmt::format("  departs from the drawing by {}", length_text(t.departs, unit, figures))
-                                       : "");
+    text += fmt::format(
+        "{:<36} {:>11} {:>11} {:>8}{}\n", in.dimensions[static_cast<std::size_t>(t.dimension)].id,
+        length_text(t.make, unit, figures), length_text(t.hold, unit, figures), number_text(t.room, 2, true),
+        t.departs != 0
+            ? fmt::format("  departs from the drawing by {}", length_text(t.departs, unit, figures))
+            : "");
   text += fmt::format("\n{:<36} {:>11} {:>11} {:>8}\n", "condition", "expected", "", "room");
   for (std::size_t c = 0; c < result.conditions.size(); ++c)
     text += fmt::format("{:<36} {:>11} {:>11} {:>8}{}\n", in.conditions[c].id,
@@ -143,7 +148,8 @@ std::string targets_result_text(const TargetsCase& targets_case, const chains::T
                         number_text(result.conditions[c].room, 2, true),
                         result.conditions[c].limiting ? "  limits" : "");
   text += "\nHeld by\n";
-  for (const auto& hold : result.held_by) text += fmt::format("{:<48} {:>5.1f} %\n", hold.limit, 100 * hold.share);
+  for (const auto& hold : result.held_by)
+    text += fmt::format("{:<48} {:>5.1f} %\n", hold.limit, 100 * hold.share);
   const auto changes = chains::least_changes(in, result);
   if (!changes.empty()) text += "\nWhat would end it, one of\n";
   for (const auto& change : changes)

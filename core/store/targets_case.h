@@ -1,6 +1,7 @@
 #pragma once
 // The exchange format of make-to targets: "datrin-targets-case" in, "datrin-targets-result" out.
-// (store uses chains here, because a file of a computation is that computation's inputs and results written down.)
+// (store uses chains here, because a file of a computation is that computation's inputs and results written
+// down.)
 
 #include "chains/targets.h"
 #include "store/case_header.h"
@@ -25,7 +26,8 @@ TargetsCase read_targets_case(std::string_view text, const std::string& label);
 TargetsCase read_targets_case_file(const std::string& path);
 
 /// The result in the case's unit.
-nlohmann::ordered_json targets_result_json(const TargetsCase& targets_case, const chains::TargetsResult& result);
+nlohmann::ordered_json targets_result_json(const TargetsCase& targets_case,
+                                           const chains::TargetsResult& result);
 
 /// The same as a table for people.
 std::string targets_result_text(const TargetsCase& targets_case, const chains::TargetsResult& result);

@@ -9,8 +9,8 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <cmath>
 #include <cctype>
+#include <cmath>
 
 namespace datrin::threads {
 
@@ -38,8 +38,7 @@ bool answers(const Thread& thread, const std::string& wanted) {
   for (auto& c : swapped)
     if (c == '-' || c == 'x') c = c == 'x' ? '-' : 'x';
   const auto series = plain(thread.series);
-  if (thread.series == "M")
-    return wanted == fmt::format("{}x{:g}", whole, thread.pitch);
+  if (thread.series == "M") return wanted == fmt::format("{}x{:g}", whole, thread.pitch);
   const bool counts = bare.find_first_of("-x") != std::string::npos; // the name says its pitch
   if (counts && (wanted == bare || wanted == swapped || wanted == swapped + series)) return true;
   if (thread.series == "BSW" || thread.series == "BSF") {
@@ -82,6 +81,17 @@ Found find(std::string_view text) {
                                did_you_mean(trimmed(text), names))};
 }
 
+std::optional<double> tap_drill(std::string_view name) {
+  const auto found = find(name);
+  if (found.thread == nullptr) return std::nullopt;
+  TapInput in{*found.thread};
+  in.percent = 77;
+  const auto& series = found.thread->series;
+  in.drawer = series.front() == 'M' && series != "ME" ? Unit::mm : series == "BA" ? Unit::mm : Unit::inch;
+  const auto plan = plan_tap(in);
+  return plan.ok ? std::optional(plan.drill_size) : std::nullopt;
+}
+
 TapPlan plan_tap(const TapInput& in) {
   TapPlan out;
   const auto& t = in.thread;
@@ -122,15 +132,17 @@ TapPlan plan_tap(const TapInput& in) {
   if (in.full_thread > 0) out.drill_depth = in.full_thread + (in.lead + 1) * t.pitch;
   if (in.engaged > 0) {
     out.engaged_diameters = in.engaged / t.major;
-    out.verdict = out.engaged_diameters < 0.8
-                      ? "Short: less than 0.8 diameters engaged; the thread may strip before the screw holds."
-                  : out.engaged_diameters > 2.5 ? "More than 2.5 diameters engaged adds work, not strength."
-                  : out.engaged_diameters < 1.5
-                      ? "Enough in steel; in aluminium or brass 1.5 to 2 diameters is usual (common practice)."
-                      : "Enough in steel, brass and aluminium.";
+    out.verdict =
+        out.engaged_diameters < 0.8
+            ? "Short: less than 0.8 diameters engaged; the thread may strip before the screw holds."
+        : out.engaged_diameters > 2.5 ? "More than 2.5 diameters engaged adds work, not strength."
+        : out.engaged_diameters < 1.5
+            ? "Enough in steel; in aluminium or brass 1.5 to 2 diameters is usual (common practice)."
+            : "Enough in steel, brass and aluminium.";
   }
   if (out.percent > 85)
-    out.verdict += (out.verdict.empty() ? "" : " ") + std::string("Over 85 % of thread: a small tap may break.");
+    out.verdict +=
+        (out.verdict.empty() ? "" : " ") + std::string("Over 85 % of thread: a small tap may break.");
   out.ok = true;
   return out;
 }
@@ -145,9 +157,9 @@ Identified identify(const IdentifyInput& in) {
     Likeness like{&t, in.outside - t.major, in.pitch - t.pitch, 0};
     // A screw's crest is rounded and worn: up to 0.15 mm or 6 % of the pitch under, hardly over.
     const double under = std::max(0.05, 0.13 * t.pitch);
-    const double off = like.major_off > 0 ? like.major_off / (0.02 + in.uncertainty)
-                                          : std::max(0.0, -like.major_off - 0.3 * under) /
-                                                (0.7 * under + in.uncertainty);
+    const double off = like.major_off > 0
+                           ? like.major_off / (0.02 + in.uncertainty)
+                           : std::max(0.0, -like.major_off - 0.3 * under) / (0.7 * under + in.uncertainty);
     like.score = std::hypot(off, like.pitch_off / std::max(1e-6, in.pitch_uncertainty));
     out.ranked.push_back(like);
   }

@@ -4,6 +4,7 @@
 
 #include "quantity/unit.h"
 
+#include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -35,13 +36,17 @@ Found find(std::string_view text);
 /// Per cent of full thread a hole of `hole` mm leaves: (major − hole) / (2 · depth · pitch).
 double percent(double major, double pitch, double hole, double depth = 0.64952);
 
+/// Diameter of the tapping drill of a thread by its name, mm: for LengthOptions::tap_drill. At 77 % of
+/// thread, in a metric drawer for metric and BA threads, else an inch one.
+std::optional<double> tap_drill(std::string_view name);
+
 struct TapInput {
   Thread thread;
-  double percent = 75;       ///< of full thread wanted
-  double full_thread = 0;    ///< mm of full thread wanted deep; 0: a through hole
-  double lead = 2;           ///< pitches of lead of the tap: bottoming 1.5, plug 4, taper 6 (common practice)
+  double percent = 75;    ///< of full thread wanted
+  double full_thread = 0; ///< mm of full thread wanted deep; 0: a through hole
+  double lead = 2;        ///< pitches of lead of the tap: bottoming 1.5, plug 4, taper 6 (common practice)
   double point_degrees = 118; ///< of the drill
-  double engaged = 0;        ///< mm of screw in the hole; 0: not known
+  double engaged = 0;         ///< mm of screw in the hole; 0: not known
   Unit drawer = Unit::mm;
 };
 
@@ -52,8 +57,8 @@ struct TapPlan {
   double drill_size = 0, percent = 0;
   std::string clearance_drill; ///< the first at least 0.05 mm + 4 % over the major diameter
   double clearance_size = 0;
-  double drill_depth = 0; ///< mm to the shoulder: full thread, the tap's lead, one pitch to spare
-  double point = 0;       ///< mm more to the drill's point
+  double drill_depth = 0;       ///< mm to the shoulder: full thread, the tap's lead, one pitch to spare
+  double point = 0;             ///< mm more to the drill's point
   double engaged_diameters = 0; ///< engaged length over major diameter
   std::string verdict;          ///< whether that engagement is enough
 };
@@ -65,7 +70,8 @@ struct Likeness {
   const Thread* thread = nullptr;
   double major_off = 0; ///< mm: measured − the thread's own
   double pitch_off = 0;
-  double score = 0; ///< larger is worse: offs over what a worn outside (−0.15 mm to +0.02) and a gauge can show
+  double score =
+      0; ///< larger is worse: offs over what a worn outside (−0.15 mm to +0.02) and a gauge can show
 };
 
 struct IdentifyInput {

@@ -113,7 +113,8 @@ TEST_F(Overview, EveryPartAndJointIsOnTheMap) {
   EXPECT_EQ(page().tightest().size(), 10U);
   EXPECT_EQ(page().next().size(), 8U);
   EXPECT_TRUE(page().words().contains("Everything can still be held")) << page().words().toStdString();
-  for (const auto* row : page().next()) EXPECT_NEAR(row->why().total(), row->value(), 1e-6) << row->name().toStdString();
+  for (const auto* row : page().next())
+    EXPECT_NEAR(row->why().total(), row->value(), 1e-6) << row->name().toStdString();
 }
 
 TEST_F(Overview, LeadsToWhatIsPointedAt) {
@@ -186,7 +187,8 @@ TEST(MapLayout, NoPlateOverAnotherAndAlwaysTheSame) {
   for (std::size_t a = 0; a < places.size(); ++a) {
     EXPECT_EQ(places[a].x, again[a].x);
     for (std::size_t b = a + 1; b < places.size(); ++b)
-      EXPECT_TRUE(std::abs(places[a].x - places[b].x) >= app::plate_wide || std::abs(places[a].y - places[b].y) >= app::plate_high);
+      EXPECT_TRUE(std::abs(places[a].x - places[b].x) >= app::plate_wide ||
+                  std::abs(places[a].y - places[b].y) >= app::plate_high);
   }
   EXPECT_TRUE(app::lay_out_map(0, {}).empty());
   EXPECT_EQ(app::lay_out_map(1, {}).size(), 1U);

@@ -41,7 +41,8 @@ protected:
   void without_instrument() { page().make()->instrument_box()->setCurrentIndex(0); }
 };
 
-// The story of the joint: the bore is measured over, its pin's target moves, the pin is made, the joint closes.
+// The story of the joint: the bore is measured over, its pin's target moves, the pin is made, the joint
+// closes.
 TEST_F(Joints, BoreMeasuredOverPinFollowsJointCloses) {
   choose("Eccentric on shaft");
   auto* make = page().make();
@@ -181,7 +182,8 @@ TEST_F(Joints, ProposalsSideBySideAndByCode) {
   EXPECT_EQ(b().find<build::Joint>(joint("Piston on rod"))->basis, "shop's rule");
   enter(fit->code_edit(), "H7/k6", Qt::Key_Return);
   EXPECT_EQ(b().find<build::Joint>(joint("Piston on rod"))->basis, "ISO 286 H7/k6");
-  EXPECT_NEAR(b().find<build::Joint>(joint("Piston on rod"))->least, -0.009, 1e-9); // 5 k6: +1 to +9, from memory
+  EXPECT_NEAR(b().find<build::Joint>(joint("Piston on rod"))->least, -0.009,
+              1e-9); // 5 k6: +1 to +9, from memory
   enter(fit->code_edit(), "H7/q6", Qt::Key_Return);
   EXPECT_TRUE(fit->words().contains("there is no class q6 at 5 mm")) << fit->words().toStdString();
   // Limits that exclude each other.
@@ -195,11 +197,13 @@ TEST_F(Joints, TemperatureIsDraggedAndKept) {
   auto* zones = page().zones();
   ASSERT_TRUE(zones->picture().temperature_known); // cast iron in cast iron
   const double y = zones->height() - 30;
-  QTest::mousePress(zones, Qt::LeftButton, {}, QPoint(static_cast<int>(zones->temperature_px(20)), static_cast<int>(y)));
+  QTest::mousePress(zones, Qt::LeftButton, {},
+                    QPoint(static_cast<int>(zones->temperature_px(20)), static_cast<int>(y)));
   QTest::mouseMove(zones, QPoint(static_cast<int>(zones->temperature_px(100)), static_cast<int>(y)));
   EXPECT_NEAR(zones->picture().temperature, 100, 1.5);
   EXPECT_EQ(b().find<build::Joint>(joint("Piston in cylinder"))->temperature, 20); // not yet: only looked at
-  QTest::mouseRelease(zones, Qt::LeftButton, {}, QPoint(static_cast<int>(zones->temperature_px(100)), static_cast<int>(y)));
+  QTest::mouseRelease(zones, Qt::LeftButton, {},
+                      QPoint(static_cast<int>(zones->temperature_px(100)), static_cast<int>(y)));
   EXPECT_NEAR(b().find<build::Joint>(joint("Piston in cylinder"))->temperature, 100, 1.5);
   zones->setFocus();
   QTest::keyClick(zones, Qt::Key_Right);
@@ -226,7 +230,8 @@ TEST_F(Joints, WorkOfAPressABearingAndAThread) {
   choose("Bearing on spindle");
   EXPECT_TRUE(work->press_text().contains("Left inside")) << work->press_text().toStdString();
   choose("Cylinder studs");
-  EXPECT_TRUE(work->press_text().contains("Tapping drill 3.3 mm: 77 % of thread")) << work->press_text().toStdString();
+  EXPECT_TRUE(work->press_text().contains("Tapping drill 3.3 mm: 77 % of thread"))
+      << work->press_text().toStdString();
   choose("Rod in gland");
   EXPECT_TRUE(work->press_text().contains("the fit itself holds nothing"));
 }
@@ -258,7 +263,8 @@ TEST_F(Joints, PiecesArePairedAndSeveralReadingsTellTheForm) {
   EXPECT_EQ(paired[0], std::pair(in_order[0].first, in_order[1].second));
   // Readings at places: the smallest of a bore counts.
   choose("Flywheel on shaft");
-  for (const auto& [depth, turned, size] : {std::tuple{"0", "0", "16.012"}, {"15", "90", "16.006"}, {"28", "0", "16.004"}}) {
+  for (const auto& [depth, turned, size] :
+       {std::tuple{"0", "0", "16.012"}, {"15", "90", "16.006"}, {"28", "0", "16.004"}}) {
     pairs->depth_edit()->setText(depth);
     pairs->direction_edit()->setText(turned);
     enter(pairs->size_edit(), size, Qt::Key_Return);

@@ -146,7 +146,8 @@ TEST(CliTargets, YesAndNoByExitStatus) {
   const auto text = call({"targets", "--text", case_path("targets-3-infeasible")});
   EXPECT_NE(text.out.find("What would end it, one of"), std::string::npos);
   // Function first: the conditions' least room is no less than with the drawing in the same tier.
-  const auto first = json::parse(call({"targets", "--function-first", case_path("targets-2-thirty-dimensions")}).out);
+  const auto first =
+      json::parse(call({"targets", "--function-first", case_path("targets-2-thirty-dimensions")}).out);
   const auto one = json::parse(call({"targets", case_path("targets-2-thirty-dimensions")}).out);
   double least_first = 1e9, least_one = 1e9;
   for (std::size_t k = 0; k < first["conditions"].size(); ++k) {
@@ -181,15 +182,29 @@ TEST(CliFit, LimitsClearanceAndHeat) {
   EXPECT_EQ(fit["kind"], "clearance");
   const auto inch = json::parse(call({"fit", "1 RC4", "--unit", "in"}).out);
   EXPECT_NEAR(inch["clearance"]["max"].get<double>(), 0.0028, 1e-12);
-  const auto hot = json::parse(call({"fit", "25 H7/g6", "--temperature", "90", "--hole", "aluminium", "--shaft", "steel"}).out);
+  const auto hot = json::parse(
+      call({"fit", "25 H7/g6", "--temperature", "90", "--hole", "aluminium", "--shaft", "steel"}).out);
   EXPECT_NEAR(hot["clearance_hot"]["min"].get<double>(), 0.007 + 25 * 12e-6 * 70, 1e-9);
   EXPECT_NE(call({"fit", "--text", "25 H7/s6"}).out.find("interference"), std::string::npos);
-  for (const auto& words : std::vector<std::vector<std::string>>{
-           {"fit", "25 H7/q6"}, {"fit", "25"}, {"fit", "25 H7/g6", "--unit", "furlong"}, {"fit", "25 H7/g6", "--temperature", "9000"},
-           {"fit", "25 H7/g6", "--temperature", "90", "--hole", "cheese"}, {"fit"}}) {
+  for (const auto& words :
+       std::vector<std::vector<std::string>>{{"fit", "25 H7/q6"},
+                                             {"fit", "25"},
+                                             {"fit", "25 H7/g6", "--unit", "furlong"},
+                                             {"fit", "25 H7/g6", "--temperature", "9000"},
+                                             {"fit", "25 H7/g6", "--temperature", "90", "--hole", "cheese"},
+                                             {"fit"}}) {
     const auto run = call(words);
     EXPECT_EQ(run.status, 2);
     EXPECT_TRUE(run.out.empty());
     EXPECT_FALSE(run.err.empty());
   }
+}
+
+// Common practice: the tapping drill of 5/16-18 is the letter F, 0.257 in.
+TEST(CliLength, ATapIsItsTappingDrill) {
+  EXPECT_NEAR(json::parse(call({"length", "5/16-18 tap"}).out)["in"].get<double>(), 0.257, 1e-9);
+  EXPECT_NEAR(json::parse(call({"length", "1 in - 5/16-18 tap"}).out)["in"].get<double>(), 1 - 0.257, 1e-9);
+  EXPECT_NEAR(json::parse(call({"length", "M6 tap + 1 mm"}).out)["mm"].get<double>(), 6.0, 1e-9);
+  EXPECT_EQ(call({"length", "5/17-18 tap"}).status, 2);
+  EXPECT_EQ(call({"length", "tap"}).status, 2);
 }

@@ -58,8 +58,8 @@ TEST(Ladder, TappingDrillsOfTheStandard) {
   const std::pair<const char*, double> drills[] = {{"M3", 2.5}, {"M4", 3.3}, {"M5", 4.2},
                                                    {"M6", 5.0}, {"M8", 6.8}, {"M10", 8.5}};
   for (const auto& [name, drill] : drills) {
-    const auto thread =
-        std::find_if(threads::all().begin(), threads::all().end(), [n = name](const auto& t) { return t.name == n; });
+    const auto thread = std::find_if(threads::all().begin(), threads::all().end(),
+                                     [n = name](const auto& t) { return t.name == n; });
     ASSERT_NE(thread, threads::all().end());
     LadderInput in;
     in.made = HoleMade::tapped;

@@ -76,7 +76,10 @@ TEST_F(BuildTargetsTest, TheDrawingGivesWayWhenBothCannotHold) {
   const auto* target = targets.target(shaft_of("Eccentric on shaft"));
   EXPECT_GT(target->departs, 0.03);
   EXPECT_NEAR(target->make, 17.080 - 0.035 + 0.007, 1e-6); // most clearance 0.035, spread 0.004 + 0.003
-  EXPECT_GE(targets.result.conditions[static_cast<std::size_t>(targets.tightest_of_joint(joint("Eccentric on shaft")))].room, 1 - 1e-6);
+  EXPECT_GE(targets.result
+                .conditions[static_cast<std::size_t>(targets.tightest_of_joint(joint("Eccentric on shaft")))]
+                .room,
+            1 - 1e-6);
 }
 
 TEST_F(BuildTargetsTest, PiecesMeetInOrderOrAsTheyWerePaired) {
@@ -120,7 +123,8 @@ TEST_F(BuildTargetsTest, WhatIsHardToHoldIsMadeFirstAndSuitedLast) {
   bool suited = false;
   for (const auto& n : order) {
     if (n.waits_for == 0) suited = true;
-    EXPECT_EQ(n.waits_for == 0, suited); // what can only be cut to suit comes after all that something can follow
+    EXPECT_EQ(n.waits_for == 0,
+              suited); // what can only be cut to suit comes after all that something can follow
     const double hold = capability_of(*b.find<Dimension>(n.made.dimension));
     if (!suited) {
       EXPECT_LE(hold, last + 1e-12);

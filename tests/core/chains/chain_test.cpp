@@ -69,7 +69,8 @@ TEST(Chain, UniformSumsAsTheExactDistributionHasThem) {
     for (const double half : {0.2, 0.5, 0.9}) {
       const auto in = uniform_chain(n, (n % 2 == 0 ? 0 : 10) - half, (n % 2 == 0 ? 0 : 10) + half);
       const double exact = irwin_hall(n, n / 2.0 + half) - irwin_hall(n, n / 2.0 - half);
-      EXPECT_NEAR(chain(in).p_within, exact, 4 * std::sqrt(exact * (1 - exact) / 1e6) + 1e-9) << n << " " << half;
+      EXPECT_NEAR(chain(in).p_within, exact, 4 * std::sqrt(exact * (1 - exact) / 1e6) + 1e-9)
+          << n << " " << half;
     }
 }
 
@@ -114,7 +115,9 @@ TEST(Chain, TheSameFigureOnAnyNumberOfThreads) {
     EXPECT_EQ(one.histogram, more.histogram);
   }
   EXPECT_NE(one.p_within, chain(in, {.samples = 300001, .seed = 8}).p_within);
-  EXPECT_NEAR(static_cast<double>(std::accumulate(one.histogram.begin(), one.histogram.end(), std::int64_t{0})), 300001, 5);
+  EXPECT_NEAR(
+      static_cast<double>(std::accumulate(one.histogram.begin(), one.histogram.end(), std::int64_t{0})),
+      300001, 5);
 }
 
 TEST(Chain, WhoSpreadsItMostAndWhatClosesIt) {

@@ -88,12 +88,13 @@ std::vector<double> rooms_of(const TargetsInput& in, const std::vector<double>& 
 std::vector<double> values_of(const TargetsInput& in, const TargetsResult& result) {
   std::vector<double> value;
   for (std::size_t d = 0; d < in.dimensions.size(); ++d)
-    value.push_back(in.dimensions[d].measured ? *in.dimensions[d].measured : result.target(static_cast<int>(d))->make);
+    value.push_back(in.dimensions[d].measured ? *in.dimensions[d].measured
+                                              : result.target(static_cast<int>(d))->make);
   return value;
 }
 
-/// The levels of the lexicographic max-min by GLPK, the plain way: maximise the least room of the free limits, then ask of
-/// each free limit whether it alone could be above that, and fix those that cannot.
+/// The levels of the lexicographic max-min by GLPK, the plain way: maximise the least room of the free
+/// limits, then ask of each free limit whether it alone could be above that, and fix those that cannot.
 std::vector<double> levels_by_glpk(const TargetsInput& in) {
   glp_term_out(GLP_OFF);
   const std::vector<double> zero(in.dimensions.size(), 0.0);
@@ -106,7 +107,8 @@ std::vector<double> levels_by_glpk(const TargetsInput& in) {
   }
   // Rooms are affine in the values: their slopes by steps of 1.
   const auto base = rooms_of(in, at);
-  std::vector<std::vector<double>> slope(base.size(), std::vector<double>(static_cast<std::size_t>(n) + 1, 0.0));
+  std::vector<std::vector<double>> slope(base.size(),
+                                         std::vector<double>(static_cast<std::size_t>(n) + 1, 0.0));
   for (std::size_t d = 0; d < at.size(); ++d) {
     if (column[d] == 0) continue;
     auto moved = at;
@@ -135,14 +137,16 @@ std::vector<double> levels_by_glpk(const TargetsInput& in) {
         index.push_back(n + 1);
         value.push_back(-1);
       }
-      glp_set_mat_row(lp, static_cast<int>(i) + 1, static_cast<int>(index.size()) - 1, index.data(), value.data());
+      glp_set_mat_row(lp, static_cast<int>(i) + 1, static_cast<int>(index.size()) - 1, index.data(),
+                      value.data());
       const double bound = (free ? alone < 0 ? 0 : level : fixed[i]) - base[i];
       glp_set_row_bnds(lp, static_cast<int>(i) + 1, GLP_LO, bound - 1e-8, 0);
     }
     if (alone < 0) {
       glp_set_obj_coef(lp, n + 1, 1);
     } else {
-      for (int j = 1; j <= n; ++j) glp_set_obj_coef(lp, j, slope[static_cast<std::size_t>(alone)][static_cast<std::size_t>(j)]);
+      for (int j = 1; j <= n; ++j)
+        glp_set_obj_coef(lp, j, slope[static_cast<std::size_t>(alone)][static_cast<std::size_t>(j)]);
       glp_set_col_bnds(lp, n + 1, GLP_FX, 0, 0);
     }
     glp_smcp how;
@@ -190,7 +194,8 @@ TEST(Targets, WorkedCases) {
     for (const double r : rooms)
       if (levels.empty() || r > levels.back() + 1e-4) levels.push_back(r);
     const auto stated = want["levels"].get<std::vector<double>>();
-    for (std::size_t k = 0; k < stated.size() && k < levels.size(); ++k) EXPECT_NEAR(levels[k], stated[k], 1e-4) << name << k;
+    for (std::size_t k = 0; k < stated.size() && k < levels.size(); ++k)
+      EXPECT_NEAR(levels[k], stated[k], 1e-4) << name << k;
   }
 }
 
@@ -205,7 +210,8 @@ TEST(Targets, EveryLevelAsGlpkHasIt) {
     auto theirs = levels_by_glpk(in);
     std::sort(theirs.begin(), theirs.end());
     ASSERT_EQ(mine.size(), theirs.size()) << seed;
-    for (std::size_t k = 0; k < mine.size(); ++k) EXPECT_NEAR(mine[k], theirs[k], 2e-4) << seed << " room " << k;
+    for (std::size_t k = 0; k < mine.size(); ++k)
+      EXPECT_NEAR(mine[k], theirs[k], 2e-4) << seed << " room " << k;
   }
 }
 
@@ -234,7 +240,8 @@ TEST(Targets, AReadingMovesItsMate) {
   EXPECT_NE(targets(c.input).target(0), nullptr);
 }
 
-// Function above drawing: the pin's limit gives way by just what the clearance needs; without that the clearance does.
+// Function above drawing: the pin's limit gives way by just what the clearance needs; without that the
+// clearance does.
 TEST(Targets, FunctionFirstDepartsFromTheDrawingByTheLeast) {
   TargetsInput in;
   in.dimensions.push_back({"bore", 10, 10, 10.015, 0, 10.060, 0.002});

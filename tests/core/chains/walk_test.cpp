@@ -60,7 +60,8 @@ TEST_F(Walk, SignsComeFromTheDrawingsEvenWhenOneIsTurnedRound) {
   const Id a = surface(first, "left", SurfaceKind::plane, {0, 0, 0}, -Vec3::UnitX());
   const Id m = surface(first, "step", SurfaceKind::plane, {30, 0, 0}, Vec3::UnitX());
   const Id e = surface(first, "right", SurfaceKind::plane, {50, 0, 0}, Vec3::UnitX());
-  const Id whole = dimension(first, DimensionKind::distance, a, e, 50), back = dimension(first, DimensionKind::distance, e, m, 20);
+  const Id whole = dimension(first, DimensionKind::distance, a, e, 50),
+           back = dimension(first, DimensionKind::distance, e, m, 20);
   // The second is drawn with its seat looking along +y.
   const Id seat = surface(second, "seat", SurfaceKind::plane, {0, 12, 0}, Vec3::UnitY());
   const Id far = surface(second, "far", SurfaceKind::plane, {0, 0, 0}, -Vec3::UnitY());
@@ -82,7 +83,8 @@ TEST_F(Walk, HalfDiametersAnglesAndAxes) {
   const Id hole = surface(lever, "hole", SurfaceKind::bore, {0, 0, 0}, Vec3::UnitZ(), 8);
   const Id eye = surface(lever, "eye", SurfaceKind::bore, {30, 40, 0}, Vec3::UnitZ(), 6);
   const Id slope = surface(lever, "slope", SurfaceKind::plane, {60, 0, 0}, {1, 1, 0});
-  const Id centres = dimension(lever, DimensionKind::distance, hole, eye, 50), size = dimension(lever, DimensionKind::size, eye, 0, 6),
+  const Id centres = dimension(lever, DimensionKind::distance, hole, eye, 50),
+           size = dimension(lever, DimensionKind::size, eye, 0, 6),
            to_slope = dimension(lever, DimensionKind::distance, hole, slope, 60 / std::sqrt(2.0));
   // Along x the centres count by cos of their slope, 30/50; the flank of the eye by half its diameter.
   auto result = walk(b, {Vec3::UnitX(), {{lever, hole, eye, false, true, 1, 1}}});
@@ -101,9 +103,11 @@ TEST_F(Walk, SaysWhichDimensionIsMissing) {
   const Id block = part("block");
   const Id a = surface(block, "left", SurfaceKind::plane, {0, 0, 0}, -Vec3::UnitX());
   const Id e = surface(block, "right", SurfaceKind::plane, {50, 0, 0}, Vec3::UnitX());
-  EXPECT_EQ(walk(b, {Vec3::UnitX(), {{block, a, e}}}).message,
-            "block: no dimension leads from left to right; add the distance between them in the Drawing step");
+  EXPECT_EQ(
+      walk(b, {Vec3::UnitX(), {{block, a, e}}}).message,
+      "block: no dimension leads from left to right; add the distance between them in the Drawing step");
   EXPECT_EQ(walk(b, {Vec3::Zero(), {{block, a, e}}}).message, "say which way the gap is counted");
   EXPECT_EQ(walk(b, {Vec3::UnitX(), {}}).message, "choose the first feature of the chain");
-  EXPECT_EQ(walk(b, {Vec3::UnitX(), {{block, a, 999}}}).message, "stretch 1: choose a part and two of its surfaces");
+  EXPECT_EQ(walk(b, {Vec3::UnitX(), {{block, a, 999}}}).message,
+            "stretch 1: choose a part and two of its surfaces");
 }

@@ -69,8 +69,8 @@ TEST(Press, DisplacementsCloseTheInterference) {
   EXPECT_GT(r.bore_shrinks, 0);
 }
 
-// DIN 7190-1 (from memory): 0.8 (Rz + Rz) of the interference is lost; a solid shaft stands 2/√3 of its yield stress,
-// the hub (1 − Q²)/√3.
+// DIN 7190-1 (from memory): 0.8 (Rz + Rz) of the interference is lost; a solid shaft stands 2/√3 of its yield
+// stress, the hub (1 − Q²)/√3.
 TEST(Press, RoughnessAndYield) {
   auto in = steel_on_steel();
   in.hub_roughness = 0.01;
@@ -132,8 +132,8 @@ TEST(Heat, AssemblyByWarmingOrChilling) {
   EXPECT_FALSE(zinc.warm_allowed);
 }
 
-// The inner raceway grows by the interference times d over its own diameter when shaft and ring are of one metal and the
-// shaft is solid: common practice in bearing makers' guides, and what Lamé's equations give.
+// The inner raceway grows by the interference times d over its own diameter when shaft and ring are of one
+// metal and the shaft is solid: common practice in bearing makers' guides, and what Lamé's equations give.
 TEST(Bearing, WhatIsLeftInside) {
   BearingInput in;
   in.bore = 20;

@@ -29,8 +29,9 @@ TEST(Purpose, EveryOneProposesLimitsInOrder) {
 // From loose to tight as the trade orders them; the middle of each proposal falls (common practice).
 TEST(Purpose, FromLooseToTight) {
   double last = 1e9;
-  for (const auto purpose : {JointPurpose::runs_freely, JointPurpose::runs_true, JointPurpose::slides, JointPurpose::locates,
-                             JointPurpose::light_press, JointPurpose::press, JointPurpose::shrink}) {
+  for (const auto purpose :
+       {JointPurpose::runs_freely, JointPurpose::runs_true, JointPurpose::slides, JointPurpose::locates,
+        JointPurpose::light_press, JointPurpose::press, JointPurpose::shrink}) {
     const auto p = propose({purpose, 20, "", {}, Unit::mm, 0}).proposals.front();
     EXPECT_LT(p.least + p.most, last) << purpose_words(purpose);
     last = p.least + p.most;
@@ -52,7 +53,8 @@ TEST(Purpose, ReachesWithWhatTheShopHas) {
   EXPECT_NE(both[0].reach.find("shaft turned"), std::string::npos) << both[0].reach; // g6 is under the bar
   EXPECT_NE(both[1].reach.find("ground bar"), std::string::npos) << both[1].reach;   // shaft basis: h6
   in.nominal = 12.3;
-  EXPECT_NE(propose(in).proposals[0].reach.find("no reamer of it; 12 mm is \u22120.300 away"), std::string::npos)
+  EXPECT_NE(propose(in).proposals[0].reach.find("no reamer of it; 12 mm is \u22120.300 away"),
+            std::string::npos)
       << propose(in).proposals[0].reach;
   in.shop.clear();
   EXPECT_NE(propose(in).proposals[0].reach.find("buy one of 12.30 mm H7"), std::string::npos);
@@ -66,13 +68,17 @@ TEST(Purpose, WhatIsAskedRulesMethodsOut) {
   };
   EXPECT_EQ(why({JointPurpose::press, true, false, false, 20}, "press"), "it must come apart again");
   EXPECT_EQ(why({JointPurpose::press, false, false, false, 20}, "press"), "");
-  EXPECT_NE(why({JointPurpose::press, false, false, false, 200}, "retaining compound").find("150"), std::string::npos);
+  EXPECT_NE(why({JointPurpose::press, false, false, false, 200}, "retaining compound").find("150"),
+            std::string::npos);
   EXPECT_NE(why({JointPurpose::press, false, true, false, 20}, "cross pin").find("bore"), std::string::npos);
-  EXPECT_NE(why({JointPurpose::press, false, false, true, 20}, "set screw").find("looked at"), std::string::npos);
+  EXPECT_NE(why({JointPurpose::press, false, false, true, 20}, "set screw").find("looked at"),
+            std::string::npos);
 }
 
 TEST(Purpose, NonsenseIsRefused) {
   EXPECT_FALSE(propose({JointPurpose::slides, 0, "", {}, Unit::mm, 0}).ok);
   EXPECT_FALSE(propose({JointPurpose::slides, 600, "", {}, Unit::mm, 0}).ok);
-  EXPECT_NE(propose({JointPurpose::thread, 5, "M6.7", {}, Unit::mm, 0}).message.find("not in the table of threads"), std::string::npos);
+  EXPECT_NE(
+      propose({JointPurpose::thread, 5, "M6.7", {}, Unit::mm, 0}).message.find("not in the table of threads"),
+      std::string::npos);
 }

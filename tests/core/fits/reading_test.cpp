@@ -27,11 +27,14 @@ TEST(Reading, GaugePinsGiveASizeWithItsUncertainty) {
   ASSERT_TRUE(pins.ok);
   EXPECT_NEAR(pins.size / 25.4, 0.3175, 1e-9);
   EXPECT_NEAR(pins.uncertainty / 25.4, 0.0025, 1e-9);
-  EXPECT_EQ(size_by_pins({8, 0, 0}).message, "two pins are needed: the largest that goes and the smallest that does not");
-  EXPECT_EQ(size_by_pins({8, 7.9, 0}).message, "the pin that goes, 8.0000, is not smaller than the one that does not, 7.9000");
+  EXPECT_EQ(size_by_pins({8, 0, 0}).message,
+            "two pins are needed: the largest that goes and the smallest that does not");
+  EXPECT_EQ(size_by_pins({8, 7.9, 0}).message,
+            "the pin that goes, 8.0000, is not smaller than the one that does not, 7.9000");
 }
 
-// ISO 14253-1: conformity is proved when size and uncertainty lie within the limits, non-conformity when beyond.
+// ISO 14253-1: conformity is proved when size and uncertainty lie within the limits, non-conformity when
+// beyond.
 TEST(Reading, InOutOrCannotTell) {
   EXPECT_EQ(accept(10.010, 0.002, 10.000, 10.015).verdict, Verdict::in);
   EXPECT_EQ(accept(10.013, 0.002, 10.000, 10.015).verdict, Verdict::in); // just
@@ -84,7 +87,8 @@ TEST(Form, TaperOvalityAndBowAreToldApart) {
   FormInput in;
   for (const double depth : {0.0, 10.0, 20.0})
     for (const double turned : {0.0, pi / 2})
-      in.readings.push_back({depth, turned, 20 + 0.001 * depth + (turned > 0 ? 0.004 : 0) + (depth == 10 ? 0.006 : 0)});
+      in.readings.push_back(
+          {depth, turned, 20 + 0.001 * depth + (turned > 0 ? 0.004 : 0) + (depth == 10 ? 0.006 : 0)});
   const auto f = form(in);
   EXPECT_NEAR(f.taper, 0.001, 1e-9);
   EXPECT_NEAR(f.ovality, 0.004, 1e-9);

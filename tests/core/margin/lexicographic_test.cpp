@@ -83,12 +83,13 @@ TEST(Nearest, MovesOnlyWhatItMust) {
   EXPECT_EQ(nearest({&margins, {2.0}, wished, {}}).status, NearestStatus::infeasible);
 }
 
-// A tier is levelled to the end before the next counts at all; with "enough" it is raised to that, and has what is left.
+// A tier is levelled to the end before the next counts at all; with "enough" it is raised to that, and has
+// what is left.
 TEST(Lexicographic, TiersComeOneAfterTheOther) {
   LinearMargins margins(1);
-  margins.add_row(0, 0.0, {{0, 1.0}});  // x
+  margins.add_row(0, 0.0, {{0, 1.0}});   // x
   margins.add_row(1, 10.0, {{0, -1.0}}); // 10 − x
-  margins.add_row(2, 2.0, {{0, -1.0}}); // 2 − x, of the second tier
+  margins.add_row(2, 2.0, {{0, -1.0}});  // 2 − x, of the second tier
   const auto strict = lexicographic({&margins, {}, {0, 0, 1}});
   ASSERT_TRUE(strict.usable());
   EXPECT_NEAR(strict.x[0], 5, 1e-9);
@@ -109,7 +110,8 @@ TEST(Lexicographic, PiecesThatDoNotSeeEachOther) {
   }
   const auto result = lexicographic({&margins, {}});
   ASSERT_TRUE(result.usable());
-  for (int j = 0; j < 40; ++j) EXPECT_NEAR(result.group_margins[static_cast<std::size_t>(2 * j)], 2.0 + j, 1e-8);
+  for (int j = 0; j < 40; ++j)
+    EXPECT_NEAR(result.group_margins[static_cast<std::size_t>(2 * j)], 2.0 + j, 1e-8);
   EXPECT_NEAR(result.least, 2, 1e-9);
   EXPECT_EQ(result.programmes, 0); // of one variable each: in closed form
 }

@@ -37,35 +37,37 @@ TEST(Tolerance, Iso286OfHolesAndShafts) {
   expect_class(2, "N7", -14, -4); // no Δ up to 3 mm
 }
 
-// ISO 286-2:2010, tables 2 to 32: letters a to zc, fine and coarse grades, and both sides of steps of size; from memory.
+// ISO 286-2:2010, tables 2 to 32: letters a to zc, fine and coarse grades, and both sides of steps of size;
+// from memory.
 TEST(Tolerance, EveryLetterAndBothSidesOfTheSteps) {
   const struct {
     double nominal;
     const char* name;
     double lower, upper;
   } rows[] = {
-      {30, "a11", -430, -300},  {50, "A11", 320, 480},   {40, "b11", -330, -170},  {50, "B11", 180, 340},
-      {18, "c11", -205, -95},   {50, "C11", 130, 290},   {10, "cd8", -78, -56},    {18, "d9", -93, -50},
-      {50, "D10", 80, 180},     {120, "e8", -126, -72},  {50, "E9", 50, 112},      {10, "ef7", -33, -18},
-      {100, "f7", -71, -36},    {50, "F8", 25, 64},      {10, "fg6", -17, -8},     {50, "g6", -25, -9},
-      {18, "G7", 6, 24},        {80, "h9", -74, 0},      {80, "H11", 0, 190},      {6, "j6", -2, 6},
-      {18, "j6", -3, 8},        {30, "j7", -8, 13},      {3, "j8", -6, 8},         {25, "J6", -5, 8},
-      {50, "J7", -11, 14},      {100, "J8", -20, 34},    {80, "js9", -37, 37},     {40, "k7", 2, 27},
-      {40, "k8", 0, 39},        {25, "K8", -23, 10},     {10, "m6", 6, 15},        {25, "M8", -29, 4},
-      {300, "M6", -41, -9},     {3, "n6", 4, 10},        {25, "N8", -36, -3},      {25, "N9", -52, 0},
-      {3, "p6", 6, 12},         {25, "P6", -31, -18},    {65, "r6", 41, 60},       {80, "r6", 43, 62},
-      {50, "R7", -50, -25},     {65, "s6", 53, 72},      {80, "s6", 59, 78},       {50, "S7", -59, -34},
-      {25, "S6", -44, -31},     {30, "t6", 41, 54},      {30, "T7", -54, -33},     {50, "u6", 70, 86},
-      {25, "U7", -61, -40},     {18, "v6", 39, 50},      {20, "v6", 47, 60},       {25, "x6", 64, 77},
-      {25, "X8", -97, -64},     {25, "y6", 75, 88},      {25, "z7", 88, 109},      {25, "za7", 118, 139},
-      {25, "zb8", 160, 193},    {25, "zc9", 218, 270},   {18, "H7", 0, 18},        {18.01, "H7", 0, 21},
-      {3, "H7", 0, 10},         {3.01, "H7", 0, 12},     {500, "h6", -40, 0},      {100, "H01", 0, 1},
-      {100, "h0", -1.5, 0},     {500, "H18", 0, 9700},   {14, "x6", 40, 51},       {14.01, "x6", 45, 56},
+      {30, "a11", -430, -300}, {50, "A11", 320, 480},  {40, "b11", -330, -170}, {50, "B11", 180, 340},
+      {18, "c11", -205, -95},  {50, "C11", 130, 290},  {10, "cd8", -78, -56},   {18, "d9", -93, -50},
+      {50, "D10", 80, 180},    {120, "e8", -126, -72}, {50, "E9", 50, 112},     {10, "ef7", -33, -18},
+      {100, "f7", -71, -36},   {50, "F8", 25, 64},     {10, "fg6", -17, -8},    {50, "g6", -25, -9},
+      {18, "G7", 6, 24},       {80, "h9", -74, 0},     {80, "H11", 0, 190},     {6, "j6", -2, 6},
+      {18, "j6", -3, 8},       {30, "j7", -8, 13},     {3, "j8", -6, 8},        {25, "J6", -5, 8},
+      {50, "J7", -11, 14},     {100, "J8", -20, 34},   {80, "js9", -37, 37},    {40, "k7", 2, 27},
+      {40, "k8", 0, 39},       {25, "K8", -23, 10},    {10, "m6", 6, 15},       {25, "M8", -29, 4},
+      {300, "M6", -41, -9},    {3, "n6", 4, 10},       {25, "N8", -36, -3},     {25, "N9", -52, 0},
+      {3, "p6", 6, 12},        {25, "P6", -31, -18},   {65, "r6", 41, 60},      {80, "r6", 43, 62},
+      {50, "R7", -50, -25},    {65, "s6", 53, 72},     {80, "s6", 59, 78},      {50, "S7", -59, -34},
+      {25, "S6", -44, -31},    {30, "t6", 41, 54},     {30, "T7", -54, -33},    {50, "u6", 70, 86},
+      {25, "U7", -61, -40},    {18, "v6", 39, 50},     {20, "v6", 47, 60},      {25, "x6", 64, 77},
+      {25, "X8", -97, -64},    {25, "y6", 75, 88},     {25, "z7", 88, 109},     {25, "za7", 118, 139},
+      {25, "zb8", 160, 193},   {25, "zc9", 218, 270},  {18, "H7", 0, 18},       {18.01, "H7", 0, 21},
+      {3, "H7", 0, 10},        {3.01, "H7", 0, 12},    {500, "h6", -40, 0},     {100, "H01", 0, 1},
+      {100, "h0", -1.5, 0},    {500, "H18", 0, 9700},  {14, "x6", 40, 51},      {14.01, "x6", 45, 56},
   };
   for (const auto& r : rows) expect_class(r.nominal, r.name, r.lower, r.upper);
 }
 
-// The formulas of ISO 286-1's annex (D the geometric mean of a step): the tables are these, rounded by its rules.
+// The formulas of ISO 286-1's annex (D the geometric mean of a step): the tables are these, rounded by its
+// rules.
 TEST(Tolerance, TablesFollowTheFormulas) {
   const double steps[] = {3, 6, 10, 18, 30, 50, 80, 120, 180, 250, 315, 400, 500};
   for (std::size_t k = 0; k + 1 < std::size(steps); ++k) {
@@ -73,22 +75,26 @@ TEST(Tolerance, TablesFollowTheFormulas) {
     const double i = 0.45 * std::cbrt(d) + 0.001 * d; // the standard tolerance unit, micrometres
     const double multiples[] = {7, 10, 16, 25, 40, 64, 100, 160, 250, 400, 640, 1000, 1600, 2500};
     for (int grade = 5; grade <= 18; ++grade)
-      EXPECT_NEAR(it_grade(size, grade).value_or(0) * 1000 / (multiples[grade - 5] * i), 1, 0.1) << size << " IT" << grade;
-    const std::pair<const char*, double> clearances[] = {
-        {"d11", 16 * std::pow(d, 0.44)}, {"e11", 11 * std::pow(d, 0.41)}, {"f11", 5.5 * std::pow(d, 0.41)},
-        {"g11", 2.5 * std::pow(d, 0.34)}};
+      EXPECT_NEAR(it_grade(size, grade).value_or(0) * 1000 / (multiples[grade - 5] * i), 1, 0.1)
+          << size << " IT" << grade;
+    const std::pair<const char*, double> clearances[] = {{"d11", 16 * std::pow(d, 0.44)},
+                                                         {"e11", 11 * std::pow(d, 0.41)},
+                                                         {"f11", 5.5 * std::pow(d, 0.41)},
+                                                         {"g11", 2.5 * std::pow(d, 0.34)}};
     for (const auto& [name, by] : clearances)
       EXPECT_NEAR(-iso_286(size, name)->upper * 1000, by, std::max(1.0, 0.06 * by)) << size << " " << name;
   }
   // The letters of heavy interference go by the finer steps: the whole of the table is walked.
-  const double fine[] = {24, 30, 40, 50, 65, 80, 100, 120, 140, 160, 180, 200, 225, 250, 280, 315, 355, 400, 450, 500};
+  const double fine[] = {24,  30,  40,  50,  65,  80,  100, 120, 140, 160,
+                         180, 200, 225, 250, 280, 315, 355, 400, 450, 500};
   for (std::size_t k = 0; k + 1 < std::size(fine); ++k) {
     const double d = std::sqrt(fine[k] * fine[k + 1]), size = (fine[k] + fine[k + 1]) / 2;
     const double it7 = it_grade(size, 7).value_or(0) * 1000, it8 = it_grade(size, 8).value_or(0) * 1000,
                  it9 = it_grade(size, 9).value_or(0) * 1000, it10 = it_grade(size, 10).value_or(0) * 1000;
     const std::pair<const char*, double> presses[] = {
-        {"t6", it7 + 0.63 * d}, {"u6", it7 + d},         {"v6", it7 + 1.25 * d}, {"x6", it7 + 1.6 * d}, {"y6", it7 + 2 * d},
-        {"z6", it7 + 2.5 * d},  {"za6", it8 + 3.15 * d}, {"zb6", it9 + 4 * d},   {"zc6", it10 + 5 * d}};
+        {"t6", it7 + 0.63 * d},  {"u6", it7 + d},      {"v6", it7 + 1.25 * d},
+        {"x6", it7 + 1.6 * d},   {"y6", it7 + 2 * d},  {"z6", it7 + 2.5 * d},
+        {"za6", it8 + 3.15 * d}, {"zb6", it9 + 4 * d}, {"zc6", it10 + 5 * d}};
     for (const auto& [name, by] : presses)
       EXPECT_NEAR(iso_286(size, name)->lower * 1000, by, std::max(3.2, 0.045 * by)) << size << " " << name;
     const double a = size <= 120 ? 265 + 1.3 * d : 3.5 * d;
@@ -108,7 +114,8 @@ TEST(Tolerance, WhatIsNotTabledIsRefusedWithItsReason) {
   EXPECT_FALSE(iso_286(12, "H19", &why));
   EXPECT_EQ(why, "there is no grade 19; grades run from 01, 0, 1 to 18");
   EXPECT_FALSE(iso_286(12, "q6", &why));
-  EXPECT_EQ(why, "there is no class q6 at 12 mm; the letters there are a, b, c, cd, d, e, ef, f, fg, g, h, j, js, k, m, n, "
+  EXPECT_EQ(why, "there is no class q6 at 12 mm; the letters there are a, b, c, cd, d, e, ef, f, fg, g, h, "
+                 "j, js, k, m, n, "
                  "p, r, s, u, x, z, za, zb, zc");
   EXPECT_FALSE(iso_286(20, "t6", &why)); // t begins above 24 mm
   EXPECT_FALSE(iso_286(12, "K9", &why));

@@ -23,7 +23,8 @@ nlohmann::json good_chain() {
 
 std::string refusal(const nlohmann::json& c) {
   const auto text = c.dump();
-  return c["format"] == "datrin-chain-case" ? store::read_chain_case(text, "f").message : store::read_targets_case(text, "f").message;
+  return c["format"] == "datrin-chain-case" ? store::read_chain_case(text, "f").message
+                                            : store::read_targets_case(text, "f").message;
 }
 
 } // namespace
@@ -42,7 +43,8 @@ TEST(ExchangeCase, InchesGoInAndComeOut) {
   ASSERT_TRUE(chain.ok()) << chain.message;
   const auto out = store::chain_result_json(chain, chains::chain(chain.input, chain.options));
   EXPECT_NEAR(out["worst_case"][0].get<double>(), 0.99, 1e-12);
-  EXPECT_NE(store::chain_result_text(chain, chains::chain(chain.input, chain.options)).find("of 1000 tries"), std::string::npos);
+  EXPECT_NE(store::chain_result_text(chain, chains::chain(chain.input, chain.options)).find("of 1000 tries"),
+            std::string::npos);
 }
 
 TEST(ExchangeCase, EveryRuleNamesItsPlace) {
@@ -60,7 +62,8 @@ TEST(ExchangeCase, EveryRuleNamesItsPlace) {
   EXPECT_EQ(refusal(c), "f: /dimensions/0/lower: must not be above upper");
   c = good_targets();
   c["conditions"][0]["terms"][1]["dimension"] = "pim";
-  EXPECT_EQ(refusal(c), "f: /conditions/0/terms/1/dimension: no dimension is called \"pim\" (did you mean \"pin\"?)");
+  EXPECT_EQ(refusal(c),
+            "f: /conditions/0/terms/1/dimension: no dimension is called \"pim\" (did you mean \"pin\"?)");
   c = good_targets();
   c["conditions"][0]["min"] = 0.003;
   EXPECT_EQ(refusal(c), "f: /conditions/0/min: must not be above max");

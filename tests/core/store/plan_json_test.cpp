@@ -128,5 +128,6 @@ TEST(PlanJson, OlderRecordsAreRead) {
   EXPECT_EQ(std::get<Tool>(store::record_from_json("tool", tool)).kind, ToolKind::cutter);
   auto reading = store::record_body(Measurement{2, 3, 12.5, 0.01, "mic", "now"});
   for (const char* key : {"read", "mate", "mate_piece", "difference", "places"}) reading.erase(key);
-  EXPECT_EQ(store::record_from_json("measurement", reading), Record(Measurement{2, 3, 12.5, 0.01, "mic", "now"}));
+  EXPECT_EQ(store::record_from_json("measurement", reading),
+            Record(Measurement{2, 3, 12.5, 0.01, "mic", "now"}));
 }

@@ -32,7 +32,8 @@ TEST(Threads, AnswerToWhatPeopleWrite) {
   EXPECT_EQ(named("3/8 bsf").name, "3/8 BSF");
   EXPECT_EQ(named("no 4-40").name, "#4-40 UNC");
   EXPECT_EQ(find("M6.5").thread, nullptr);
-  EXPECT_NE(find("M66").message.find("not in the table of threads (did you mean"), std::string::npos) << find("M66").message;
+  EXPECT_NE(find("M66").message.find("not in the table of threads (did you mean"), std::string::npos)
+      << find("M66").message;
   EXPECT_EQ(find(" ").message, "name a thread, such as M6, 4BA, 5/16-18 or 3/8 BSF");
   std::set<std::string> names;
   for (const auto& t : all()) EXPECT_TRUE(names.insert(t.name).second) << t.name;
@@ -53,9 +54,18 @@ TEST(Threads, TableValues) {
   const struct {
     const char* name;
     double major, pitch;
-  } rows[] = {{"M3", 3, 0.5},        {"M5", 5, 0.8},         {"M10", 10, 1.5},      {"M10x1.25", 10, 1.25},
-              {"#8-36", 4.1656, 0.7056}, {"#10-24", 4.826, 1.0583}, {"1/4-28", 6.35, 0.9071}, {"1/2-13", 12.7, 1.9538},
-              {"1/4 BSW", 6.35, 1.27}, {"3/8 BSF", 9.525, 1.27}, {"3/16x40 ME", 4.7625, 0.635}, {"0BA", 6, 1}};
+  } rows[] = {{"M3", 3, 0.5},
+              {"M5", 5, 0.8},
+              {"M10", 10, 1.5},
+              {"M10x1.25", 10, 1.25},
+              {"#8-36", 4.1656, 0.7056},
+              {"#10-24", 4.826, 1.0583},
+              {"1/4-28", 6.35, 0.9071},
+              {"1/2-13", 12.7, 1.9538},
+              {"1/4 BSW", 6.35, 1.27},
+              {"3/8 BSF", 9.525, 1.27},
+              {"3/16x40 ME", 4.7625, 0.635},
+              {"0BA", 6, 1}};
   for (const auto& r : rows) {
     EXPECT_NEAR(named(r.name).major, r.major, 1e-4) << r.name;
     EXPECT_NEAR(named(r.name).pitch, r.pitch, 1e-4) << r.name;
@@ -71,14 +81,14 @@ TEST(Threads, PerCentOfThreadAsTheTradeReckonsIt) {
   EXPECT_NEAR(percent_of("4BA", 2.8), 101, 0.5);
   EXPECT_NEAR(percent_of("5BA", 2.65), 78, 0.5);
   EXPECT_NEAR(percent_of("3/8-16", 5.0 / 16 * 25.4), 77, 0.5);
-  EXPECT_NEAR(percent_of("5/16-18", 0.257 * 25.4), 77, 0.6);  // letter F
-  EXPECT_NEAR(percent_of("M10", 0.339 * 25.4), 71, 0.5);      // letter R
+  EXPECT_NEAR(percent_of("5/16-18", 0.257 * 25.4), 77, 0.6); // letter F
+  EXPECT_NEAR(percent_of("M10", 0.339 * 25.4), 71, 0.5);     // letter R
 }
 
 // ISO 2306, tapping drills of coarse threads, from memory; the drawer's nearest at 77 %.
 TEST(Threads, TappingDrills) {
-  const std::pair<const char*, double> drills[] = {{"M2", 1.6}, {"M3", 2.5}, {"M4", 3.3}, {"M5", 4.2}, {"M6", 5.0}, {"M8", 6.8},
-                                                   {"M10", 8.5}, {"M12", 10.2}};
+  const std::pair<const char*, double> drills[] = {{"M2", 1.6}, {"M3", 2.5}, {"M4", 3.3},  {"M5", 4.2},
+                                                   {"M6", 5.0}, {"M8", 6.8}, {"M10", 8.5}, {"M12", 10.2}};
   for (const auto& [name, drill] : drills) {
     TapInput in{named(name)};
     in.percent = 77;
@@ -117,7 +127,8 @@ TEST(Threads, UnknownOnesAreRankedAndLookAlikesNamed) {
   const auto inch = identify({9.48, 1.588, 0.03, 0.02});
   ASSERT_TRUE(inch.ok);
   EXPECT_TRUE(inch.ranked[0].thread->name == "3/8-16 UNC" || inch.ranked[0].thread->name == "3/8 BSW");
-  EXPECT_NE(inch.verdict.find("Could be taken for it"), std::string::npos); // UNC and BSW differ in the angle alone
+  EXPECT_NE(inch.verdict.find("Could be taken for it"),
+            std::string::npos); // UNC and BSW differ in the angle alone
   EXPECT_EQ(identify({9.93, 1.5, 0.03, 0.02}).ranked[0].thread->name, "M10");
   EXPECT_EQ(identify({3.57, 0.66, 0.02, 0.01}).ranked[0].thread->name, "4BA");
   EXPECT_EQ(identify({6.3, 25.4 / 40, 0.03, 0.01}).ranked[0].thread->name, "1/4x40 ME");
@@ -128,6 +139,7 @@ TEST(Threads, UnknownOnesAreRankedAndLookAlikesNamed) {
     for (std::size_t k = 0; k < 3; ++k) among = among || again.ranked[k].thread->name == t.name;
     EXPECT_TRUE(among) << t.name << " was taken for " << again.ranked[0].thread->name;
   }
-  EXPECT_NE(identify({40, 0.2, 0.03, 0.02}).verdict.find("Nothing in the table is like it"), std::string::npos);
+  EXPECT_NE(identify({40, 0.2, 0.03, 0.02}).verdict.find("Nothing in the table is like it"),
+            std::string::npos);
   EXPECT_FALSE(identify({1, 2, 0.03, 0.02}).ok);
 }
