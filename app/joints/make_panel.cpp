@@ -127,11 +127,8 @@ void MakePanel::show_figure() {
     if (closed && targets.result.usable()) {
       const auto& c = targets.result.conditions[static_cast<std::size_t>(state_.condition)];
       room = fine_figure(c.expected - state_.major, unit, c.expected < state_.major);
+      why_ = chains::condition_sum(targets.input, targets.result, state_.condition);
       why_.title = "clearance";
-      for (const auto& term : targets.input.conditions[static_cast<std::size_t>(state_.condition)].terms) {
-        const auto& d = targets.input.dimensions[static_cast<std::size_t>(term.dimension)];
-        why_.lines.push_back({d.id, term.coefficient * d.measured.value_or(d.nominal), "measured"});
-      }
       if (state_.major > 0) why_.lines.push_back({state_.joint.thread, -state_.major, "thread"});
       was_->setText(c.room >= 0 ? "The joint closes as it was meant." : "It does not close as it was meant.");
       colour_label(was_, c.room >= 0 ? theme().good : theme().gone);

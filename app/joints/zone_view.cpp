@@ -20,6 +20,12 @@ namespace {
 
 constexpr double coldest = -20, hottest = 200; ///< of the temperature rule
 
+/// What stands beside the zones grows less than other text: the figures stand large in the room column.
+QFont beside_font(bool bold) {
+  const auto& t = theme();
+  return sheets::font(t.large() ? t.px(8.6) : t.px(bold ? 13 : 11.5), bold);
+}
+
 } // namespace
 
 ZoneView::ZoneView(QWidget* parent) : QWidget(parent) {
@@ -80,7 +86,7 @@ void ZoneView::paint_side(QPainter& p, const ZoneSide& side, double left, double
   const auto& t = theme();
   const double top = level_px(side.drawn.upper), bottom = level_px(side.drawn.lower);
   const QRectF zone(left, top, width, std::max(1.0, bottom - top));
-  p.setFont(t.text());
+  p.setFont(t.large() ? beside_font(false) : t.text());
   p.setPen(t.blue.label);
   const double names = left - t.px(20);
   const double name_width = std::min(width + t.px(150), (this->width() - t.px(58)) * 0.46);
@@ -110,7 +116,7 @@ void ZoneView::paint_side(QPainter& p, const ZoneSide& side, double left, double
       for (const double other : taken)
         if (std::abs(y - other) < t.px(16)) y = other + (y >= other ? t.px(16) : -t.px(16));
     taken.push_back(y);
-    p.setFont(bold ? t.text(true) : t.small());
+    p.setFont(beside_font(bold));
     p.setPen(colour);
     p.drawText(QRectF(beside, y - t.px(10), this->width() - beside - 4, t.px(20)),
                Qt::AlignLeft | Qt::AlignVCenter, words);
@@ -208,7 +214,7 @@ void ZoneView::paintEvent(QPaintEvent*) {
     paint_side(p, picture_.shaft, second, column, false);
     // The clearance that results, between the two.
     const double hole = picture_.hole.value(), shaft = picture_.shaft.value();
-    const double x = second - t.px(46), a = level_px(hole), b = level_px(shaft);
+    const double x = second - t.px(t.large() ? 14 : 46), a = level_px(hole), b = level_px(shaft);
     p.setPen(QPen(t.blue.brass, 1.8));
     p.drawLine(QPointF(x, a), QPointF(x, b));
     const double head = std::min(t.px(6), std::abs(a - b) / 2), way = b > a ? 1 : -1;

@@ -153,7 +153,8 @@ void OverviewPage::refresh() {
     const auto c = order[k];
     const auto& room = targets.result.conditions[c];
     auto* row = new RoomRow;
-    row->show_ratio(qt(targets.input.conditions[c].id), room.room, room.limiting, 3, {});
+    row->show_ratio(qt(targets.input.conditions[c].id), room.room, room.limiting, 3,
+                    chains::condition_sum(targets.input, targets.result, static_cast<int>(c)));
     const auto source = targets.sources[c];
     connect(row, &RoomRow::asked, this, [this, source] {
       if (source.joint != 0)
@@ -169,9 +170,17 @@ void OverviewPage::refresh() {
   if (all > 0) {
     if (!targets.result.usable())
       words += qt(targets.result.message);
-    else if (gone > 0)
+    else if (gone > 0) {
       words += QString("%1 cannot be held as things stand.").arg(gone);
-    else if (targets.function_first)
+      QStringList fight;
+      for (const auto& hold : targets.result.held_by) fight << qt(hold.limit);
+      if (fight.size() > 1) words += " " + fight.join(" and ") + " fight.";
+      const auto changes = chains::least_changes(targets.input, targets.result);
+      if (!changes.empty())
+        words += QString(" It would end with %1 wider by %2 %3.")
+                     .arg(qt(changes.front().limit), sheets::fine_figure(changes.front().by, unit),
+                          sheets::fine_unit(unit));
+    } else if (targets.function_first)
       words += "All joints can be held, where the drawing gives way.";
     else
       words += "Everything can still be held.";

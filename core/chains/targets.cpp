@@ -257,4 +257,21 @@ Reckoning target_sum(const TargetsInput& in, const TargetsResult& result, int di
   return sum;
 }
 
+Reckoning condition_sum(const TargetsInput& in, const TargetsResult& result, int condition) {
+  Reckoning sum;
+  if (condition < 0 || condition >= static_cast<int>(in.conditions.size())) return sum;
+  const auto& c = in.conditions[static_cast<std::size_t>(condition)];
+  sum.title = c.id + ", expected";
+  for (const auto& t : c.terms) {
+    const auto& d = in.dimensions[static_cast<std::size_t>(t.dimension)];
+    const auto* target = result.target(t.dimension);
+    const double value = d.measured ? *d.measured : target ? target->make : d.nominal;
+    std::string label = d.id;
+    if (std::abs(std::abs(t.coefficient) - 1) > 1e-9)
+      label += fmt::format(" \u00D7 {:.4g}", std::abs(t.coefficient));
+    sum.lines.push_back({std::move(label), t.coefficient * value, d.measured ? "measured" : "to be made"});
+  }
+  return sum;
+}
+
 } // namespace datrin::chains

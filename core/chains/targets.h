@@ -102,4 +102,8 @@ std::vector<LeastChange> least_changes(const TargetsInput& input, const TargetsR
 /// for it.
 Reckoning target_sum(const TargetsInput& input, const TargetsResult& result, int dimension);
 
+/// How the expected value of `condition` adds up: each term with what was measured, is to be made, or is
+/// drawn.
+Reckoning condition_sum(const TargetsInput& input, const TargetsResult& result, int condition);
+
 } // namespace datrin::chains

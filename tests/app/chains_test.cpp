@@ -117,6 +117,31 @@ TEST_F(Overview, EveryPartAndJointIsOnTheMap) {
     EXPECT_NEAR(row->why().total(), row->value(), 1e-6) << row->name().toStdString();
 }
 
+TEST_F(Overview, SaysWhatFightsAndWhatWouldEndIt) {
+  auto& document = window->document();
+  const auto& b = document.build();
+  // Both bushes are read, one far too large: the one shaft cannot suit both, were it the same journal.
+  for (const auto& [id, j] : b.joints()) {
+    if (j.name != "Main bearing B") continue;
+    auto same = j;
+    for (const auto& [other, k] : b.joints())
+      if (k.name == "Main bearing A") same.shaft = k.shaft;
+    ASSERT_TRUE(document.apply(build::replace(b, id, same, "One journal for both")));
+    const auto reading = b.measurement_of(same.pairs.front().first, same.hole);
+    auto large = reading->second;
+    large.value = 18.080;
+    ASSERT_TRUE(document.apply(build::replace(b, reading->first, large, "A bush far over")));
+    break;
+  }
+  EXPECT_TRUE(page().words().contains("cannot be held as things stand")) << page().words().toStdString();
+  EXPECT_TRUE(page().words().contains("Main bearing A:min and Main bearing B:max fight") ||
+              page().words().contains("Main bearing B:max and Main bearing A:min fight"))
+      << page().words().toStdString();
+  EXPECT_TRUE(page().words().contains("wider by")) << page().words().toStdString();
+  EXPECT_EQ(page().tightest()[0]->state(), app::RoomState::gone);
+  EXPECT_FALSE(page().tightest()[0]->why().lines.empty());
+}
+
 TEST_F(Overview, LeadsToWhatIsPointedAt) {
   auto* map = page().map();
   // A joint opens its page.
