@@ -7,6 +7,7 @@
 #include "build/edits.h"
 #include "chains/build_targets.h"
 #include "chains/chain.h"
+#include "sim/random_targets.h"
 
 #include <QApplication>
 #include <QTemporaryDir>
@@ -21,45 +22,8 @@ using namespace datrin::chains;
 
 namespace {
 
-TargetsInput random_case(int dimensions, int conditions) {
-  std::mt19937 random(3);
-  std::uniform_real_distribution<double> any(0, 1);
-  TargetsInput in;
-  for (int d = 0; d < dimensions; ++d) {
-    TargetDimension x;
-    x.id = "d" + std::to_string(d);
-    x.nominal = 5 + 100 * any(random);
-    const double band = d % 3 == 0 ? 0.02 : d % 3 == 1 ? 0.1 : 0.2;
-    x.lower = x.nominal - band;
-    x.upper = x.nominal + band;
-    x.capability = d % 2 == 0 ? 0.004 : 0.02;
-    if (any(random) < 0.3) {
-      x.measured = x.nominal + 1.4 * band * (any(random) - 0.5);
-      x.uncertainty = 0.002;
-    }
-    in.dimensions.push_back(x);
-  }
-  for (int c = 0; c < conditions; ++c) {
-    TargetCondition k;
-    k.id = "c" + std::to_string(c);
-    double gap = 0;
-    const int terms = 2 + static_cast<int>(3 * any(random));
-    for (int t = 0; t < terms; ++t) {
-      const int d = static_cast<int>(dimensions * any(random)) % dimensions;
-      const double coefficient = any(random) < 0.5 ? 1 : -1;
-      k.terms.push_back({d, coefficient});
-      gap += coefficient * in.dimensions[static_cast<std::size_t>(d)].nominal;
-    }
-    const double half = 0.03 + 0.1 * any(random);
-    k.least = gap - half;
-    k.most = gap + half;
-    in.conditions.push_back(k);
-  }
-  return in;
-}
-
 void lexicographic_targets(benchmark::State& state) {
-  const auto in = random_case(static_cast<int>(state.range(0)), static_cast<int>(state.range(1)));
+  const auto in = sim::random_targets(3, static_cast<int>(state.range(0)), static_cast<int>(state.range(1)));
   int programmes = 0;
   for (auto _ : state) {
     const auto result = targets(in);
@@ -72,7 +36,7 @@ BENCHMARK(lexicographic_targets)->Args({100, 60})->Args({1000, 600})->Unit(bench
 
 /// GLPK, the first level alone: the least room, one linear programme.
 void first_level_glpk(benchmark::State& state) {
-  const auto in = random_case(static_cast<int>(state.range(0)), static_cast<int>(state.range(1)));
+  const auto in = sim::random_targets(3, static_cast<int>(state.range(0)), static_cast<int>(state.range(1)));
   glp_term_out(GLP_OFF);
   for (auto _ : state) {
     glp_prob* lp = glp_create_prob();

@@ -1,5 +1,6 @@
 #include "app/allowance/metal_view.h"
 
+#include "app/marks/empty_view.h"
 #include "app/theme.h"
 #include "sheets/figures.h"
 
@@ -78,13 +79,7 @@ void MetalView::paintEvent(QPaintEvent*) {
   const auto& t = theme();
   p.fillRect(rect(), t.blue.ground);
   if (plans_.empty()) {
-    p.setPen(t.blue.line);
-    p.setFont(t.title());
-    p.drawText(QRectF(40, height() * 0.36, width() - 80, 30), Qt::AlignLeft, title_);
-    p.setFont(t.text());
-    p.setPen(t.blue.label);
-    p.drawText(QRectF(40, height() * 0.36 + t.px(30), width() - 80, t.px(120)),
-               Qt::AlignLeft | Qt::TextWordWrap, words_);
+    paint_empty(p, rect(), {title_, words_});
     return;
   }
   // The scale at the left, in the person's unit: a level every so much.

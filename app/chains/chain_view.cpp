@@ -1,5 +1,6 @@
 #include "app/chains/chain_view.h"
 
+#include "app/marks/empty_view.h"
 #include "app/theme.h"
 #include "sheets/figures.h"
 
@@ -64,14 +65,7 @@ void ChainView::paintEvent(QPaintEvent*) {
   const auto& t = theme();
   p.fillRect(rect(), t.blue.ground);
   if (rows_.empty()) {
-    p.setPen(t.blue.line);
-    p.setFont(t.title());
-    p.drawText(QRectF(40, height() * 0.3, width() - 80, t.px(30)), Qt::AlignLeft,
-               title_.isEmpty() ? empty_title_ : title_);
-    p.setFont(t.text());
-    p.setPen(t.blue.label);
-    p.drawText(QRectF(40, height() * 0.3 + t.px(32), width() - 80, t.px(140)),
-               Qt::AlignLeft | Qt::TextWordWrap, empty_words_);
+    paint_empty(p, rect(), {title_.isEmpty() ? empty_title_ : title_, empty_words_});
     return;
   }
   p.setFont(t.text(true));

@@ -39,7 +39,7 @@ struct LexicographicResult {
   std::vector<double> group_margins; ///< least margin of each group at x; infinite for a group without rows
   std::vector<int> group_level; ///< the level at which it was held, from 0, least margin first within its
                                 ///< tier; −1: never (nothing limits it)
-  double least = infinite; ///< the least margin of the first tier
+  double least = infinite;      ///< the least margin of the first tier
   std::vector<double>
       multipliers;    ///< per row: what presses on that least margin, its shadow prices; sum to 1
   int programmes = 0; ///< linear programmes solved

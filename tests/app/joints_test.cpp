@@ -347,3 +347,86 @@ TEST_F(Joints, ThreadsByNameAndUnknownOnes) {
   threads.pitch_edit()->setText("x tpi");
   EXPECT_TRUE(threads.verdict().contains("like 16 tpi"));
 }
+
+TEST_F(Joints, ADecimalCommaIsReadWhereThePersonWritesOne) {
+  choose("Eccentric on shaft");
+  QLocale::setDefault(QLocale(QLocale::German));
+  without_instrument();
+  enter(page().make()->hole_edit(), "17,012 \u00B10,002", Qt::Key_Return);
+  QLocale::setDefault(QLocale::c());
+  const auto reading = chains::reading(b(), page().state().hole);
+  ASSERT_TRUE(reading);
+  EXPECT_NEAR(reading->value, 17.012, 1e-9);
+  EXPECT_NEAR(reading->uncertainty, 0.002, 1e-9);
+}
+
+TEST_F(Joints, WithoutAnyJointEveryPageTeaches) {
+  std::vector<build::Id> all;
+  for (const auto& [id, j] : b().joints()) all.push_back(id);
+  for (const auto& [id, c] : b().chains()) all.push_back(id);
+  ASSERT_TRUE(window->document().apply(build::remove_all(b(), all, "Begin again")));
+  EXPECT_FALSE(page().zones()->picture().known);
+  EXPECT_FALSE(page().fit()->isEnabled());
+  EXPECT_EQ(page().list()->count(), 0);
+  window->go_to(MainWindow::chains);
+  EXPECT_EQ(window->chains_page()->list()->count(), 0);
+  EXPECT_FALSE(window->chains_page()->links()->isEnabled());
+  window->go_to(MainWindow::overview);
+  EXPECT_TRUE(window->overview_page()->words().startsWith("No joints yet"));
+  EXPECT_TRUE(window->overview_page()->next().empty());
+  press(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_FALSE(window->overview_page()->next().empty());
+}
+
+TEST_F(Joints, AThousandJointsAreListed) {
+  std::vector<build::Record> more;
+  const auto* big = b().find<build::Joint>(joint("Big end"));
+  for (int k = 0; k < 1000; ++k) {
+    auto j = *big;
+    j.name = "Joint " + std::to_string(k);
+    j.order = 100 + k;
+    more.emplace_back(j);
+  }
+  ASSERT_TRUE(window->document().apply(build::add_all(b(), std::move(more), "A thousand")));
+  EXPECT_EQ(page().list()->count(), 1033);
+  window->go_to(MainWindow::overview);
+  EXPECT_EQ(window->overview_page()->tightest().size(), 10U);
+  press(Qt::Key_Z, Qt::ControlModifier);
+  window->go_to(MainWindow::joints);
+  EXPECT_EQ(page().list()->count(), 33);
+}
+
+// A part that goes takes its joints along, and the page goes on with another.
+TEST_F(Joints, APartThatGoesTakesItsJointsAlong) {
+  choose("Big end");
+  const auto rod = b().find<build::Dimension>(page().state().joint.hole)->part;
+  const auto before = b().joints().size();
+  ASSERT_TRUE(window->document().apply(build::remove(b(), rod, "Remove the rod")));
+  EXPECT_LT(b().joints().size(), before);
+  EXPECT_NE(page().state().id, 0);
+  EXPECT_NE(page().state().joint.name, "Big end");
+  press(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(b().joints().size(), before);
+}
+
+TEST_F(Joints, LimitsAreTypedInEitherUnitAndTheBasisGoes) {
+  choose("Big end");
+  window->show_tab(1);
+  auto* fit = page().fit();
+  enter(fit->most_field()->edit(), "2 thou", Qt::Key_Return);
+  const auto* j = b().find<build::Joint>(joint("Big end"));
+  EXPECT_NEAR(j->most, 0.0508, 1e-9);
+  EXPECT_TRUE(j->basis.empty());
+  enter(fit->most_field()->edit(), "2 furlongs", Qt::Key_Return);
+  EXPECT_NEAR(b().find<build::Joint>(joint("Big end"))->most, 0.0508, 1e-9);
+  EXPECT_FALSE(fit->most_field()->message().isEmpty());
+  // Another purpose, other proposals; a thread needs no shaft.
+  fit->purpose_box()->setCurrentIndex(static_cast<int>(build::JointPurpose::bolt_clearance));
+  emit fit->purpose_box()->activated(fit->purpose_box()->currentIndex());
+  EXPECT_EQ(b().find<build::Joint>(joint("Big end"))->shaft, 0);
+  enter(fit->thread_edit(), "M10", Qt::Key_Return);
+  EXPECT_EQ(b().find<build::Joint>(joint("Big end"))->thread, "M10");
+  enter(fit->thread_edit(), "M10.1", Qt::Key_Return);
+  EXPECT_TRUE(fit->words().contains("not in the table of threads")) << fit->words().toStdString();
+  EXPECT_EQ(b().find<build::Joint>(joint("Big end"))->thread, "M10");
+}

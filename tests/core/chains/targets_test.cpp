@@ -1,5 +1,6 @@
 #include "chains/targets.h"
 
+#include "sim/random_targets.h"
 #include "store/targets_case.h"
 
 #include <glpk.h>
@@ -9,7 +10,6 @@
 #include <algorithm>
 #include <cmath>
 #include <fstream>
-#include <random>
 
 using namespace datrin;
 using namespace datrin::chains;
@@ -25,43 +25,6 @@ store::TargetsCase worked(const std::string& name) {
 nlohmann::json expected(const std::string& name) {
   std::ifstream file(std::string(DATRIN_TEST_CASES) + "/" + name + ".expected.json");
   return nlohmann::json::parse(file);
-}
-
-TargetsInput random_case(unsigned seed, int dimensions, int conditions) {
-  std::mt19937 random(seed);
-  std::uniform_real_distribution<double> any(0, 1);
-  TargetsInput in;
-  for (int d = 0; d < dimensions; ++d) {
-    TargetDimension x;
-    x.id = "d" + std::to_string(d);
-    x.nominal = 5 + 100 * any(random);
-    const double band = d % 3 == 0 ? 0.02 : d % 3 == 1 ? 0.1 : 0.2;
-    x.lower = x.nominal - band;
-    x.upper = x.nominal + band;
-    x.capability = d % 2 == 0 ? 0.004 : 0.02;
-    if (any(random) < 0.3) {
-      x.measured = x.nominal + 1.4 * band * (any(random) - 0.5);
-      x.uncertainty = 0.002;
-    }
-    in.dimensions.push_back(x);
-  }
-  for (int c = 0; c < conditions; ++c) {
-    TargetCondition k;
-    k.id = "c" + std::to_string(c);
-    double gap = 0;
-    const int terms = 2 + static_cast<int>(3 * any(random));
-    for (int t = 0; t < terms; ++t) {
-      const int d = static_cast<int>(dimensions * any(random)) % dimensions;
-      const double coefficient = any(random) < 0.5 ? 1 : any(random) < 0.3 ? -0.5 : -1;
-      k.terms.push_back({d, coefficient});
-      gap += coefficient * in.dimensions[static_cast<std::size_t>(d)].nominal;
-    }
-    const double half = 0.03 + 0.1 * any(random);
-    k.least = gap - half;
-    k.most = gap + half;
-    in.conditions.push_back(k);
-  }
-  return in;
 }
 
 /// All rooms of a set of numbers, stated afresh from the definition.
@@ -202,7 +165,7 @@ TEST(Targets, WorkedCases) {
 // GLPK, a general linear programming library, the lexicographic order worked out the plain way.
 TEST(Targets, EveryLevelAsGlpkHasIt) {
   for (unsigned seed = 1; seed <= 8; ++seed) {
-    const auto in = random_case(seed, 12, 8);
+    const auto in = sim::random_targets(seed, 12, 8);
     const auto result = targets(in);
     ASSERT_TRUE(result.usable()) << result.message;
     auto mine = rooms_of(in, values_of(in, result));
@@ -217,7 +180,7 @@ TEST(Targets, EveryLevelAsGlpkHasIt) {
 
 TEST(Targets, LargeOnesAreProvedByTheirShadowPrices) {
   for (unsigned seed = 1; seed <= 3; ++seed) {
-    const auto result = targets(random_case(100 + seed, 300, 180));
+    const auto result = targets(sim::random_targets(100 + seed, 300, 180));
     ASSERT_TRUE(result.usable()) << result.message;
     EXPECT_TRUE(result.proved);
     double sum = 0;

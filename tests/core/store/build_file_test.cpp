@@ -185,7 +185,7 @@ TEST_F(BuildFileTest, CutShortAtPagesAllAlongItIsLeftAndWhatCanBeReadIsOpenedBes
   std::size_t most = 0;
   // Some sixty places between pages, and each of the last.
   const std::size_t page = 4096, stride = page * std::max<std::size_t>(1, whole.size() / page / 50);
-  for (std::size_t size = 0; size < whole.size(); size += size + 8 * page > whole.size() ? page : stride) {
+  for (std::size_t size = 0; size<whole.size(); size += size + 8 * page> whole.size() ? page : stride) {
     const auto cut = whole.substr(0, size);
     std::ofstream(path_, std::ios::binary | std::ios::trunc) << cut;
     FileOutcome outcome;
