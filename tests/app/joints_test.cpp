@@ -366,6 +366,7 @@ TEST_F(Joints, WithoutAnyJointEveryPageTeaches) {
   for (const auto& [id, c] : b().chains()) all.push_back(id);
   ASSERT_TRUE(window->document().apply(build::remove_all(b(), all, "Begin again")));
   EXPECT_FALSE(page().zones()->picture().known);
+  window->show_tab(1);
   EXPECT_FALSE(page().fit()->isEnabled());
   EXPECT_EQ(page().list()->count(), 0);
   window->go_to(MainWindow::chains);
