@@ -203,7 +203,8 @@ void ZoneView::paintEvent(QPaintEvent*) {
                k == 0 ? QString("0") : fine_figure(k * step, unit_, true));
   }
   const double column = std::min(t.px(112), (width() - left) * 0.17);
-  const double first = left + (width() - left) * 0.07, second = left + (width() - left) * 0.57;
+  const double first = left + (width() - left) * 0.07,
+               second = left + (width() - left) * (t.large() ? 0.5 : 0.57);
   paint_side(p, picture_.hole, first, column, true);
   if (picture_.shaft.there) {
     paint_side(p, picture_.shaft, second, column, false);
