@@ -90,7 +90,8 @@ void ZoneView::paint_side(QPainter& p, const ZoneSide& side, double left, double
   p.setFont(t.large() ? beside_font(false) : t.text());
   p.setPen(t.blue.label);
   const double names = left - t.px(20);
-  const double name_width = std::min(width + t.px(150), (this->width() - t.px(58)) * 0.46);
+  const double name_width =
+      std::min(width + t.px(150), (this->width() - t.px(58)) * (t.large() ? 0.41 : 0.46));
   p.drawText(QRectF(names, t.px(36), name_width, t.px(20)), Qt::AlignLeft | Qt::AlignVCenter,
              p.fontMetrics().elidedText(side.name, Qt::ElideRight, static_cast<int>(name_width)));
   // The zone as drawn: hatched for the hole, whose metal is outside it; dashed once a number stands against
