@@ -1,6 +1,7 @@
 #include "app/chains/chain_view.h"
 
 #include "app/marks/empty_view.h"
+#include "app/marks/why.h"
 #include "app/theme.h"
 #include "sheets/figures.h"
 
@@ -29,7 +30,8 @@ void ChainView::set_empty_text(const QString& title, const QString& words) {
 }
 
 void ChainView::show_chain(const QString& title, const std::vector<ChainRow>& rows, double least, double most,
-                           bool fits, Unit unit) {
+                           bool fits, Unit unit, Reckoning why) {
+  why_ = std::move(why);
   title_ = title;
   rows_ = rows;
   least_ = least;
@@ -156,6 +158,10 @@ void ChainView::mousePressEvent(QMouseEvent* event) {
 }
 
 void ChainView::keyPressEvent(QKeyEvent* event) {
+  if (event->key() == Qt::Key_F1 && !why_.lines.empty()) {
+    show_why(this, why_, unit_);
+    return;
+  }
   const int by = event->key() == Qt::Key_Down ? 1 : event->key() == Qt::Key_Up ? -1 : 0;
   if (by == 0 || rows_.empty()) {
     QWidget::keyPressEvent(event);

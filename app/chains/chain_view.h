@@ -1,6 +1,7 @@
 #pragma once
 // A chain on blued metal: its dimensions laid head to tail, one below the other, and the gap that is left.
 
+#include "quantity/reckoning.h"
 #include "quantity/unit.h"
 
 #include <QWidget>
@@ -23,12 +24,13 @@ class ChainView : public QWidget {
 public:
   explicit ChainView(QWidget* parent = nullptr);
   void show_chain(const QString& title, const std::vector<ChainRow>& rows, double least, double most,
-                  bool fits, Unit unit);
+                  bool fits, Unit unit, Reckoning why = {});
   void set_empty_text(const QString& title, const QString& words);
   void set_chosen(int row);
   int chosen() const { return chosen_; }
   const std::vector<ChainRow>& rows() const { return rows_; }
   double gap() const;
+  const Reckoning& why() const { return why_; } ///< F1 shows it
 
 signals:
   void row_chosen(int row);
@@ -49,6 +51,7 @@ private:
   bool fits_ = true;
   Unit unit_ = Unit::mm;
   int chosen_ = -1;
+  Reckoning why_;
 };
 
 } // namespace datrin::app

@@ -133,15 +133,11 @@ void ChainsPage::refresh() {
     e.made = made_so_far(targets, 0, id);
     entries.push_back(std::move(e));
   }
-  std::stable_sort(entries.begin(), entries.end(), [](const auto& x, const auto& y) {
-    return x.known != y.known ? y.known : x.known && x.room < y.room;
-  });
-  if (b.find<build::Chain>(chosen_) == nullptr) chosen_ = entries.empty() ? 0 : entries.front().id;
   heading_->setText(
       entries.empty()
           ? QString("CHAINS")
           : QString(theme().large() ? "%1 CHAINS" : "%1 CHAINS, TIGHTEST FIRST").arg(entries.size()));
-  list_->show_entries(entries, chosen_);
+  chosen_ = list_->show_entries(std::move(entries), chosen_);
   add_->setEnabled(document_.is_open());
   const auto* chain = b.find<build::Chain>(chosen_);
   gap_->setEnabled(chain != nullptr);
@@ -192,9 +188,8 @@ void ChainsPage::show_gap() {
   result_ = chains::chain(input, options);
   const auto& targets = targets_.now();
   const int condition = targets.condition_of_chain(chosen_);
-  const double room = condition >= 0 && targets.result.usable()
-                          ? targets.result.conditions[static_cast<std::size_t>(condition)].room
-                          : 0;
+  const bool known = condition >= 0 && targets.result.usable();
+  const double room = known ? targets.result.conditions[static_cast<std::size_t>(condition)].room : 0;
   std::vector<ChainRow> rows;
   for (std::size_t k = 0; k < input.links.size(); ++k) {
     const auto& link = input.links[k];
@@ -202,7 +197,8 @@ void ChainsPage::show_gap() {
                     link.measured.has_value(), result_.contributions[k].share,
                     static_cast<int>(k) == result_.improve});
   }
-  view_->show_chain(qt(chain->name), rows, chain->least, chain->most, room >= 0, unit);
+  view_->show_chain(qt(chain->name), rows, chain->least, chain->most, room >= 0, unit,
+                    chains::gap_sum(input));
   picture.known = result_.usable();
   picture.expected = result_.mean;
   picture.sigma = result_.sigma;
@@ -227,7 +223,7 @@ void ChainsPage::show_gap() {
       row("worst case", fit_figure(result_.worst_low, unit) + " to " + fit_figure(result_.worst_high, unit)) +
       row(QString("root sum square, 3 \u03C3"), "\u00B1" + fit_figure(3 * result_.sigma, unit)) +
       row("closes", qt(number_text(100 * result_.p_within, 1)) + "\u2009%") +
-      row("room, made to target", qt(number_text(room, 1, true))) + "</table>");
+      row("room, made to target", known ? qt(number_text(room, 1, true)) : QString("\u2013")) + "</table>");
   QStringList words;
   if (result_.improve >= 0) {
     const auto k = static_cast<std::size_t>(result_.improve);

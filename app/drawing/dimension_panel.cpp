@@ -5,6 +5,7 @@
 #include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edits.h"
+#include "chains/measure.h"
 #include "drawing/restate.h"
 #include "quantity/limits.h"
 #include "quantity/tolerance.h"
@@ -287,28 +288,26 @@ void DimensionPanel::keep_measured() {
     if (old) document_.apply(build::remove(b, old->first, "Take back the reading of " + now->name));
     return;
   }
-  double value = 0;
-  QString why;
+  const auto fail = [this](const std::string& why) {
+    measured_->setModified(true);
+    message_->setText("Measured: " + qt(why));
+    colour_label(message_, theme().gone);
+  };
   if (now->kind == DimensionKind::angle) {
     const auto angle = parse_angle(text.toStdString(), entry_options(document_.unit()).decimal_comma);
-    value = angle.radian;
-    why = qt(angle.message);
-  } else {
-    const auto read = parse_length(text.toStdString(), entry_options(document_.unit()));
-    value = read.mm;
-    if (!read.ok()) why = qt(read.message);
-  }
-  if (!why.isEmpty()) {
-    measured_->setModified(true);
-    message_->setText("Measured: " + why);
-    colour_label(message_, theme().gone);
+    if (!angle.ok) return fail(angle.message);
+    build::Measurement m{document_.piece(), chosen_, angle.radian, 0, {}, now_text()};
+    document_.apply(chains::keep_measurement(b, m));
     return;
   }
-  build::Measurement m{document_.piece(), chosen_, value, 0, {}, now_text()};
-  if (old)
-    document_.apply(build::replace(b, old->first, m, "Measure " + now->name + " again"));
-  else
-    document_.apply(build::add(b, m, "Measure " + now->name));
+  const auto typed = text.toStdString();
+  chains::MeasureInput in;
+  in.made = {chosen_, document_.piece()};
+  in.text = typed;
+  in.at = now_text();
+  const auto read = chains::measure(b, in, entry_options(document_.unit()));
+  if (!read.ok) return fail(read.message);
+  document_.apply(chains::keep_measurement(b, read.measurement));
 }
 
 void DimensionPanel::add_dimension() {

@@ -68,12 +68,14 @@ FitPanel::FitPanel(Document& document, QWidget* parent)
     if (found.thread == nullptr) return fail(qt(found.message));
     auto changed = state_.joint;
     changed.thread = thread_->text().trimmed().toStdString();
+    take_limits(changed, true);
     keep(changed, "Thread of the joint");
   });
   connect(purpose_, &QComboBox::activated, this, [this](int k) {
     auto changed = state_.joint;
     changed.purpose = static_cast<build::JointPurpose>(k);
     if (fits::is_over_a_thread(changed.purpose)) changed.shaft = 0;
+    take_limits(changed, false); // those of another purpose would mean nothing
     keep(changed, "Purpose of the joint");
   });
   for (auto* box : {hole_, shaft_})
@@ -82,6 +84,7 @@ FitPanel::FitPanel(Document& document, QWidget* parent)
       (box == hole_ ? changed.hole : changed.shaft) = box->currentData().toLongLong();
       changed.pairs.clear();
       if (changed.hole == changed.shaft) return fail("Hole and shaft are the same dimension.");
+      if (box == hole_) take_limits(changed, true); // the same class at another size
       keep(changed, box == hole_ ? "Hole of the joint" : "Shaft of the joint");
     });
   for (auto* field : {least_, most_})
@@ -106,6 +109,11 @@ FitPanel::FitPanel(Document& document, QWidget* parent)
 void FitPanel::fail(const QString& why) {
   words_->setText(why);
   colour_label(words_, theme().gone);
+}
+
+void FitPanel::take_limits(build::Joint& joint, bool same_basis) const {
+  if (const auto* hole = document_.build().find<build::Dimension>(joint.hole))
+    fits::take_limits(joint, hole->nominal, same_basis);
 }
 
 void FitPanel::keep(build::Joint changed, const QString& what) {

@@ -36,6 +36,7 @@ public:
 private:
   void keep(build::Joint changed, const QString& what);
   void take();
+  void take_limits(build::Joint& joint, bool same_basis) const;
   void keep_code();
   void show_proposals();
   void show_words();

@@ -52,7 +52,7 @@ JointDialog::JointDialog(Document& document, QWidget* parent)
   column->setContentsMargins(20, 16, 20, 16);
   column->setSpacing(8);
   column->addWidget(heading_label("What mates, and what for"));
-  column->addWidget(labelled("It", purpose_));
+  column->addWidget(labelled("For", purpose_));
   column->addWidget(labelled("Hole", hole_));
   column->addWidget(hole_size_row_ = labelled("", hole_size_));
   column->addWidget(shaft_row_ = labelled("Shaft", shaft_));
@@ -153,14 +153,9 @@ void JointDialog::keep() {
   }
   if (!over_thread && joint.hole == joint.shaft)
     return fail(shaft_, "Hole and shaft are the same dimension.");
-  fits::ProposeInput in{purpose, nominal, joint.thread, {}, document_.unit(), 0};
-  const auto proposed = fits::propose(in);
-  if (!proposed.ok) return fail(over_thread ? static_cast<QWidget*>(thread_) : hole_, qt(proposed.message));
-  if (!proposed.proposals.empty()) {
-    joint.least = proposed.proposals.front().least;
-    joint.most = proposed.proposals.front().most;
-    joint.basis = proposed.proposals.front().basis;
-  }
+  std::string why;
+  if (!fits::take_limits(joint, nominal, false, &why))
+    return fail(over_thread ? static_cast<QWidget*>(thread_) : hole_, qt(why));
   joint.order = build::next_order(b.joints());
   joint_ = next;
   records.emplace_back(joint);

@@ -13,12 +13,6 @@ namespace datrin::app {
 using sheets::fine_figure;
 using sheets::qt;
 
-const fits::Solid* metal_of(const build::Build& build, build::Id dimension) {
-  const auto* d = build.find<build::Dimension>(dimension);
-  const auto* part = d ? build.find<build::Part>(d->part) : nullptr;
-  return part ? fits::find_solid(part->material).solid : nullptr;
-}
-
 JointState joint_state(const build::Build& build, const chains::BuildTargets& targets, build::Id id,
                        int condition) {
   JointState s;
@@ -84,6 +78,23 @@ ZoneSide side_of(const build::Build& build, const chains::BuildTargets& targets,
 
 } // namespace
 
+Reckoning clearance_sum(const build::Build& build, const chains::BuildTargets& targets, const JointState& s,
+                        double temperature) {
+  Reckoning sum;
+  if (!s.usable() || !targets.result.usable()) return sum;
+  sum = chains::condition_sum(targets.input, targets.result, s.condition);
+  if (s.major > 0) sum.lines.push_back({s.joint.thread, -s.major, "thread"});
+  sum.title = "clearance at 20 \u00B0C";
+  const auto* hole = build.find<build::Dimension>(s.joint.hole);
+  if (hole == nullptr || s.joint.shaft == 0 || std::abs(temperature - 20) < 0.5) return sum;
+  const auto hot = fits::clearance_hot({hole->nominal, sum.total(), metal_of(build, s.joint.hole),
+                                        metal_of(build, s.joint.shaft), temperature, temperature});
+  if (!hot.ok) return sum;
+  sum.title = hot.why.title;
+  sum.lines.insert(sum.lines.end(), hot.why.lines.begin() + 1, hot.why.lines.end());
+  return sum;
+}
+
 ZonePicture zone_picture(const build::Build& build, const chains::BuildTargets& targets, const JointState& s,
                          double temperature) {
   ZonePicture picture;
@@ -97,6 +108,7 @@ ZonePicture zone_picture(const build::Build& build, const chains::BuildTargets& 
   picture.least = s.joint.least;
   picture.most = s.joint.most;
   picture.temperature = temperature;
+  picture.why = clearance_sum(build, targets, s, temperature);
   picture.hole = side_of(build, targets, s.hole, picture.nominal, temperature);
   if (s.joint.shaft != 0) {
     picture.shaft = side_of(build, targets, s.shaft, picture.nominal, temperature);
@@ -125,12 +137,9 @@ ClearancePicture clearance_picture(const build::Build& build, const chains::Buil
     variance += sigma * sigma;
   }
   picture.sigma = std::sqrt(variance);
-  // A shaft that was read by comparison with this very hole: the difference is surer than two sizes.
-  const auto reading = chains::reading(build, s.shaft);
-  if (reading && reading->mate == s.hole.dimension && reading->mate_piece == s.hole.piece &&
-      reading->mate != 0) {
-    picture.expected = -reading->difference;
-    picture.sigma = reading->uncertainty / 2;
+  const auto& condition = targets.input.conditions[static_cast<std::size_t>(s.condition)];
+  if (condition.spread > 0) { // a comparison: surer than two sizes
+    picture.sigma = condition.spread / 2;
     picture.lines << "Read by comparison with its mate: the two instruments' own errors are not in it.";
   }
   picture.least = s.joint.least;

@@ -4,6 +4,7 @@
 #include "app/joints/clearance_view.h"
 #include "app/joints/zone_view.h"
 #include "chains/build_targets.h"
+#include "chains/measure.h"
 #include "fits/solids.h"
 
 namespace datrin::app {
@@ -23,12 +24,15 @@ struct JointState {
 JointState joint_state(const build::Build& build, const chains::BuildTargets& targets, build::Id joint,
                        int condition = -1);
 
+/// The clearance of the joint added up; hot, when `temperature` is another than 20 and the metals are known.
+Reckoning clearance_sum(const build::Build& build, const chains::BuildTargets& targets,
+                        const JointState& state, double temperature);
+
 ZonePicture zone_picture(const build::Build& build, const chains::BuildTargets& targets,
                          const JointState& state, double temperature);
 ClearancePicture clearance_picture(const build::Build& build, const chains::BuildTargets& targets,
                                    const JointState& state, double temperature);
 
-/// Metal of the part a dimension belongs to; null when it is not one the tables have.
-const fits::Solid* metal_of(const build::Build& build, build::Id dimension);
+using chains::metal_of;
 
 } // namespace datrin::app

@@ -90,17 +90,11 @@ void JointsPage::refresh() {
     e.made = made_so_far(targets, id, 0);
     entries.push_back(std::move(e));
   }
-  std::stable_sort(entries.begin(), entries.end(), [](const auto& first, const auto& second) {
-    return first.known != second.known
-               ? second.known
-               : first.known && first.room < second.room; // what says nothing yet comes first
-  });
-  if (b.find<build::Joint>(chosen_) == nullptr) chosen_ = entries.empty() ? 0 : entries.front().id;
   heading_->setText(
       entries.empty()
           ? QString("JOINTS")
           : QString(theme().large() ? "%1 JOINTS" : "%1 JOINTS, TIGHTEST FIRST").arg(entries.size()));
-  list_->show_entries(entries, chosen_);
+  chosen_ = list_->show_entries(std::move(entries), chosen_);
   state_ = joint_state(b, targets, chosen_, condition_);
   temperature_ = state_.id != 0 ? state_.joint.temperature : 20;
   add_->setEnabled(document_.is_open());

@@ -5,6 +5,7 @@
 #include "app/marks/why.h"
 #include "app/theme.h"
 #include "build/edits.h"
+#include "chains/measure.h"
 #include "fits/purpose.h"
 #include "fits/reading.h"
 #include "quantity/limits.h"
@@ -19,6 +20,16 @@ namespace datrin::app {
 using sheets::fine_figure;
 using sheets::fit_figure;
 using sheets::qt;
+
+void fill_instruments(QComboBox* box, const build::Build& build) {
+  const QSignalBlocker quiet(box);
+  const auto old = box->currentText();
+  box->clear();
+  box->addItem("\u2013 (\u00B1 as typed)", 0);
+  for (const auto& [id, i] : build.instruments()) box->addItem(qt(i.name), static_cast<qlonglong>(id));
+  const int at = box->findText(old);
+  box->setCurrentIndex(old.isEmpty() ? std::min(1, box->count() - 1) : std::max(0, at));
+}
 
 QString sum_lines(const Reckoning& sum, Unit unit) {
   QString html = "<table width='100%' cellspacing='0' cellpadding='1'>";
@@ -98,16 +109,7 @@ chains::Made MakePanel::next() const {
 
 void MakePanel::show_state(const JointState& state) {
   state_ = state;
-  {
-    const QSignalBlocker quiet(instrument_);
-    const auto old = instrument_->currentText();
-    instrument_->clear();
-    instrument_->addItem("\u2013 (\u00B1 as typed)", 0);
-    for (const auto& [id, i] : document_.build().instruments())
-      instrument_->addItem(qt(i.name), static_cast<qlonglong>(id));
-    const int at = instrument_->findText(old);
-    instrument_->setCurrentIndex(at > 0 ? at : std::min(1, instrument_->count() - 1));
-  }
+  fill_instruments(instrument_, document_.build());
   shaft_row_->setVisible(state_.joint.shaft != 0);
   show_figure();
   show_readings();
@@ -127,9 +129,7 @@ void MakePanel::show_figure() {
     if (closed && targets.result.usable()) {
       const auto& c = targets.result.conditions[static_cast<std::size_t>(state_.condition)];
       room = fine_figure(c.expected - state_.major, unit, c.expected < state_.major);
-      why_ = chains::condition_sum(targets.input, targets.result, state_.condition);
-      why_.title = "clearance";
-      if (state_.major > 0) why_.lines.push_back({state_.joint.thread, -state_.major, "thread"});
+      why_ = clearance_sum(document_.build(), targets, state_, 20);
       was_->setText(c.room >= 0 ? "The joint closes as it was meant." : "It does not close as it was meant.");
       colour_label(was_, c.room >= 0 ? theme().good : theme().gone);
     }
@@ -238,55 +238,23 @@ void MakePanel::keep_reading(QLineEdit* edit, const chains::Made& made, const ch
     if (old) document_.apply(build::remove(b, old->first, "Take back the reading of " + name));
     return;
   }
-  const auto fail = [&](const QString& why) {
+  chains::MeasureInput in;
+  in.made = made;
+  in.mate = mate;
+  const auto typed = text.toStdString();
+  in.text = typed;
+  in.instrument = instrument_->currentData().toLongLong();
+  in.at = now_text();
+  const auto read = chains::measure(b, in, entry_options(document_.unit()));
+  if (!read.ok) {
     edit->setProperty("wrong", true);
     edit->style()->polish(edit);
     edit->setModified(true);
-    verdict_->setText(why);
+    verdict_->setText(qt(read.message) + ".");
     colour_label(verdict_, theme().gone);
-  };
-  const auto read = fits::parse_reading(text.toStdString(), entry_options(document_.unit()));
-  if (!read.ok) return fail(qt(read.message));
-  const auto* d = b.find<build::Dimension>(made.dimension);
-  build::Measurement m;
-  m.piece = made.piece;
-  m.dimension = made.dimension;
-  m.at = now_text();
-  const auto* instrument = b.find<build::Instrument>(instrument_->currentData().toLongLong());
-  fits::ReadingInput in;
-  in.shown = read.shown;
-  if (instrument != nullptr && read.kind != fits::ReadingKind::pins) {
-    m.instrument = instrument->name;
-    m.uncertainty = instrument->uncertainty;
-    if (read.kind == fits::ReadingKind::size) {
-      in.zero = instrument->zero;
-      if (const auto* metal = metal_of(b, made.dimension)) {
-        in.piece_expansion = metal->expansion;
-        in.piece_temperature = in.instrument_temperature = instrument->temperature;
-      }
-    }
+    return;
   }
-  if (read.uncertainty) m.uncertainty = *read.uncertainty;
-  if (read.kind == fits::ReadingKind::comparison) {
-    const auto mate_reading = mate.piece != 0 ? chains::reading(b, mate) : std::nullopt;
-    if (!mate_reading) return fail("Its mate is not read yet: there is nothing to compare with.");
-    m.mate = mate.dimension;
-    m.mate_piece = mate.piece;
-    m.difference = read.shown;
-    m.value = mate_reading->value + read.shown;
-  } else {
-    m.value = fits::corrected(in).total();
-  }
-  if (read.kind != fits::ReadingKind::size || std::abs(m.value - read.shown) > 1e-9)
-    m.read = text.toStdString();
-  if (read.kind == fits::ReadingKind::pins) m.instrument = "gauge pins";
-  if (d != nullptr && d->nominal > 0 && (m.value > 1.5 * d->nominal || m.value < 0.6 * d->nominal))
-    return fail(QString("%1 is far from %2: is the unit right?")
-                    .arg(fit_figure(m.value, document_.unit()), fit_figure(d->nominal, document_.unit())));
-  if (old)
-    document_.apply(build::replace(b, old->first, m, "Measure " + name + " again"));
-  else
-    document_.apply(build::add(b, m, "Measure " + name));
+  document_.apply(chains::keep_measurement(b, read.measurement));
 }
 
 /// The drawing limit gives way by what the joint needs, and says so.

@@ -53,6 +53,9 @@ private:
   QPushButton *depart_, *card_;
 };
 
+/// Fills a box with the instruments of the shop, keeping what is chosen; data is the id, 0: none, ± as typed.
+void fill_instruments(QComboBox* box, const build::Build& build);
+
 /// The sum of a target as lines of text, figures right: for a label.
 QString sum_lines(const Reckoning& sum, Unit unit);
 

@@ -1,15 +1,19 @@
 #include "app/joints/pairs_panel.h"
 
+#include "app/joints/make_panel.h"
 #include "app/marks/form.h"
 #include "app/marks/length_field.h"
+#include "app/marks/why.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edits.h"
+#include "chains/measure.h"
 #include "fits/form.h"
 #include "fits/pairing.h"
 #include "sheets/figures.h"
 
 #include <QHeaderView>
+#include <QShortcut>
 
 namespace datrin::app {
 
@@ -22,8 +26,8 @@ PairsPanel::PairsPanel(Document& document, TargetsState& targets, QWidget* paren
       table_(plain_table("Pairs of pieces", {"Hole", "Shaft", "Clear", "Room"}, 2)),
       places_(plain_table("Readings at depths and directions", {"Deep", "Turned", "Size"}, 0)),
       goal_(choice_box("What the pairing is best for", {"best over all pairs", "the worst pair best"})),
-      side_(choice_box("Readings of", {"hole", "shaft"})), pair_(new QPushButton("Pair them")),
-      add_(new QPushButton("Add")), depth_(text_field("Depth", "deep")),
+      side_(choice_box("Readings of", {"hole", "shaft"})), instrument_(choice_box("Instrument")),
+      pair_(new QPushButton("Pair them")), add_(new QPushButton("Add")), depth_(text_field("Depth", "deep")),
       direction_(text_field("Direction in degrees", "turned \u00B0")),
       size_(text_field("Size read there", "size")), words_(muted_label()), form_(muted_label()) {
   auto* column = new QVBoxLayout(this);
@@ -32,7 +36,7 @@ PairsPanel::PairsPanel(Document& document, TargetsState& targets, QWidget* paren
   column->addWidget(heading_label("Which with which"));
   for (auto* t : {table_, places_}) {
     t->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
-    t->setMinimumHeight(theme().ipx(24 * 4 + 8));
+    t->setFixedHeight(theme().ipx(24 * 4 + 10));
   }
   column->addWidget(table_);
   column->addWidget(goal_);
@@ -41,6 +45,7 @@ PairsPanel::PairsPanel(Document& document, TargetsState& targets, QWidget* paren
   column->addWidget(hairline());
   column->addWidget(heading_label("Several readings"));
   column->addWidget(side_);
+  column->addWidget(instrument_);
   column->addWidget(places_);
   auto* row = new QHBoxLayout;
   row->setSpacing(4);
@@ -53,6 +58,14 @@ PairsPanel::PairsPanel(Document& document, TargetsState& targets, QWidget* paren
   connect(add_, &QPushButton::clicked, this, &PairsPanel::add_place);
   connect(size_, &QLineEdit::returnPressed, this, &PairsPanel::add_place);
   connect(side_, &QComboBox::activated, this, [this] { show_form(); });
+  auto* ask = new QShortcut(QKeySequence(Qt::Key_F1), table_, nullptr, nullptr, Qt::WidgetShortcut);
+  connect(ask, &QShortcut::activated, this, [this] {
+    const int r = table_->currentRow();
+    if (r < 0 || r >= static_cast<int>(conditions_.size())) return;
+    const auto state =
+        joint_state(document_.build(), targets_.now(), state_.id, conditions_[static_cast<std::size_t>(r)]);
+    show_why(table_, clearance_sum(document_.build(), targets_.now(), state, 20), document_.unit());
+  });
   connect(table_, &QTableWidget::cellClicked, this, [this](int r, int) {
     if (r >= 0 && r < static_cast<int>(conditions_.size()))
       emit pair_chosen(conditions_[static_cast<std::size_t>(r)]);
@@ -62,6 +75,7 @@ PairsPanel::PairsPanel(Document& document, TargetsState& targets, QWidget* paren
 void PairsPanel::show_state(const JointState& state) {
   state_ = state;
   setEnabled(state.id != 0);
+  fill_instruments(instrument_, document_.build());
   show_pairs();
   show_form();
 }
@@ -79,7 +93,6 @@ void PairsPanel::show_pairs() {
     return piece ? QString("no. %1").arg(piece->number) : qt(state_.joint.thread);
   };
   table_->setRowCount(static_cast<int>(conditions_.size()));
-  int measured = 0;
   for (std::size_t k = 0; k < conditions_.size(); ++k) {
     const auto c = static_cast<std::size_t>(conditions_[k]);
     const auto& source = targets.sources[c];
@@ -96,8 +109,15 @@ void PairsPanel::show_pairs() {
       for (const auto& [id, piece] : b.pieces_of(d->part)) n += b.measurement_of(id, dimension) ? 1 : 0;
     return n;
   };
-  measured = std::min(count_measured(state_.joint.hole), count_measured(state_.joint.shaft));
-  pair_->setEnabled(measured >= 1 && state_.joint.shaft != 0);
+  // One shaft through two bushes meets both: only where there are several of each is there anything to
+  // choose.
+  const auto pieces = [&](build::Id dimension) {
+    const auto* d = b.find<build::Dimension>(dimension);
+    return d != nullptr ? b.pieces_of(d->part).size() : 0;
+  };
+  const bool several = pieces(state_.joint.hole) > 1 && pieces(state_.joint.shaft) > 1;
+  pair_->setEnabled(several && count_measured(state_.joint.hole) > 0 &&
+                    count_measured(state_.joint.shaft) > 0);
   words_->setText(pair_->isEnabled()
                       ? QString()
                       : QString("Once holes and shafts of several pieces are read, they are paired here so "
@@ -110,17 +130,19 @@ void PairsPanel::pair_up() {
   const auto* shaft = b.find<build::Dimension>(state_.joint.shaft);
   if (hole == nullptr || shaft == nullptr) return;
   fits::PairingInput in;
-  std::vector<build::Id> holes, shafts;
-  for (const auto& [id, piece] : b.pieces_of(hole->part))
-    if (const auto m = b.measurement_of(id, state_.joint.hole)) {
-      in.holes.push_back(m->second.value);
-      holes.push_back(id);
-    }
-  for (const auto& [id, piece] : b.pieces_of(shaft->part))
-    if (const auto m = b.measurement_of(id, state_.joint.shaft)) {
-      in.shafts.push_back(m->second.value);
-      shafts.push_back(id);
-    }
+  const auto sides = [&](build::Id part, build::Id dimension, std::vector<double>& sizes) {
+    std::pair<std::vector<build::Id>, std::vector<build::Id>> read_and_not;
+    for (const auto& [id, piece] : b.pieces_of(part))
+      if (const auto m = b.measurement_of(id, dimension)) {
+        sizes.push_back(m->second.value);
+        read_and_not.first.push_back(id);
+      } else {
+        read_and_not.second.push_back(id);
+      }
+    return read_and_not;
+  };
+  auto [holes, other_holes] = sides(hole->part, state_.joint.hole, in.holes);
+  auto [shafts, other_shafts] = sides(shaft->part, state_.joint.shaft, in.shafts);
   in.least = state_.joint.least;
   in.most = state_.joint.most;
   in.target = (in.least + in.most) / 2;
@@ -135,10 +157,28 @@ void PairsPanel::pair_up() {
   for (const auto& pair : result.pairs)
     changed.pairs.emplace_back(holes[static_cast<std::size_t>(pair.hole)],
                                shafts[static_cast<std::size_t>(pair.shaft)]);
+  // What is spare or not read yet goes together in order: no piece drops out of the joint.
+  std::vector<build::Id> left_holes, left_shafts;
+  for (const auto& spare : result.spare_holes)
+    left_holes.push_back(holes[static_cast<std::size_t>(spare.piece)]);
+  for (const auto& spare : result.spare_shafts)
+    left_shafts.push_back(shafts[static_cast<std::size_t>(spare.piece)]);
+  left_holes.insert(left_holes.end(), other_holes.begin(), other_holes.end());
+  left_shafts.insert(left_shafts.end(), other_shafts.begin(), other_shafts.end());
+  for (std::size_t k = 0; k < std::min(left_holes.size(), left_shafts.size()); ++k)
+    changed.pairs.emplace_back(left_holes[k], left_shafts[k]);
   document_.apply(build::replace(b, state_.id, changed, "Pair the pieces of " + state_.joint.name));
   QString words = QString("The worst is %1 %2 from the middle.")
                       .arg(fine_figure(result.worst, document_.unit()), sheets::fine_unit(document_.unit()));
-  for (const auto& left : result.leftovers) words += "\nLeft over: " + qt(left) + ".";
+  const auto number = [&](build::Id id) { return b.find<build::Piece>(id)->number; };
+  for (const auto& spare : result.spare_holes)
+    words += QString("\nHole no. %1 is left over: make a shaft of %2.")
+                 .arg(number(holes[static_cast<std::size_t>(spare.piece)]))
+                 .arg(fit_figure(spare.mate, document_.unit()));
+  for (const auto& spare : result.spare_shafts)
+    words += QString("\nShaft no. %1 is left over: make a hole of %2.")
+                 .arg(number(shafts[static_cast<std::size_t>(spare.piece)]))
+                 .arg(fit_figure(spare.mate, document_.unit()));
   words_->setText(words);
 }
 
@@ -149,6 +189,7 @@ void PairsPanel::show_form() {
   add_->setEnabled(made.piece != 0 && b.find<build::Dimension>(made.dimension) != nullptr);
   fits::FormInput in;
   in.is_hole = side_->currentIndex() == 0;
+  in.unit = document_.unit();
   if (m) in.uncertainty = m->uncertainty;
   places_->setRowCount(m ? static_cast<int>(m->places.size()) : 0);
   if (m)
@@ -184,27 +225,18 @@ void PairsPanel::add_place() {
   const auto turned = parse_angle(
       direction_->text().trimmed().isEmpty() ? "0" : direction_->text().toStdString(), options.decimal_comma);
   if (!turned.ok) return fail(direction_, qt(turned.message));
-  const auto size = parse_length(size_->text().toStdString(), options);
-  if (!size.ok() || !(size.mm > 0))
-    return fail(size_, size.ok() ? QString("must be above 0") : qt(size.message));
-  const auto old = b.measurement_of(made.piece, made.dimension);
-  build::Measurement m;
-  if (old) m = old->second;
-  m.piece = made.piece;
-  m.dimension = made.dimension;
-  m.at = now_text();
-  m.mate = m.mate_piece = 0;
-  m.read.clear();
-  m.places.push_back({depth.mm, turned.radian, size.mm});
-  fits::FormInput in;
+  chains::MeasureInput in;
+  in.made = made;
+  const auto typed = size_->text().toStdString();
+  in.text = typed;
+  in.instrument = instrument_->currentData().toLongLong();
+  in.place = chains::Place{depth.mm, turned.radian};
   in.is_hole = side_->currentIndex() == 0;
-  in.uncertainty = m.uncertainty;
-  for (const auto& p : m.places) in.readings.push_back({p.depth, p.direction, p.value});
-  m.value = fits::form(in).matters;
-  const auto name = chains::made_name(b, made);
+  in.at = now_text();
+  const auto read = chains::measure(b, in, options);
+  if (!read.ok) return fail(size_, qt(read.message));
   size_->clear();
-  document_.apply(old ? build::replace(b, old->first, m, "Read " + name + " at another place")
-                      : build::add(b, m, "Measure " + name));
+  document_.apply(chains::keep_measurement(b, read.measurement));
   size_->setFocus();
 }
 

@@ -26,6 +26,7 @@ public:
   QLineEdit* direction_edit() const { return direction_; }
   QLineEdit* size_edit() const { return size_; }
   QComboBox* side_box() const { return side_; }
+  QComboBox* instrument_box() const { return instrument_; }
   QPushButton* add_button() const { return add_; }
   QString words() const { return words_->text(); }
   QString form_words() const { return form_->text(); }
@@ -44,7 +45,7 @@ private:
   JointState state_;
   std::vector<int> conditions_; ///< per row
   QTableWidget *table_, *places_;
-  QComboBox *goal_, *side_;
+  QComboBox *goal_, *side_, *instrument_;
   QPushButton *pair_, *add_;
   QLineEdit *depth_, *direction_, *size_;
   QLabel *words_, *form_;

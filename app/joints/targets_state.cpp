@@ -1,7 +1,5 @@
 #include "app/joints/targets_state.h"
 
-#include <algorithm>
-
 namespace datrin::app {
 
 TargetsState::TargetsState(Document& document, QObject* parent) : QObject(parent), document_(document) {

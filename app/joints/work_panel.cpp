@@ -54,7 +54,8 @@ WorkPanel::WorkPanel(Document& document, TargetsState& targets, QWidget* parent)
     temperature_->setModified(false);
     bool ok = false;
     auto text = temperature_->text().trimmed();
-    text.replace(',', '.').replace(QChar(0x2212), '-');
+    if (entry_options(document_.unit()).decimal_comma) text.replace(',', '.');
+    text.replace(QChar(0x2212), '-');
     const double celsius = text.toDouble(&ok);
     if (!ok) {
       heat_->setText("Write a temperature in degrees Celsius, like 90.");
@@ -271,8 +272,8 @@ QString WorkPanel::thread_words() const {
 void WorkPanel::show_methods() {
   methods_->clear();
   if (state_.id == 0) return;
-  for (const auto& m : fits::methods({state_.joint.purpose, state_.joint.comes_apart, state_.joint.through,
-                                      state_.joint.looks, state_.joint.temperature})) {
+  for (const auto& m : fits::methods(
+           {state_.joint.comes_apart, state_.joint.through, state_.joint.looks, state_.joint.temperature})) {
     const bool chosen = m.name == state_.joint.method;
     auto* item = new QListWidgetItem((chosen ? "\u25B8 " : "") + qt(m.name) +
                                      (m.why_not.empty() ? ": " + qt(m.note) : ": no, " + qt(m.why_not)));

@@ -1,6 +1,7 @@
 #include "app/joints/zone_view.h"
 
 #include "app/marks/empty_view.h"
+#include "app/marks/why.h"
 #include "app/theme.h"
 #include "sheets/figures.h"
 
@@ -278,6 +279,10 @@ void ZoneView::mouseReleaseEvent(QMouseEvent*) {
 }
 
 void ZoneView::keyPressEvent(QKeyEvent* event) {
+  if (event->key() == Qt::Key_F1 && !picture_.why.lines.empty()) {
+    show_why(this, picture_.why, unit_);
+    return;
+  }
   const double by = event->modifiers() & Qt::ShiftModifier ? 20 : 5;
   const double way = event->key() == Qt::Key_Right ? by : event->key() == Qt::Key_Left ? -by : 0;
   if (way == 0 || !picture_.temperature_known) {

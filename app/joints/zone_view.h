@@ -2,6 +2,7 @@
 // A joint on blued metal: the tolerance zones of hole and shaft to one scale from the nominal, what was read
 // with its uncertainty, what is to be made, and the clearance between; below it a temperature to drag.
 
+#include "quantity/reckoning.h"
 #include "quantity/tolerance.h"
 #include "quantity/unit.h"
 
@@ -35,6 +36,7 @@ struct ZonePicture {
   double temperature = 20;
   bool temperature_known = false; ///< the metals are
   bool known = false;
+  Reckoning why; ///< the clearance, added up; F1 shows it
 };
 
 class ZoneView : public QWidget {

@@ -8,6 +8,8 @@
 #include <QPainter>
 #include <QStyledItemDelegate>
 
+#include <algorithm>
+
 namespace datrin::app {
 
 namespace {
@@ -90,7 +92,13 @@ RoomList::RoomList(const QString& name, QWidget* parent) : QListWidget(parent) {
   });
 }
 
-void RoomList::show_entries(const std::vector<RoomEntry>& entries, qlonglong chosen) {
+qlonglong RoomList::show_entries(std::vector<RoomEntry> entries, qlonglong chosen) {
+  std::stable_sort(entries.begin(), entries.end(), [](const auto& first, const auto& second) {
+    return first.known != second.known ? second.known : first.known && first.room < second.room;
+  });
+  const auto is_there = [&](const RoomEntry& e) { return e.id == chosen; };
+  if (std::none_of(entries.begin(), entries.end(), is_there))
+    chosen = entries.empty() ? 0 : entries.front().id;
   filling_ = true;
   entries_ = entries;
   while (count() > static_cast<int>(entries.size())) delete takeItem(count() - 1);
@@ -112,6 +120,7 @@ void RoomList::show_entries(const std::vector<RoomEntry>& entries, qlonglong cho
   if (entries.empty()) setCurrentRow(-1);
   filling_ = false;
   viewport()->update();
+  return chosen;
 }
 
 qlonglong RoomList::chosen() const {

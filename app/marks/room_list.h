@@ -20,7 +20,9 @@ class RoomList : public QListWidget {
   Q_OBJECT
 public:
   explicit RoomList(const QString& accessible_name, QWidget* parent = nullptr);
-  void show_entries(const std::vector<RoomEntry>& entries, qlonglong chosen);
+  /// Shows them tightest first, what says nothing yet before all; chooses `chosen`, or the first when it is
+  /// not there, and says which that is.
+  qlonglong show_entries(std::vector<RoomEntry> entries, qlonglong chosen);
   qlonglong chosen() const;
   const std::vector<RoomEntry>& entries() const { return entries_; }
 

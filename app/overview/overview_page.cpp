@@ -37,7 +37,7 @@ std::vector<chains::NextNumber> cut_now(const build::Build& build, const chains:
 
 OverviewPage::OverviewPage(Document& document, TargetsState& targets)
     : Page(document), targets_(targets), map_(new MapView), words_(words_label()), left_out_(muted_label()),
-      card_(new NextButton) {
+      part_name_(heading_label("")), part_words_(muted_label()), card_(new NextButton) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->addWidget(map_);
@@ -60,6 +60,9 @@ OverviewPage::OverviewPage(Document& document, TargetsState& targets)
   tight_box_ = new QVBoxLayout;
   tight_box_->setSpacing(0);
   side->addLayout(tight_box_);
+  side->addWidget(hairline());
+  side->addWidget(part_name_);
+  side->addWidget(part_words_);
   side->addWidget(left_out_);
   side->addStretch(1);
   connect(card_, &QPushButton::clicked, this, &OverviewPage::ask_card);
@@ -126,6 +129,7 @@ void OverviewPage::refresh() {
   }
   map_->show_map(std::move(parts), std::move(joints));
   map_->set_chosen(document_.part());
+  show_part(list);
 
   clear(next_);
   for (std::size_t k = 0; k < list.size() && k < 8; ++k) {
@@ -190,6 +194,43 @@ void OverviewPage::refresh() {
   for (const auto& l : targets.left_out) left << qt(l);
   left_out_->setText(left.join("\n"));
   left_out_->setVisible(!left.isEmpty());
+}
+
+/// Of the part chosen: what is made, what is to be made, and for what it waits.
+void OverviewPage::show_part(const std::vector<chains::NextNumber>& list) {
+  const auto& b = document_.build();
+  const auto unit = document_.unit();
+  const auto* part = b.find<build::Part>(document_.part());
+  const auto& targets = targets_.now();
+  QStringList lines;
+  for (std::size_t k = 0; k < targets.made.size(); ++k) {
+    const auto& made = targets.made[k];
+    const auto* d = b.find<build::Dimension>(made.dimension);
+    if (d == nullptr || d->part != document_.part()) continue;
+    const auto& input = targets.input.dimensions[k];
+    const auto* piece = b.find<build::Piece>(made.piece);
+    const auto name =
+        part->quantity > 1 && piece ? QString("%1, no. %2").arg(qt(d->name)).arg(piece->number) : qt(d->name);
+    if (input.measured) {
+      lines << QString("%1: made %2").arg(name, sheets::fit_figure(*input.measured, unit));
+      continue;
+    }
+    const auto next = std::find_if(list.begin(), list.end(), [&](const auto& n) { return n.made == made; });
+    if (next == list.end()) continue;
+    QStringList open;
+    for (const auto& mate : next->mates)
+      if (!chains::reading(b, mate)) open << qt(chains::made_name(b, mate));
+    lines << QString("%1: make %2%3")
+                 .arg(name, sheets::fit_figure(next->make, unit),
+                      open.isEmpty()
+                          ? QString(", to suit")
+                          : ", waits for " + open.mid(0, 2).join(" and ") +
+                                (open.size() > 2 ? QString(" and %1 more").arg(open.size() - 2) : QString()));
+  }
+  part_name_->setText(part ? qt(part->name) : QString());
+  part_words_->setText(lines.isEmpty() ? QString("It mates with nothing yet.") : lines.join("\n"));
+  part_name_->setVisible(part != nullptr);
+  part_words_->setVisible(part != nullptr);
 }
 
 sheets::CardSheet OverviewPage::card() const {

@@ -23,6 +23,7 @@ public:
   const std::vector<FigureRow*>& next() const { return next_; }
   NextButton* card_button() const { return card_; }
   QString words() const { return words_->text(); }
+  QString part_words() const { return part_words_->text(); }
   QString left_out() const { return left_out_->text(); }
   sheets::CardSheet card() const; ///< of the numbers that can be cut now
   void ask_card();
@@ -33,9 +34,11 @@ signals:
   void chain_wanted(qlonglong chain);
 
 private:
+  void show_part(const std::vector<chains::NextNumber>& list);
+
   TargetsState& targets_;
   MapView* map_;
-  QLabel *words_, *left_out_;
+  QLabel *words_, *left_out_, *part_name_, *part_words_;
   QVBoxLayout *tight_box_, *next_box_;
   std::vector<RoomRow*> rows_;
   std::vector<FigureRow*> next_;

@@ -48,6 +48,7 @@ ThreadsDialog::ThreadsDialog(Unit unit, QWidget* parent)
   right->addWidget(labelled("Pitch", pitch_));
   right->addWidget(verdict_);
   ranked_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+  ranked_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
   right->addWidget(ranked_, 1);
   row->addLayout(right, 3);
   for (auto* edit : {thread_, percent_, deep_, engaged_})
@@ -84,7 +85,9 @@ void ThreadsDialog::plan() {
   in.drawer = unit_;
   if (!percent_->text().trimmed().isEmpty()) {
     bool ok = false;
-    in.percent = percent_->text().replace(',', '.').toDouble(&ok);
+    auto text = percent_->text();
+    if (entry_options(unit_).decimal_comma) text.replace(',', '.');
+    in.percent = text.toDouble(&ok);
     if (!ok) return fail("Per cent of thread wanted: write a number, like 75.");
   }
   const auto deep = length(deep_, answer_, 0);
@@ -96,8 +99,8 @@ void ThreadsDialog::plan() {
   if (!plan.ok) return fail(qt(plan.message));
   const auto& t = *found.thread;
   QStringList lines;
-  lines << QString("%1, %2 series: outside %3, pitch %4 mm, %5 to the inch")
-               .arg(qt(t.name), qt(t.series), fit_figure(t.major, unit_), qt(number_text(t.pitch, 3)),
+  lines << QString("%1: outside %2, pitch %3 mm, %4 to the inch")
+               .arg(qt(t.name), fit_figure(t.major, unit_), qt(number_text(t.pitch, 3)),
                     qt(number_text(t.per_inch(), 1)));
   lines << QString("Tapping drill %1 (%2): %3 % of thread")
                .arg(qt(plan.drill), fit_figure(plan.drill_size, unit_), qt(number_text(plan.percent, 0)));

@@ -38,6 +38,11 @@ struct Gather {
     if (const auto r = readings.find(m); r != readings.end()) {
       t.measured = r->second.value;
       t.uncertainty = r->second.uncertainty;
+      // A comparison follows its mate, should that be read again, and is no surer than it.
+      if (const auto mate = readings.find({r->second.mate, r->second.mate_piece}); mate != readings.end()) {
+        t.measured = mate->second.value + r->second.difference;
+        t.uncertainty += mate->second.uncertainty;
+      }
     }
     const int at = static_cast<int>(input.dimensions.size());
     input.dimensions.push_back(std::move(t));
@@ -135,7 +140,7 @@ std::string made_name(const Build& build, const Made& m) {
   return name + ", " + d->name;
 }
 
-BuildTargets build_targets(const Build& build, Id only_joint) {
+BuildTargets build_targets(const Build& build) {
   BuildTargets out;
   Gather gather{build, out.input, out.made, out.index_};
   for (const auto& [id, record] : build.records())
@@ -145,7 +150,6 @@ BuildTargets build_targets(const Build& build, Id only_joint) {
     out.left_out.push_back(name + ": " + why);
   };
   for (const auto& [id, joint] : build.joints()) {
-    if (only_joint != 0 && id != only_joint) continue;
     const auto* hole = build.find<Dimension>(joint.hole);
     const bool alone = fits::is_over_a_thread(joint.purpose) && joint.shaft == 0;
     if (hole == nullptr || (!alone && build.find<Dimension>(joint.shaft) == nullptr)) {
@@ -179,6 +183,13 @@ BuildTargets build_targets(const Build& build, Id only_joint) {
         }
       c.terms.push_back({gather.dimension({joint.hole, hole_piece}), 1});
       if (!alone) c.terms.push_back({gather.dimension({joint.shaft, shaft_piece}), -1});
+      // The clearance to the very mate it was zeroed on is as sure as the comparison itself.
+      for (const auto& [one, other] :
+           {std::pair(Made{joint.hole, hole_piece}, Made{joint.shaft, shaft_piece}),
+            std::pair(Made{joint.shaft, shaft_piece}, Made{joint.hole, hole_piece})})
+        if (const auto r = gather.readings.find(one); r != gather.readings.end() && r->second.mate != 0 &&
+                                                      Made{r->second.mate, r->second.mate_piece} == other)
+          c.spread = r->second.uncertainty;
       c.least = joint.least + major;
       c.most = joint.most + major;
       out.input.conditions.push_back(std::move(c));
@@ -186,7 +197,6 @@ BuildTargets build_targets(const Build& build, Id only_joint) {
     }
   }
   for (const auto& [id, chain] : build.chains()) {
-    if (only_joint != 0) break;
     TargetCondition c;
     c.id = chain.name;
     for (const auto& term : chain.terms) {
@@ -330,6 +340,8 @@ std::vector<NextNumber> order_of_making(const Build& build, const BuildTargets& 
     n.room = t.room;
     n.waits_for = static_cast<int>(unmade[at].size());
     n.mate_made = !done[at].empty();
+    for (const auto* set : {&unmade[at], &done[at]})
+      for (const int mate : *set) n.mates.push_back(targets.made[static_cast<std::size_t>(mate)]);
     list.push_back(n);
   }
   const auto hardness = [&](const NextNumber& n) {

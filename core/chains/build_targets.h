@@ -51,14 +51,14 @@ struct BuildTargets {
   int condition_of_chain(Id chain) const;
 
 private:
-  friend BuildTargets build_targets(const build::Build& build, Id only_joint);
+  friend BuildTargets build_targets(const build::Build& build);
   std::map<Made, int> index_;
 };
 
 /// Everything in one: first with conditions and drawing limits together; when that cannot hold, with the
 /// conditions first, raised to room 1 before the drawing has its say, so that the drawing is departed from as
-/// little as that takes. `only_joint` (0: all) leaves the others out.
-BuildTargets build_targets(const build::Build& build, Id only_joint = 0);
+/// little as that takes.
+BuildTargets build_targets(const build::Build& build);
 
 /// What the newest reading moved: targets as they were without it, and as they are.
 struct Moved {
@@ -82,7 +82,8 @@ ChainInput chain_input(const build::Build& build, const build::Chain& chain);
 struct NextNumber {
   Made made;
   double make = 0, hold = 0, room = 0;
-  int waits_for = 0; ///< unmade mates it could still be fitted to
+  int waits_for = 0;       ///< unmade mates it could still be fitted to
+  std::vector<Made> mates; ///< those, and the made ones
   bool mate_made = false;
   std::string why;
 };

@@ -175,6 +175,19 @@ ChainResult chain(const ChainInput& in, const ChainOptions& o) {
   return out;
 }
 
+Reckoning gap_sum(const ChainInput& in) {
+  Reckoning sum;
+  sum.title = "gap, expected";
+  for (const auto& link : in.links) {
+    std::string label = link.id;
+    if (std::abs(std::abs(link.coefficient) - 1) > 1e-9)
+      label += fmt::format(" \u00D7 {:.4g}", std::abs(link.coefficient));
+    sum.lines.push_back({std::move(label), link.coefficient * link.mean(),
+                         link.measured ? "measured" : "middle of its limits"});
+  }
+  return sum;
+}
+
 double closing_part(double gap_without, double lower, double upper) {
   return gap_without - (lower + upper) / 2;
 }
@@ -193,7 +206,7 @@ std::optional<double> parse_coefficient(const std::string& text, std::string* me
     rest = std::string(trimmed(rest.substr(1)));
   }
   if (rest.empty()) return fail("write a number, a fraction, or sin, cos or tan of an angle in degrees");
-  bool over = false, any = false;
+  bool over = false, joined = true; // joined: by a sign, or at the beginning
   while (!rest.empty()) {
     double factor = 0;
     bool function = false;
@@ -211,8 +224,11 @@ std::optional<double> parse_coefficient(const std::string& text, std::string* me
         break;
       }
     if (!function) {
+      if (!joined)
+        return fail(fmt::format(
+            "\"{}\": put a sign between its numbers, or write one and a half as 1.5 or 3/2", text));
       const auto read = std::from_chars(rest.data(), rest.data() + rest.size(), factor);
-      if (read.ec != std::errc{})
+      if (read.ec != std::errc{} || !std::isfinite(factor))
         return fail(fmt::format(
             "\"{}\" is not understood; write a number, a fraction, or sin, cos or tan of an angle "
             "in degrees",
@@ -221,17 +237,18 @@ std::optional<double> parse_coefficient(const std::string& text, std::string* me
     }
     if (over && std::abs(factor) < 1e-12) return fail("it divides by nothing");
     value = over ? value / factor : value * factor;
-    any = true;
-    over = false;
+    over = joined = false;
     if (rest.starts_with("/")) {
-      over = true;
+      over = joined = true;
       rest = std::string(trimmed(rest.substr(1)));
       if (rest.empty()) return fail("something must stand behind the /");
     } else if (rest.starts_with("*") || rest.starts_with("\xC3\x97")) {
+      joined = true;
       rest = std::string(trimmed(rest.substr(rest[0] == '*' ? 1 : 2)));
+      if (rest.empty()) return fail("something must stand behind the \u00D7");
     }
   }
-  if (!any || !std::isfinite(value)) return fail("that is no number");
+  if (!std::isfinite(value)) return fail("that is no number");
   return sign * value;
 }
 

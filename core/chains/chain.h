@@ -9,6 +9,8 @@
 // The simulation draws each uniform term by itself; the sum of all normal terms is itself normal and is drawn
 // as one. Draws are a hash of seed, sample and term, so that any number of threads gives the same figure.
 
+#include "quantity/reckoning.h"
+
 #include <cstdint>
 #include <optional>
 #include <string>
@@ -68,6 +70,9 @@ struct ChainResult {
 };
 
 ChainResult chain(const ChainInput& input, const ChainOptions& options = {});
+
+/// How the expected gap adds up, term by term.
+Reckoning gap_sum(const ChainInput& input);
 
 /// What a shim or a part made to suit must measure to bring the gap, without it, to the middle of its limits;
 /// the closing part has coefficient −1.

@@ -24,6 +24,7 @@ std::string refusal(const TargetsInput& in) {
   }
   for (const auto& c : in.conditions) {
     if (c.least > c.most) return c.id + ": min must not be above max";
+    if (!(c.spread >= 0)) return c.id + ": its spread must not be negative";
     if (c.terms.empty()) return c.id + ": a condition needs a term";
     for (const auto& t : c.terms)
       if (t.dimension < 0 || t.dimension >= static_cast<int>(in.dimensions.size()) ||
@@ -34,6 +35,7 @@ std::string refusal(const TargetsInput& in) {
 }
 
 double spread_of(const TargetsInput& in, const TargetCondition& c) {
+  if (c.spread > 0) return c.spread;
   double spread = 0;
   for (const auto& t : c.terms)
     spread += std::abs(t.coefficient) * in.dimensions[static_cast<std::size_t>(t.dimension)].spread();

@@ -37,6 +37,7 @@ struct TargetCondition {
   std::string id;
   std::vector<TargetTerm> terms;
   double least = -margin::infinite, most = margin::infinite;
+  double spread = 0; ///< mm, when it is known better than by its terms (a comparison); 0: by its terms
 };
 
 struct TargetsInput {

@@ -63,7 +63,14 @@ FormResult form(const FormInput& in) {
       if (std::abs(off) > std::abs(out.bow)) out.bow = off;
     }
   }
-  const auto um = [](double mm) { return number_text(mm * 1000, 0) + "\u2009\u00B5m"; };
+  const auto um = [&](double mm) {
+    return in.unit == Unit::mm ? number_text(mm * 1000, 0) + "\u2009\u00B5m"
+                               : number_text(mm / mm_per_thou, 1) + "\u2009thou";
+  };
+  const auto length = [&](double mm, int decimals_mm, int decimals_inch) {
+    return length_text(mm, in.unit,
+                       {.decimals_mm = decimals_mm, .decimals_inch = decimals_inch, .show_unit = true});
+  };
   std::vector<std::string> words;
   const double seen = std::max(in.uncertainty, 1e-9);
   if (std::abs(out.taper_over_length) > seen)
@@ -77,8 +84,8 @@ FormResult form(const FormInput& in) {
   for (const auto& w : words) out.verdict += (out.verdict.empty() ? "" : ", ") + w;
   if (!words.empty()) {
     const auto& r = in.readings[static_cast<std::size_t>(out.worst)];
-    out.verdict += fmt::format(". What counts for its mate: {} at depth {}.", number_text(out.matters, 3),
-                               number_text(r.depth, 1));
+    out.verdict += fmt::format(". What counts for its mate: {} at depth {}.", length(out.matters, 3, 4),
+                               length(r.depth, 1, 2));
   }
   out.ok = true;
   return out;

@@ -3,6 +3,8 @@
 // that matters to its mate. Diameters and depths mm, directions radians (turning about the axis; π apart is
 // the same diameter).
 
+#include "quantity/unit.h"
+
 #include <string>
 #include <vector>
 
@@ -18,6 +20,7 @@ struct FormInput {
   std::vector<FormReading> readings;
   bool is_hole = true;
   double uncertainty = 0; ///< mm, 95 %, of one reading
+  Unit unit = Unit::mm;   ///< of the words
 };
 
 struct FormResult {

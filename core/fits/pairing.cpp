@@ -1,9 +1,5 @@
 #include "fits/pairing.h"
 
-#include "quantity/length_text.h"
-
-#include <fmt/format.h>
-
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -121,10 +117,7 @@ PairingResult pair_up(const PairingInput& in, PairingGoal goal) {
   std::vector<char> used(in.shafts.size(), 0);
   for (std::size_t h = 0; h < given.size(); ++h) {
     if (given[h] < 0) {
-      out.spare_holes.push_back(static_cast<int>(h));
-      out.leftovers.push_back(fmt::format("hole {}, {}: make a shaft of {}", h + 1,
-                                          number_text(in.holes[h], 3),
-                                          number_text(in.holes[h] - in.target, 3)));
+      out.spare_holes.push_back({static_cast<int>(h), in.holes[h] - in.target});
       continue;
     }
     const auto s = static_cast<std::size_t>(given[h]);
@@ -137,12 +130,7 @@ PairingResult pair_up(const PairingInput& in, PairingGoal goal) {
     out.pairs.push_back(pair);
   }
   for (std::size_t s = 0; s < used.size(); ++s)
-    if (!used[s]) {
-      out.spare_shafts.push_back(static_cast<int>(s));
-      out.leftovers.push_back(fmt::format("shaft {}, {}: make a hole of {}", s + 1,
-                                          number_text(in.shafts[s], 3),
-                                          number_text(in.shafts[s] + in.target, 3)));
-    }
+    if (!used[s]) out.spare_shafts.push_back({static_cast<int>(s), in.shafts[s] + in.target});
   out.ok = true;
   return out;
 }

@@ -22,13 +22,18 @@ struct Pairing {
   bool good = true;
 };
 
+/// A piece that found no mate, and the size a mate for it would have.
+struct Spare {
+  int piece = 0;
+  double mate = 0;
+};
+
 struct PairingResult {
   bool ok = false;
   std::string message;
   std::vector<Pairing> pairs; ///< by hole
-  std::vector<int> spare_holes, spare_shafts;
-  std::vector<std::string> leftovers; ///< what to make for each spare: "hole 3, 10.021: a shaft of 10.001"
-  double worst = 0;                   ///< largest miss, without sign
+  std::vector<Spare> spare_holes, spare_shafts;
+  double worst = 0; ///< largest miss, without sign
   double sum_squares = 0;
 };
 

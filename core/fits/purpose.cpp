@@ -40,6 +40,18 @@ double rule(JointPurpose purpose, const char* thou, const char* per_inch, double
          mm_per_thou;
 }
 
+/// The drill of the shop for a hole over a thread, between `low` and `high`; else which of a full drawer to
+/// buy. (A drill cuts some hundredths over: for a fit between hole and shaft it is too coarse.)
+std::string reach_drill(const std::vector<Tool>& shop, double low, double high, const std::string& to_buy,
+                        bool& owned) {
+  for (const auto& tool : shop)
+    if (tool.kind == ToolKind::drill && tool.size >= low - 1e-9 && tool.size <= high + 1e-9) {
+      owned = true;
+      return "drill " + tool.name;
+    }
+  return fmt::format("no drill of it in the list; {} suits", to_buy);
+}
+
 /// What reaches a hole between `low` and `high`: a reamer of the shop, else the nearest, else what to buy.
 std::string reach_hole(const std::vector<Tool>& shop, double nominal, double low, double high, bool& owned) {
   const Tool* nearest = nullptr;
@@ -55,7 +67,7 @@ std::string reach_hole(const std::vector<Tool>& shop, double nominal, double low
       nearest = &tool;
   }
   if (nearest != nullptr && std::abs(nearest->size - nominal) < 0.06 * nominal)
-    return fmt::format("no reamer of it; {} is {} away: bore it, or let the other follow", nearest->name,
+    return fmt::format("no reamer of it; {} is {} mm away: bore it, or let the other follow", nearest->name,
                        number_text(nearest->size - nominal, 3, true));
   return fmt::format("no reamer: bore it, or buy one of {} mm H7", number_text(nominal, 2));
 }
@@ -152,7 +164,7 @@ ProposeResult propose(const ProposeInput& in) {
     p.least = found.thread->hole(85) - found.thread->major;
     p.most = found.thread->hole(60) - found.thread->major;
     const auto plan = threads::plan_tap({.thread = *found.thread, .drawer = in.unit});
-    p.reach = fmt::format("drill {}, {} % of thread", plan.drill, number_text(plan.percent, 0));
+    p.reach = reach_drill(in.shop, found.thread->hole(85), found.thread->hole(60), plan.drill, p.owned);
     out.proposals.push_back(std::move(p));
     out.ok = true;
     return out;
@@ -178,7 +190,8 @@ ProposeResult propose(const ProposeInput& in) {
     const auto found = threads::find(in.thread);
     if (found.thread != nullptr) {
       const auto plan = threads::plan_tap({.thread = *found.thread, .drawer = in.unit});
-      p.reach = fmt::format("drill {}", plan.clearance_drill);
+      p.reach = reach_drill(in.shop, found.thread->major + p.least, found.thread->major + p.most,
+                            plan.clearance_drill, p.owned);
     }
   } else {
     add_reach(p, in);
@@ -186,6 +199,22 @@ ProposeResult propose(const ProposeInput& in) {
   out.proposals.push_back(std::move(p));
   out.ok = true;
   return out;
+}
+
+bool take_limits(build::Joint& joint, double nominal, bool same_basis, std::string* message) {
+  if (same_basis && joint.basis.empty()) return true;
+  const auto result = propose({joint.purpose, nominal, joint.thread, {}, Unit::mm, 0});
+  if (!result.ok || result.proposals.empty()) {
+    if (message != nullptr) *message = result.message;
+    return false;
+  }
+  const auto found = std::find_if(result.proposals.begin(), result.proposals.end(),
+                                  [&](const Proposal& p) { return same_basis && p.basis == joint.basis; });
+  const auto& p = found == result.proposals.end() ? result.proposals.front() : *found;
+  joint.least = p.least;
+  joint.most = p.most;
+  joint.basis = p.basis;
+  return true;
 }
 
 std::vector<Method> methods(const MethodInput& in) {
@@ -210,8 +239,7 @@ std::vector<Method> methods(const MethodInput& in) {
       {"silver solder", first({apart, seen}), "both go soft and move: before finishing; fumes, ventilate"},
       {"cross pin", first({blocked, seen}), "ream both together; a taper pin comes out again"},
       {"set screw", seen, "onto a flat or a spot; it throws the part off centre by the clearance"},
-      {"key", in.purpose == JointPurpose::slides ? std::string() : "",
-       "with a slip fit; the keyway weakens thin hubs"},
+      {"key", "", "with a slip fit; the keyway weakens thin hubs"},
       {"split clamp", seen, "comes apart, turns to any place"},
       {"nut and shoulder", "", "with a locating fit; the nut must not loosen by the way it turns"},
   };

@@ -52,6 +52,11 @@ struct ProposeResult {
 
 ProposeResult propose(const ProposeInput& input);
 
+/// Gives `joint` the first proposal's limits for its purpose at `nominal`; or, with `same_basis`, those of
+/// the proposal it had, at this size. Typed limits (no basis) then stay. False, with why in `message`, when
+/// nothing can be proposed.
+bool take_limits(build::Joint& joint, double nominal, bool same_basis, std::string* message = nullptr);
+
 /// A way of holding two parts together, and why not, when it is ruled out.
 struct Method {
   std::string name;
@@ -60,7 +65,6 @@ struct Method {
 };
 
 struct MethodInput {
-  JointPurpose purpose = JointPurpose::press;
   bool comes_apart = false; ///< must come apart again
   bool through = false;     ///< something passes through the bore
   bool looks = false;       ///< the face beside it is looked at

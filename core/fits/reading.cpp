@@ -110,7 +110,7 @@ ReadingText parse_reading(std::string_view text, const LengthOptions& options) {
     if (!length(text.substr(4), out.shown)) return out;
   } else {
     if (!length(text, out.shown)) return out;
-    if (!(out.shown > 0)) return refuse("a size is above 0");
+    if (!(out.shown > 0)) return refuse("a size must be above 0");
   }
   out.ok = true;
   return out;

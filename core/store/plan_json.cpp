@@ -13,21 +13,22 @@ constexpr std::string_view dimension_kinds[] = {"size",          "distance", "ed
 constexpr std::string_view classes[] = {"critical", "fit", "free", "looks"};
 constexpr std::string_view sources[] = {"drawing", "mate", "chosen", "borrowed", "assumed"};
 constexpr std::string_view tool_kinds[] = {"cutter", "drill", "reamer", "ground bar", "gauge pin"};
+/// As data/joint_purposes.csv and the window name them (a test holds them together).
 constexpr std::string_view purposes[] = {"runs freely",
                                          "runs true",
                                          "slides",
                                          "locates",
-                                         "slip for compound",
+                                         "slip for retaining compound",
                                          "light press",
                                          "press",
                                          "shrink",
                                          "spring-on taper",
-                                         "bearing housing",
-                                         "bearing on shaft",
+                                         "rolling bearing in housing",
+                                         "rolling bearing on shaft",
                                          "clearance for a bolt",
                                          "clearance for a shoulder",
-                                         "key",
-                                         "tongue",
+                                         "key in keyway",
+                                         "tongue in slot",
                                          "thread"};
 constexpr std::string_view last_steps[] = {"none", "ream", "lap", "trial"};
 

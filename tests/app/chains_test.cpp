@@ -153,6 +153,12 @@ TEST_F(Overview, LeadsToWhatIsPointedAt) {
   // A part is chosen by a click, opened by Enter; arrows go on.
   QTest::mouseClick(map, Qt::LeftButton, {}, map->place_px(8).toPoint());
   EXPECT_EQ(window->document().part(), map->parts()[8].part);
+  for (int k = 0; k < static_cast<int>(map->parts().size()); ++k)
+    if (map->parts()[static_cast<std::size_t>(k)].name == "Connecting rod")
+      QTest::mouseClick(map, Qt::LeftButton, {}, map->place_px(k).toPoint());
+  EXPECT_TRUE(page().part_words().contains("big end bore: made 11.024")) << page().part_words().toStdString();
+  EXPECT_TRUE(page().part_words().contains("big end width: make 12.775, waits for Crank pin, journal length"))
+      << page().part_words().toStdString();
   map->setFocus();
   const auto from = window->document().part();
   for (const auto key : {Qt::Key_Down, Qt::Key_Up, Qt::Key_Left, Qt::Key_Right}) QTest::keyClick(map, key);

@@ -1,6 +1,7 @@
 #include "tests/app/bench.h"
 
 #include "app/joints/joint_dialog.h"
+#include "app/marks/why.h"
 #include "app/shop/shop_dialog.h"
 #include "app/shop/threads_dialog.h"
 #include "build/edits.h"
@@ -9,6 +10,7 @@
 #include <QStyle>
 
 #include <cmath>
+#include <set>
 
 using namespace datrin;
 using namespace datrin::test;
@@ -263,6 +265,8 @@ TEST_F(Joints, PiecesArePairedAndSeveralReadingsTellTheForm) {
   EXPECT_EQ(paired[0], std::pair(in_order[0].first, in_order[1].second));
   // Readings at places: the smallest of a bore counts.
   choose("Flywheel on shaft");
+  ASSERT_EQ(pairs->instrument_box()->currentText(), "micrometer 0\u201325");
+  pairs->instrument_box()->setCurrentIndex(0); // the sizes as typed
   for (const auto& [depth, turned, size] :
        {std::tuple{"0", "0", "16.012"}, {"15", "90", "16.006"}, {"28", "0", "16.004"}}) {
     pairs->depth_edit()->setText(depth);
@@ -421,13 +425,83 @@ TEST_F(Joints, LimitsAreTypedInEitherUnitAndTheBasisGoes) {
   enter(fit->most_field()->edit(), "2 furlongs", Qt::Key_Return);
   EXPECT_NEAR(b().find<build::Joint>(joint("Big end"))->most, 0.0508, 1e-9);
   EXPECT_FALSE(fit->most_field()->message().isEmpty());
-  // Another purpose, other proposals; a thread needs no shaft.
+  // Another purpose takes its own limits; a thread needs no shaft.
   fit->purpose_box()->setCurrentIndex(static_cast<int>(build::JointPurpose::bolt_clearance));
   emit fit->purpose_box()->activated(fit->purpose_box()->currentIndex());
   EXPECT_EQ(b().find<build::Joint>(joint("Big end"))->shaft, 0);
+  EXPECT_NEAR(b().find<build::Joint>(joint("Big end"))->least, 5 * mm_per_thou, 1e-9); // common practice
   enter(fit->thread_edit(), "M10", Qt::Key_Return);
   EXPECT_EQ(b().find<build::Joint>(joint("Big end"))->thread, "M10");
   enter(fit->thread_edit(), "M10.1", Qt::Key_Return);
   EXPECT_TRUE(fit->words().contains("not in the table of threads")) << fit->words().toStdString();
   EXPECT_EQ(b().find<build::Joint>(joint("Big end"))->thread, "M10");
+}
+
+TEST_F(Joints, EveryFigureSaysWhereItCameFrom) {
+  choose("Piston in cylinder");
+  const auto why_of = [&](QWidget* from) {
+    from->setFocus();
+    QTest::keyClick(from, Qt::Key_F1);
+    auto* card = from->findChild<app::WhyCard*>();
+    const auto sum = card ? card->reckoning() : Reckoning{};
+    if (card) QTest::keyClick(card, Qt::Key_Escape);
+    QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+    return sum;
+  };
+  auto* zones = page().zones();
+  const double cold = zones->picture().hole.value() - zones->picture().shaft.value();
+  EXPECT_NEAR(why_of(zones).total(), cold, 1e-9);
+  emit zones->temperature_dragged(120);
+  const auto hot = why_of(zones);
+  EXPECT_NEAR(hot.total(), cold + zones->picture().hole.grows - zones->picture().shaft.grows, 1e-9);
+  EXPECT_EQ(hot.lines.size(), 4U); // two sizes, two growths
+  window->show_tab(3);
+  page().pairs()->table()->setCurrentCell(0, 0);
+  EXPECT_NEAR(why_of(page().pairs()->table()).total(), cold, 1e-9);
+  window->go_to(MainWindow::chains);
+  EXPECT_NEAR(why_of(window->chains_page()->view()).total(), window->chains_page()->result().mean, 1e-9);
+}
+
+TEST_F(Joints, PairingDropsNoPieceThatIsNotReadYet) {
+  choose("Pedestal bushes");
+  const auto hole_part = b().find<build::Dimension>(page().state().joint.hole)->part;
+  const auto shaft_part = b().find<build::Dimension>(page().state().joint.shaft)->part;
+  for (const auto part : {hole_part, shaft_part})
+    ASSERT_TRUE(window->document().apply(build::set_quantity(b(), part, 3)));
+  window->show_tab(3);
+  const auto holes = b().pieces_of(hole_part), shafts = b().pieces_of(shaft_part);
+  for (const auto& [piece, dimension, size] : {std::tuple{holes[0].first, page().state().joint.hole, 27.01},
+                                               {shafts[2].first, page().state().joint.shaft, 27.03}}) {
+    build::Measurement m;
+    m.piece = piece;
+    m.dimension = dimension;
+    m.value = size;
+    ASSERT_TRUE(window->document().apply(build::add(b(), m, "Measure")));
+  }
+  ASSERT_TRUE(page().pairs()->pair_button()->isEnabled());
+  QTest::mouseClick(page().pairs()->pair_button(), Qt::LeftButton);
+  const auto& pairs = b().find<build::Joint>(joint("Pedestal bushes"))->pairs;
+  ASSERT_EQ(pairs.size(), 3U);
+  EXPECT_EQ(pairs[0], std::pair(holes[0].first, shafts[2].first));
+  std::set<build::Id> seen;
+  for (const auto& [hole, shaft] : pairs) EXPECT_TRUE(seen.insert(hole).second && seen.insert(shaft).second);
+  // One cylinder meets both covers: there is nothing to choose.
+  choose("Cover in cylinder");
+  EXPECT_FALSE(page().pairs()->pair_button()->isEnabled());
+}
+
+TEST_F(Joints, AReadingInTheDrawingStepIsTheSameReading) {
+  choose("Eccentric on shaft");
+  const auto hole = page().state().hole;
+  window->document().choose(b().find<build::Dimension>(hole.dimension)->part, hole.piece);
+  window->go_to(MainWindow::drawing);
+  window->show_tab(1);
+  auto& panel = *window->findChild<app::DimensionPanel*>();
+  panel.table()->setCurrentCell(1, 0); // bore
+  ASSERT_EQ(panel.chosen(), hole.dimension);
+  enter(panel.measured_edit(), "go 17.00 no-go 17.02", Qt::Key_Return);
+  EXPECT_NEAR(chains::reading(b(), hole)->uncertainty, 0.01, 1e-9);
+  enter(panel.measured_edit(), "432 mm", Qt::Key_Return);
+  EXPECT_TRUE(panel.message().contains("is the unit right?")) << panel.message().toStdString();
+  EXPECT_NEAR(chains::reading(b(), hole)->value, 17.01, 1e-9);
 }

@@ -3,9 +3,11 @@
 
 #include "store/build_file.h"
 #include "store/build_json.h"
+#include "store/chain_case.h"
 #include "store/scan_file.h"
 #include "store/seat_case.h"
 #include "store/survey_csv.h"
+#include "store/targets_case.h"
 
 #include <cstdint>
 #include <cstdlib>
@@ -26,6 +28,22 @@ namespace {
 [[maybe_unused]] void seat_case(std::string_view text) {
   const auto read = store::read_seat_case(text, "case.json");
   check(read.ok() || !read.message.empty());
+}
+
+[[maybe_unused]] void targets_case(std::string_view text) {
+  const auto read = store::read_targets_case(text, "case.json");
+  check(read.ok() || !read.message.empty());
+  if (!read.ok() || read.input.dimensions.size() > 50 || read.input.conditions.size() > 50) return;
+  const auto result = chains::targets(read.input);
+  check(result.usable() || !result.message.empty());
+}
+
+[[maybe_unused]] void chain_case(std::string_view text) {
+  auto read = store::read_chain_case(text, "case.json");
+  check(read.ok() || !read.message.empty());
+  if (!read.ok()) return;
+  read.options.samples = 100;
+  check(chains::chain(read.input, read.options).usable());
 }
 
 [[maybe_unused]] void survey_csv(std::string_view text) {

@@ -131,6 +131,9 @@ TEST(Chain, WhoSpreadsItMostAndWhatClosesIt) {
   EXPECT_EQ(result.improve, 0);
   EXPECT_NEAR(result.mean, 20 - 12.1 - 6, 1e-12);
   EXPECT_NEAR(result.worst_high - result.worst_low, 0.6 + 0.04 + 0.08, 1e-12);
+  EXPECT_NEAR(gap_sum(in).total(), result.mean, 1e-12);
+  EXPECT_EQ(gap_sum(in).lines[1].source, "measured");
+  EXPECT_EQ(gap_sum(in).lines[2].label, "fine \u00D7 2");
   // Common practice: rod side gap of 0.25 on three rods is 0.75 in all.
   EXPECT_NEAR(closing_part(3 * 0.25 + 0.1, 0.05, 0.15), 0.75, 1e-12);
 }
@@ -150,6 +153,12 @@ TEST(Chain, CoefficientsAsPeopleWriteThem) {
   EXPECT_FALSE(parse_coefficient("cos", &why));
   EXPECT_EQ(why, "after cos comes an angle in degrees");
   EXPECT_FALSE(parse_coefficient("two", &why));
+  // Not guessed at: half of one, or one and a half?
+  EXPECT_FALSE(parse_coefficient("1 1/2", &why));
+  EXPECT_EQ(why, "\"1 1/2\": put a sign between its numbers, or write one and a half as 1.5 or 3/2");
+  for (const char* bad : {"2 3", "nan", "inf", "1/inf", "2 *", "1,5", "1/2/", "cos 30 2"})
+    EXPECT_FALSE(parse_coefficient(bad)) << bad;
+  EXPECT_NEAR(parse_coefficient("2 \u00D7 3").value_or(0), 6, 1e-12);
 }
 
 TEST(Chain, NonsenseIsRefused) {

@@ -53,7 +53,7 @@ TEST(Purpose, ReachesWithWhatTheShopHas) {
   EXPECT_NE(both[0].reach.find("shaft turned"), std::string::npos) << both[0].reach; // g6 is under the bar
   EXPECT_NE(both[1].reach.find("ground bar"), std::string::npos) << both[1].reach;   // shaft basis: h6
   in.nominal = 12.3;
-  EXPECT_NE(propose(in).proposals[0].reach.find("no reamer of it; 12 mm is \u22120.300 away"),
+  EXPECT_NE(propose(in).proposals[0].reach.find("no reamer of it; 12 mm is \u22120.300 mm away"),
             std::string::npos)
       << propose(in).proposals[0].reach;
   in.shop.clear();
@@ -66,13 +66,11 @@ TEST(Purpose, WhatIsAskedRulesMethodsOut) {
       if (m.name == name) return m.why_not;
     return std::string("?");
   };
-  EXPECT_EQ(why({JointPurpose::press, true, false, false, 20}, "press"), "it must come apart again");
-  EXPECT_EQ(why({JointPurpose::press, false, false, false, 20}, "press"), "");
-  EXPECT_NE(why({JointPurpose::press, false, false, false, 200}, "retaining compound").find("150"),
-            std::string::npos);
-  EXPECT_NE(why({JointPurpose::press, false, true, false, 20}, "cross pin").find("bore"), std::string::npos);
-  EXPECT_NE(why({JointPurpose::press, false, false, true, 20}, "set screw").find("looked at"),
-            std::string::npos);
+  EXPECT_EQ(why({true, false, false, 20}, "press"), "it must come apart again");
+  EXPECT_EQ(why({false, false, false, 20}, "press"), "");
+  EXPECT_NE(why({false, false, false, 200}, "retaining compound").find("150"), std::string::npos);
+  EXPECT_NE(why({false, true, false, 20}, "cross pin").find("bore"), std::string::npos);
+  EXPECT_NE(why({false, false, true, 20}, "set screw").find("looked at"), std::string::npos);
 }
 
 TEST(Purpose, NonsenseIsRefused) {
@@ -81,4 +79,44 @@ TEST(Purpose, NonsenseIsRefused) {
   EXPECT_NE(
       propose({JointPurpose::thread, 5, "M6.7", {}, Unit::mm, 0}).message.find("not in the table of threads"),
       std::string::npos);
+}
+
+TEST(Purpose, LimitsFollowPurposeAndSize) {
+  build::Joint j;
+  j.purpose = JointPurpose::runs_freely;
+  ASSERT_TRUE(take_limits(j, 20, false));
+  EXPECT_EQ(j.basis, "ISO 286 H8/f7");
+  EXPECT_NEAR(j.most, 0.033 + 0.041, 1e-12); // 20 H8/f7, ISO 286-2, from memory
+  j.basis = "ANSI B4.1 RC5";
+  ASSERT_TRUE(take_limits(j, 50, true)); // the same class at another size
+  EXPECT_EQ(j.basis, "ANSI B4.1 RC5");
+  EXPECT_NEAR(j.least, 2.0 * mm_per_thou, 1e-9); // 1.97 in: RC5 from 2.0 thou, from memory
+  j.basis.clear();
+  j.least = 0.123;
+  ASSERT_TRUE(take_limits(j, 20, true)); // typed limits stay
+  EXPECT_EQ(j.least, 0.123);
+  j.purpose = JointPurpose::press;
+  ASSERT_TRUE(take_limits(j, 20, false));
+  EXPECT_LT(j.most, 0);
+  j.purpose = JointPurpose::thread;
+  j.thread = "M99";
+  std::string why;
+  EXPECT_FALSE(take_limits(j, 20, false, &why));
+  EXPECT_NE(why.find("not in the table of threads"), std::string::npos);
+}
+
+TEST(Purpose, HolesOverThreadsAreDrilledWithWhatTheShopHas) {
+  build::Tool drill;
+  drill.name = "4.3 mm";
+  drill.size = 4.3;
+  drill.kind = build::ToolKind::drill;
+  ProposeInput in{JointPurpose::bolt_clearance, 4.3, "M4", {drill}, Unit::mm, 0};
+  EXPECT_EQ(propose(in).proposals[0].reach, "drill 4.3 mm");
+  EXPECT_TRUE(propose(in).proposals[0].owned);
+  in.purpose = JointPurpose::thread; // 3.3 mm is wanted, common practice
+  EXPECT_EQ(propose(in).proposals[0].reach, "no drill of it in the list; 3.3 mm suits");
+  EXPECT_FALSE(propose(in).proposals[0].owned);
+  in.shop[0].size = 3.3;
+  in.shop[0].name = "3.3 mm";
+  EXPECT_EQ(propose(in).proposals[0].reach, "drill 3.3 mm");
 }

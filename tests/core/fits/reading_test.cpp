@@ -63,7 +63,7 @@ TEST(Reading, AsPeopleWriteIt) {
   EXPECT_NEAR(parse_reading(".3945 in", mm).shown, 0.3945 * 25.4, 1e-12);
   EXPECT_EQ(parse_reading("go 10.00", mm).message, "write both pins: go 10.00 no-go 10.02");
   EXPECT_FALSE(parse_reading("go 10.02 no-go 10.00", mm).ok);
-  EXPECT_EQ(parse_reading("-3", mm).message, "a size is above 0");
+  EXPECT_EQ(parse_reading("-3", mm).message, "a size must be above 0");
   EXPECT_FALSE(parse_reading("ten", mm).ok);
   EXPECT_FALSE(parse_reading("10 \u00B1-1", mm).ok);
 }

@@ -1,5 +1,6 @@
 #include "store/record_json.h"
 
+#include "fits/purpose.h"
 #include "store/json_reader.h"
 
 #include <gtest/gtest.h>
@@ -119,6 +120,15 @@ TEST(PlanJson, WhatCannotBeIsRefusedWithItsPlace) {
   joint["least"] = 1;
   EXPECT_NE(refusal("joint", joint).find("/least: must not be above most"), std::string::npos);
   EXPECT_NE(refusal("machine", body).find("must be \"mm\" or \"in\""), std::string::npos);
+}
+
+// One name for one thing: what the file says a joint is for is what the screen says.
+TEST(PlanJson, PurposesAreNamedAsOnScreen) {
+  for (int k = 0; k < fits::purpose_count; ++k) {
+    Joint j;
+    j.purpose = static_cast<JointPurpose>(k);
+    EXPECT_EQ(store::record_body(j)["purpose"], fits::purpose_words(j.purpose));
+  }
 }
 
 // As builds of format 3 hold them: tools had no kind, measurements no places.
