@@ -219,7 +219,7 @@ void ChainsPage::show_gap() {
   };
   figures_->setText(
       "<table width='100%' cellspacing='0' cellpadding='1'>" +
-      row("expected", fit_figure(result_.mean, unit)) +
+      row("expected, to drawing", fit_figure(result_.mean, unit)) +
       row("worst case", fit_figure(result_.worst_low, unit) + " to " + fit_figure(result_.worst_high, unit)) +
       row(QString("root sum square, 3 \u03C3"), "\u00B1" + fit_figure(3 * result_.sigma, unit)) +
       row("closes", qt(number_text(100 * result_.p_within, 1)) + "\u2009%") +
@@ -238,10 +238,13 @@ void ChainsPage::show_gap() {
                                                     input.links[static_cast<std::size_t>(k)].mean();
   if (k < 0) {
     const double shim = chains::closing_part(without, chain->least, chain->most);
-    words << (shim > 0.0005 ? QString("A shim of %1 brings it to the middle.").arg(fit_figure(shim, unit))
-              : shim < -0.0005
-                  ? QString("A shim cannot help: %1 must come off somewhere.").arg(fit_figure(-shim, unit))
-                  : QString("It is in the middle without a shim."));
+    if (result_.mean >= chain->least && result_.mean <= chain->most)
+      words << QString("Made to the middle of the drawing it closes without a shim, %1 %2 the middle.")
+                   .arg(fit_figure(std::abs(shim), unit), shim > 0 ? "over" : "under");
+    else if (shim > 0)
+      words << QString("A shim of %1 brings it to the middle.").arg(fit_figure(shim, unit));
+    else
+      words << QString("A shim cannot help: %1 must come off somewhere.").arg(fit_figure(-shim, unit));
   } else {
     const auto& link = input.links[static_cast<std::size_t>(k)];
     const double make = ((chain->least + chain->most) / 2 - without) / link.coefficient;

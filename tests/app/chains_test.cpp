@@ -55,6 +55,16 @@ TEST_F(Chains, StatedAndLinkedByHand) {
   window->show_tab(0);
   EXPECT_TRUE(page().figures().contains("0.275"));
   EXPECT_TRUE(page().advice().contains("spreads it most")) << page().advice().toStdString();
+  EXPECT_TRUE(page().advice().contains("closes without a shim")) << page().advice().toStdString();
+  // A gap too wide asks for a shim: 0.275 expected, 0.05 in the middle.
+  enter(page().least_field()->edit(), "0.0", Qt::Key_Return);
+  enter(page().most_field()->edit(), "0.1", Qt::Key_Return);
+  EXPECT_TRUE(page().advice().contains("A shim of 0.225")) << page().advice().toStdString();
+  enter(page().most_field()->edit(), "1", Qt::Key_Return);
+  enter(page().least_field()->edit(), "0.6", Qt::Key_Return);
+  EXPECT_TRUE(page().advice().contains("0.525 must come off")) << page().advice().toStdString();
+  enter(page().least_field()->edit(), "0.1", Qt::Key_Return);
+  enter(page().most_field()->edit(), "0.4", Qt::Key_Return);
   enter(page().least_field()->edit(), "0.9", Qt::Key_Return); // above the most
   EXPECT_EQ(b().chains().back().second.least, 0.1);
   page().closing_box()->setCurrentIndex(1);
