@@ -7,10 +7,12 @@
 #include "quantity/length.h"
 #include "quantity/length_text.h"
 #include "store/build_json.h"
+#include "store/build_schema.h"
 #include "store/chain_case.h"
 #include "store/seat_case.h"
 #include "store/targets_case.h"
 #include "store/text_file.h"
+#include "threads/thread_limits.h"
 #include "threads/threads.h"
 
 #include <CLI/CLI.hpp>
@@ -148,7 +150,7 @@ int run_fit(const FitCall& call, bool as_text, std::ostream& out, std::ostream& 
 int run_length(const std::string& text, const std::string& unit, bool as_text, std::ostream& out,
                std::ostream& err) {
   LengthOptions options;
-  options.tap_drill = threads::tap_drill;
+  options.thread_hole = threads::hole_of;
   if (!unit.empty()) {
     options.bare_unit = unit_from_name(unit);
     if (!options.bare_unit) {
@@ -168,6 +170,52 @@ int run_length(const std::string& text, const std::string& unit, bool as_text, s
     const nlohmann::ordered_json json{{"mm", length.mm}, {"in", from_mm(length.mm, Unit::inch)}};
     out << json.dump(2) << '\n';
   }
+  return answer_yes;
+}
+
+int run_thread(const std::string& name, bool with_limits, bool as_text, std::ostream& out,
+               std::ostream& err) {
+  const auto found = threads::find(name);
+  if (found.thread == nullptr) {
+    fmt::print(err, "thread: {}\n", found.message);
+    return refused;
+  }
+  const auto& t = *found.thread;
+  if (as_text) {
+    threads::TapInput in{t};
+    in.drawer = t.metric() ? Unit::mm : Unit::inch;
+    for (const auto& line : threads::tap_words(in, threads::plan_tap(in), in.drawer))
+      fmt::print(out, "{}\n", line);
+    return answer_yes;
+  }
+  const auto drill = threads::tapping_drill(t);
+  const auto clearance = threads::clearance_holes(t);
+  nlohmann::ordered_json json{
+      {"name", t.name}, {"outside", t.major}, {"pitch", t.pitch}, {"angle_deg", t.angle}, {"core", t.core()}};
+  json["tap_drill"] = {{"name", drill.name}, {"mm", drill.size}, {"percent", drill.percent}};
+  json["clearance"] = {{"fine", clearance.fine},
+                       {"medium", clearance.medium},
+                       {"coarse", clearance.coarse},
+                       {"source", clearance.source}};
+  if (with_limits) {
+    if (const auto limits = threads::limits_of(t)) {
+      const auto both = [](const threads::DiameterLimits& l) {
+        return nlohmann::ordered_json{{"lower", l.least}, {"upper", l.most}};
+      };
+      json["limits"] = {{"source", limits->source},
+                        {"screw",
+                         {{"class", limits->screw_class},
+                          {"outside", both(limits->screw_major)},
+                          {"pitch_diameter", both(limits->screw_pitch)}}},
+                        {"nut",
+                         {{"class", limits->nut_class},
+                          {"pitch_diameter", both(limits->nut_pitch)},
+                          {"minor", both(limits->nut_minor)}}}};
+    } else {
+      json["limits"] = nullptr;
+    }
+  }
+  out << json.dump(2) << '\n';
   return answer_yes;
 }
 
@@ -242,6 +290,18 @@ int run(int argc, const char* const* argv, std::ostream& out, std::ostream& err)
   fit->add_option("--shaft", fit_call.shaft, "metal of the shaft; steel when left out");
   fit->add_flag("--text", as_text, "print a table for people instead of JSON");
 
+  std::string thread_name;
+  bool with_limits = false;
+  auto* thread =
+      app.add_subcommand("thread", "A screw thread by its name: sizes, tapping drill, clearance holes (mm)");
+  thread->add_option("name", thread_name, "such as M8, M10x1.25, 1/4-20, 4BA, \"3/8 BSW\" or G1/4")
+      ->required();
+  thread->add_flag("--limits", with_limits,
+                   "the limits of screw and nut as well (ISO 965 6g/6H, ASME B1.1 2A/2B)");
+  thread->add_flag("--text", as_text, "print sentences for people instead of JSON");
+
+  auto* schema = app.add_subcommand("schema", "The JSON schema of an exported build");
+
   auto* export_ = app.add_subcommand("export", "Write a build as one JSON file");
   export_->add_option("build", path, "a .datrin file")->required();
   export_->add_option("to", to, "the JSON file; left out: standard output");
@@ -266,6 +326,11 @@ int run(int argc, const char* const* argv, std::ostream& out, std::ostream& err)
   if (targets->parsed()) return run_targets(path, targets_options, as_text, out, err);
   if (chain->parsed()) return run_chain(path, as_text, out, err);
   if (fit->parsed()) return run_fit(fit_call, as_text, out, err);
+  if (thread->parsed()) return run_thread(thread_name, with_limits, as_text, out, err);
+  if (schema->parsed()) {
+    out << store::build_schema();
+    return answer_yes;
+  }
   if (export_->parsed()) return run_export(path, to, out, err);
   if (import->parsed()) return run_import(path, to, err);
   return run_length(length_text, unit, as_text, out, err);

@@ -29,7 +29,7 @@ struct Elevation {
 /// The first eye looks along a bore that lies level, so that its circle shows.
 Vec3 first_eye(const MarkingPicture& picture) {
   for (const auto& s : picture.part.surfaces)
-    if (s.shape.kind == SurfaceKind::bore && std::abs(s.shape.direction.dot(picture.up)) < 1e-3) {
+    if (is_hole(s.shape.kind) && std::abs(s.shape.direction.dot(picture.up)) < 1e-3) {
       const Vec3 d = s.shape.direction;
       return std::abs(d.y()) > 0.9 ? Vec3(-Vec3::UnitY()) : d;
     }

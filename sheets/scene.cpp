@@ -3,7 +3,6 @@
 #include "quantity/unit.h"
 
 #include <Eigen/Geometry>
-#include <Eigen/LU>
 
 #include <algorithm>
 #include <cmath>
@@ -24,12 +23,6 @@ std::vector<Vec2> circle(const Vec2& centre, double radius) {
     loop.push_back(centre + radius * Vec2(std::cos(angle), std::sin(angle)));
   }
   return loop;
-}
-
-std::vector<Vec3> corners(const SceneSurface& s) {
-  const auto [u, v] = patch_directions(s.shape.direction);
-  const Vec3 a = u * s.width / 2, b = v * s.height / 2;
-  return {s.shape.point - a - b, s.shape.point + a - b, s.shape.point + a + b, s.shape.point - a + b};
 }
 
 /// A plane seen as a line, with the rough line fitted through its touches: stock at the two ends.
@@ -91,7 +84,7 @@ private:
       if (const auto* boss = boss_behind(in_, s); boss != nullptr && std::abs(facing) > end_on) {
         loop = circle(view_.on_paper(boss->shape.point), boss->shape.diameter / 2);
       } else {
-        for (const auto& corner : corners(s)) loop.push_back(view_.on_paper(corner));
+        for (const auto& corner : corners(s.patch())) loop.push_back(view_.on_paper(corner));
       }
       area(Role::plate, i, {loop});
       if (std::abs(facing) < end_on) { // seen at an angle: its border is needed to see it at all
@@ -99,10 +92,10 @@ private:
       }
       return;
     }
-    if (s.shape.kind == SurfaceKind::bore) return;
+    if (is_hole(s.shape.kind)) return;
     const Vec2 at = view_.on_paper(s.shape.point);
     if (std::abs(facing) > end_on) {
-      area(Role::plate, i, {circle(at, s.shape.diameter / 2)});
+      area(Role::plate, i, {circle(at, largest_radius(s.patch()))});
     } else {
       area(Role::plate, i, {side_outline(s)});
     }
@@ -112,7 +105,7 @@ private:
   std::vector<std::pair<Vec2, Vec2>> uncovered(const Edge& edge) const {
     std::vector<std::pair<double, double>> open{{0, 1}};
     for (const auto& s : in_.surfaces) {
-      if (s.shape.kind != SurfaceKind::boss || std::abs(s.shape.direction.dot(view_.toward)) > 0.5) continue;
+      if (!is_outside(s.shape.kind) || std::abs(s.shape.direction.dot(view_.toward)) > 0.5) continue;
       const auto outline = side_outline(s);
       double from = 0, to = 1;
       for (std::size_t k = 0; k < 4; ++k) { // clipped by the four sides, a little inside
@@ -142,14 +135,15 @@ private:
     return lines;
   }
 
-  /// A round surface seen from the side: its rectangle.
+  /// A round surface seen from the side: its rectangle, or of a cone the trapezium.
   std::vector<Vec2> side_outline(const SceneSurface& s) const {
     const Vec2 at = view_.on_paper(s.shape.point);
     const Vec2 along = view_.on_paper(s.shape.direction);
     const Vec2 axis = along.normalized();
     const Vec2 side(-axis.y(), axis.x());
-    const Vec2 a = along * s.height / 2, r = side * s.shape.diameter / 2;
-    return {at - a - r, at + a - r, at + a + r, at - a + r};
+    const Vec2 a = along * s.height / 2;
+    const Vec2 low = side * radius_at(s.shape, -s.height / 2), high = side * radius_at(s.shape, s.height / 2);
+    return {at - a - low, at + a - high, at + a + high, at - a + low};
   }
 
   void edges(int i) {
@@ -201,11 +195,10 @@ private:
   }
 
   static std::optional<Vec2> crossing(const Vec2& a, const Vec2& b, const Vec2& c, const Vec2& d) {
-    Eigen::Matrix2d m;
-    m << b - a, c - d;
-    if (std::abs(m.determinant()) < 1e-3 * (b - a).norm() * (c - d).norm()) return std::nullopt;
-    const Vec2 st = m.inverse() * (c - a);
-    return Vec2(a + (b - a) * st.x());
+    const Vec2 p = b - a, q = c - d, r = c - a;
+    const double determinant = p.x() * q.y() - p.y() * q.x();
+    if (std::abs(determinant) < 1e-3 * p.norm() * q.norm()) return std::nullopt;
+    return Vec2(a + p * ((r.x() * q.y() - r.y() * q.x()) / determinant));
   }
 
   void rounds(int i) {
@@ -215,25 +208,29 @@ private:
     const double radius = s.shape.diameter / 2;
     const Role role = s.machined ? Role::finished : Role::cast;
     if (std::abs(s.shape.direction.dot(view_.toward)) > end_on) {
-      if (const auto rough = fit_circle(touched_[static_cast<std::size_t>(i)])) {
+      const auto rough = is_cone(s.shape.kind) ? std::nullopt : fit_circle(touched_[static_cast<std::size_t>(i)]);
+      if (rough) {
         auto loop = circle(rough->centre, rough->radius);
         if (s.machined) area(Role::raw, i, {circle(at, radius), loop});
         loop.push_back(loop.front());
         scene_.paths.push_back({Role::rough, i, {loop}, true});
       }
-      scene_.paths.push_back({role, i, {circle(at, radius)}, true});
+      for (const double end : {-s.height / 2, s.height / 2}) { // of a cone both ends show
+        scene_.paths.push_back({role, i, {circle(at, radius_at(s.shape, end))}, true});
+        if (!is_cone(s.shape.kind)) break;
+      }
       centre_cross(i, at, radius);
       return;
     }
     const auto outline = side_outline(s);
-    if (s.shape.kind == SurfaceKind::bore) {
+    if (is_hole(s.shape.kind)) {
       line(Role::hidden, i, outline[0], outline[1]);
       line(Role::hidden, i, outline[2], outline[3]);
     } else {
       scene_.paths.push_back({role, i, {outline}, true});
     }
     if (!outer_of_bore(i)) {
-      const Vec2 half = (outline[1] - outline[0]) / 2, beyond = half.normalized() * 4;
+      const Vec2 half = (outline[1] + outline[2] - outline[0] - outline[3]) / 4, beyond = half.normalized() * 4;
       line(Role::centre, i, at - half - beyond, at + half + beyond);
     }
   }
@@ -241,10 +238,9 @@ private:
   /// A boss around a bore on the same axis leaves the centre lines to the bore.
   bool outer_of_bore(int i) const {
     const auto& s = surface(i);
-    if (s.shape.kind != SurfaceKind::boss) return false;
+    if (!is_outside(s.shape.kind)) return false;
     return std::any_of(in_.surfaces.begin(), in_.surfaces.end(), [&](const SceneSurface& o) {
-      return o.shape.kind == SurfaceKind::bore && o.shape.direction.cross(s.shape.direction).norm() < 1e-6 &&
-             (o.shape.point - s.shape.point).cross(s.shape.direction).norm() < 0.01;
+      return is_hole(o.shape.kind) && coaxial(o.shape, s.shape);
     });
   }
 
@@ -266,7 +262,7 @@ private:
 
 const SceneSurface* boss_behind(const SceneInput& input, const SceneSurface& face) {
   for (const auto& o : input.surfaces)
-    if (o.shape.kind == SurfaceKind::boss && o.shape.direction.cross(face.shape.direction).norm() < 1e-6 &&
+    if (is_outside(o.shape.kind) && o.shape.direction.cross(face.shape.direction).norm() < 1e-6 &&
         (o.shape.point - face.shape.point).cross(o.shape.direction).norm() < 0.01 &&
         std::abs(o.shape.diameter - face.width) < 0.02 * face.width &&
         std::abs(o.shape.diameter - face.height) < 0.02 * face.height)
@@ -279,81 +275,36 @@ ViewAxes elevation(const Vec3& up, const Vec3& eye) {
   return {up.cross(toward), up, toward};
 }
 
+namespace {
+
+std::vector<Patch> patches_of(const SceneInput& input) {
+  std::vector<Patch> patches;
+  for (const auto& s : input.surfaces) patches.push_back(s.patch());
+  return patches;
+}
+
+} // namespace
+
 Box bounds(const SceneInput& input) {
-  Box box;
-  bool first = true;
-  const auto take = [&](const Vec3& at) {
-    box.low = first ? at : Vec3(box.low.cwiseMin(at));
-    box.high = first ? at : Vec3(box.high.cwiseMax(at));
-    first = false;
-  };
-  for (const auto& s : input.surfaces) {
-    if (!s.shape.round()) {
-      for (const auto& corner : corners(s)) take(corner);
-      continue;
-    }
-    const Vec3 reach =
-        s.shape.direction.cwiseAbs() * s.height / 2 +
-        (Vec3::Ones() - s.shape.direction.cwiseAbs2()).cwiseMax(0).cwiseSqrt() * s.shape.diameter / 2;
-    take(s.shape.point - reach);
-    take(s.shape.point + reach);
-  }
-  if (first) return {};
+  constexpr double empty_half = 20, least_depth = 4; // mm
+  auto box = box_of(patches_of(input));
+  if (box.empty()) return {Vec3::Constant(-empty_half), Vec3::Constant(empty_half)};
   // A lone plane is flat; give the picture some depth.
   for (int k = 0; k < 3; ++k)
-    if (box.high[k] - box.low[k] < 4) {
+    if (box.high[k] - box.low[k] < least_depth) {
       const double middle = (box.high[k] + box.low[k]) / 2;
-      box.low[k] = middle - 2;
-      box.high[k] = middle + 2;
+      box.low[k] = middle - least_depth / 2;
+      box.high[k] = middle + least_depth / 2;
     }
   return box;
 }
 
 SceneInput with_extents(SceneInput input) {
-  constexpr double unknown = 40;
-  // How far the others reach along `way` from `from`, on both sides: the nearest plane facing that way or its
-  // back.
-  const auto reach = [&](std::size_t self, const Vec3& from, const Vec3& way) -> std::pair<double, double> {
-    double up = 0, down = 0;
-    for (std::size_t j = 0; j < input.surfaces.size(); ++j) {
-      const auto& o = input.surfaces[j].shape;
-      if (j == self) continue;
-      const double along = way.dot(o.point - from);
-      if (!o.round() && std::abs(o.direction.dot(way)) > 0.9) {
-        if (o.direction.dot(way) > 0)
-          up = std::max(up, along);
-        else
-          down = std::max(down, -along);
-      } else if (o.round() && std::abs(o.direction.dot(way)) < 0.1) {
-        up = std::max(up, along + o.diameter / 2);
-        down = std::max(down, -along + o.diameter / 2);
-      }
-    }
-    if (up <= 0) up = down > 0 ? down : unknown / 2;
-    if (down <= 0) down = up;
-    return {up, down};
-  };
-  for (std::size_t i = 0; i < input.surfaces.size(); ++i) {
-    auto& s = input.surfaces[i];
-    if (s.shape.round()) {
-      if (s.height > 0) continue;
-      const auto [up, down] = reach(i, s.shape.point, s.shape.direction);
-      s.height = up + down;
-      s.shape.point += s.shape.direction * (up - down) / 2;
-      continue;
-    }
-    const auto [u, v] = patch_directions(s.shape.direction);
-    const Vec3 at = s.shape.point;
-    if (!(s.width > 0)) {
-      const auto [up, down] = reach(i, at, u);
-      s.width = up + down;
-      s.shape.point += u * (up - down) / 2;
-    }
-    if (!(s.height > 0)) {
-      const auto [up, down] = reach(i, at, v);
-      s.height = up + down;
-      s.shape.point += v * (up - down) / 2;
-    }
+  const auto patches = datrin::with_extents(patches_of(input));
+  for (std::size_t k = 0; k < patches.size(); ++k) {
+    input.surfaces[k].shape = patches[k].shape;
+    input.surfaces[k].width = patches[k].width;
+    input.surfaces[k].height = patches[k].height;
   }
   return input;
 }

@@ -4,7 +4,7 @@
 // window.
 
 #include "geometry/fit.h"
-#include "geometry/surface.h"
+#include "geometry/patch.h"
 
 #include <string>
 #include <vector>
@@ -26,6 +26,8 @@ struct SceneSurface {
   Surface shape;
   double width = 0, height = 0; ///< mm; 0: as far as the other surfaces let it
   bool machined = true;
+
+  Patch patch() const { return {shape, width, height}; }
 };
 
 struct SceneTouch {
@@ -76,8 +78,7 @@ struct Scene {
   Vec2 low = Vec2::Zero(), high = Vec2::Zero(); ///< bounds of the finished part on the paper
 };
 
-/// `input` with every extent filled in: a plane without one reaches to where the planes crossing it cut it
-/// off, a round surface without a length to the planes across its axis.
+/// `input` with every extent filled in, as geometry/patch.h does.
 SceneInput with_extents(SceneInput input);
 
 /// The boss whose end a plane is: same axis, as wide as the plane both ways. Null when there is none.
@@ -86,10 +87,7 @@ const SceneSurface* boss_behind(const SceneInput& input, const SceneSurface& fac
 /// The scene of `input` (extents filled in) in one view.
 Scene make_scene(const SceneInput& input, const ViewAxes& view);
 
-/// Box around the finished part (drawing frame); a 40 mm cube when there is nothing yet.
-struct Box {
-  Vec3 low = Vec3::Constant(-20), high = Vec3::Constant(20);
-};
+/// Box around the finished part (drawing frame), with some depth where it is flat; a 40 mm cube when there is nothing yet.
 Box bounds(const SceneInput& input);
 
 } // namespace datrin::sheets

@@ -1,6 +1,7 @@
 #include "sheets/turning.h"
 
-#include <Eigen/Cholesky>
+#include "geometry/solve.h"
+
 #include <Eigen/Geometry>
 
 #include <algorithm>
@@ -58,15 +59,14 @@ private:
         loop.push_back(s.shape.point + disc->shape.diameter / 2 * (std::cos(a) * u + std::sin(a) * v));
       }
     } else {
-      for (const auto& [a, b] : {std::pair{-1, -1}, {1, -1}, {1, 1}, {-1, 1}})
-        loop.push_back(s.shape.point + u * (a * s.width / 2) + v * (b * s.height / 2));
+      loop = corners(s.patch());
     }
     add(s.machined ? TurnedFace::Role::finished : TurnedFace::Role::cast, i, loop, s.shape.direction, 0, true,
         0);
     holes(i, s, u, v);
     if (!s.machined || touches.size() < 3) return;
     // The rough face: a plane through the touches, as far as they lean.
-    Eigen::Matrix3d normal = Eigen::Vector3d(1e-9, 20, 20).asDiagonal();
+    Mat3 normal = Eigen::Vector3d(1e-9, 20, 20).asDiagonal();
     Eigen::Vector3d right = Eigen::Vector3d::Zero();
     for (const auto& at : touches) {
       const Vec3 d = at - s.shape.point;
@@ -74,7 +74,7 @@ private:
       normal += row * row.transpose();
       right += row * d.dot(s.shape.direction);
     }
-    const Eigen::Vector3d fit = normal.ldlt().solve(right);
+    const Eigen::Vector3d fit = least_norm(normal, right);
     Loop rough;
     for (const auto& at : loop) {
       const Vec3 d = at - s.shape.point;
@@ -92,17 +92,17 @@ private:
   /// Bores that come out at a face.
   void holes(int i, const SceneSurface& face, const Vec3& u, const Vec3& v) {
     for (const auto& s : in_.surfaces) {
-      if (s.shape.kind != SurfaceKind::bore || s.shape.direction.cross(face.shape.direction).norm() > 1e-6)
+      if (!is_hole(s.shape.kind) || s.shape.direction.cross(face.shape.direction).norm() > 1e-6)
         continue;
       const double along = face.shape.direction.dot(s.shape.point - face.shape.point);
       if (std::abs(std::abs(along) - s.height / 2) > 1.0) continue;
       const Vec3 centre = s.shape.point - face.shape.direction * along;
-      const Vec3 d = centre - face.shape.point;
-      if (std::abs(d.dot(u)) > face.width / 2 || std::abs(d.dot(v)) > face.height / 2) continue;
+      if (!reaches(face.patch(), centre)) continue;
+      const double radius = radius_at(s.shape, (centre - s.shape.point).dot(s.shape.direction));
       Loop loop;
       for (int k = 0; k < around; ++k) {
         const double a = 2 * pi_ * k / around;
-        loop.push_back(centre + s.shape.diameter / 2 * (std::cos(a) * u + std::sin(a) * v));
+        loop.push_back(centre + radius * (std::cos(a) * u + std::sin(a) * v));
       }
       if (face.shape.direction.dot(view_.toward) > 1e-9)
         add(TurnedFace::Role::hole, i, loop, face.shape.direction, 0, true, 0.05);
@@ -112,36 +112,38 @@ private:
   void round(int i, const SceneSurface& s, const std::vector<Vec3>& touches) {
     const Vec3 a = s.shape.direction, u = across(a), v = a.cross(u);
     const auto role = s.machined ? TurnedFace::Role::finished : TurnedFace::Role::cast;
-    const double inward = s.shape.kind == SurfaceKind::bore ? -1 : 1;
-    strips(role, i, s.shape.point, a, u, v, s.shape.diameter / 2, s.height, inward, 0);
+    strips(role, i, s.shape, s.height, 0);
     if (touches.size() < 3) return;
+    // Touches on a cone are brought to its size at `point`, as if it were a cylinder.
     std::vector<Vec2> flat_touches;
     for (const auto& at : touches) {
       const Vec3 d = at - s.shape.point;
-      flat_touches.push_back({d.dot(u), d.dot(v)});
+      const Vec2 out(d.dot(u), d.dot(v));
+      const double wider = radius_at(s.shape, d.dot(a)) - s.shape.diameter / 2;
+      flat_touches.push_back(out * (1 - wider / std::max(1e-9, out.norm())));
     }
     const auto circle = fit_circle(flat_touches);
     if (!circle || circle->radius > 2 * s.shape.diameter) return;
-    const Vec3 centre = s.shape.point + u * circle->centre.x() + v * circle->centre.y();
-    const double stock = inward * (circle->radius - s.shape.diameter / 2);
+    const double stock = stock_of_size(s.shape, 2 * circle->radius).value_or(0);
     if (!s.machined) return;
-    strips(TurnedFace::Role::rough, i, centre, a, u, v, circle->radius, s.height, inward, stock);
+    Surface rough = s.shape;
+    rough.point += u * circle->centre.x() + v * circle->centre.y();
+    rough.diameter = 2 * circle->radius;
+    strips(TurnedFace::Role::rough, i, rough, s.height, stock);
     const double sign = a.dot(view_.toward) > 0 ? 1 : -1;
     const Vec3 end = s.shape.point + a * (sign * s.height / 2);
     if (std::abs(a.dot(view_.toward)) > 0.2 && (!section_ || section_->normal.dot(end) <= section_->at))
       out_.figures.push_back({view_.on_paper(end), stock, i});
   }
 
-  void strips(TurnedFace::Role role, int i, const Vec3& centre, const Vec3& a, const Vec3& u, const Vec3& v,
-              double radius, double length, double outward, double stock) {
+  void strips(TurnedFace::Role role, int i, const Surface& shape, double length, double stock) {
+    const Chart chart(shape);
+    const double half = length / 2;
     for (int k = 0; k < around; ++k) {
-      const auto way = [&](double at) {
-        const double angle = 2 * pi_ * at / around;
-        return Vec3(std::cos(angle) * u + std::sin(angle) * v);
-      };
-      const Vec3 p = centre + radius * way(k), q = centre + radius * way(k + 1), half = a * length / 2;
-      const Vec3 out = outward * way(k + 0.5);
-      add(role, i, {p - half, q - half, q + half, p + half}, out, stock, false, 0);
+      const double from = 2 * pi_ * k / around, to = 2 * pi_ * (k + 1) / around;
+      const Vec3 out = stock_direction(shape, chart.place({(from + to) / 2, 0}));
+      add(role, i, {chart.place({from, -half}), chart.place({to, -half}), chart.place({to, half}), chart.place({from, half})},
+          out, stock, false, 0);
     }
   }
 
@@ -152,7 +154,7 @@ private:
     if (loop.size() < 3) return;
     const double facing = out.dot(view_.toward);
     // A drawing need not be closed: of a plane the back may show.
-    const bool plane = in_.surfaces[static_cast<std::size_t>(i)].shape.kind == SurfaceKind::plane;
+    const bool plane = !in_.surfaces[static_cast<std::size_t>(i)].shape.round();
     if (facing < 0 && !section_ && !plane) return;
     if (facing < 0 && role == TurnedFace::Role::rough) return;
     TurnedFace face;

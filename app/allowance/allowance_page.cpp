@@ -252,11 +252,7 @@ void AllowancePage::choose_surface(qlonglong surface) {
 }
 
 QString AllowancePage::dial_text(double depth) const {
-  const auto* plan = current();
-  const auto dial = plan->dial_here();
-  return qt(number_text(allowance::dial_figure(depth, dial), dial.unit == Unit::mm                 ? 2
-                                                             : dial.resolution < mm_per_thou * 0.9 ? 4
-                                                                                                   : 3));
+  return qt(allowance::dial_text(depth, current()->dial_here()));
 }
 
 void AllowancePage::show_plan() {

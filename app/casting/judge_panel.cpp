@@ -75,10 +75,7 @@ JudgePanel::JudgePanel(Document& document, QWidget* parent)
     if (id == 0) return;
     wish(
         [id, mm](build::Judgement& j) {
-          if (mm == 0)
-            j.favour.erase(id);
-          else
-            j.favour[id] = mm;
+          j.set_favour(id, mm);
         },
         "More room for " + favoured_->currentText());
   });
@@ -189,8 +186,7 @@ void JudgePanel::show_state(const PieceState& state, const casting::SeatResult* 
   if (const int k = central_->findData(QVariant::fromValue<qlonglong>(judgement.central_bore)); k >= 0)
     central_->setCurrentIndex(k);
   const auto chosen = favoured_->currentData().toLongLong();
-  const auto by = judgement.favour.find(chosen);
-  favour_->set_value(by == judgement.favour.end() ? 0.0 : by->second, document_.unit());
+  favour_->set_value(judgement.favour_of(chosen), document_.unit());
 
   QStringList lines;
   if (answer)

@@ -16,10 +16,7 @@ TouchModel::TouchModel(Document& document, QObject* parent)
 
 void TouchModel::refresh() {
   auto touches = document_.build().touches_of(document_.piece());
-  const bool same_rows = touches.size() == touches_.size() &&
-                         std::equal(touches.begin(), touches.end(), touches_.begin(),
-                                    [](const auto& a, const auto& b) { return a.first == b.first; });
-  if (same_rows) {
+  if (touches.same_ids(touches_)) {
     touches_ = std::move(touches);
     if (!touches_.empty()) emit dataChanged(index(0, 0), index(rowCount() - 1, column_count - 1));
     return;

@@ -34,7 +34,7 @@ private:
   QString text(const build::Touch& touch, int column) const;
 
   Document& document_;
-  std::vector<std::pair<build::Id, build::Touch>> touches_;
+  build::List<build::Touch> touches_;
   std::set<build::Id> flagged_;
 };
 

@@ -130,7 +130,7 @@ void LinkPanel::show_chain(build::Id id) {
     for (std::size_t k = 0; k < chain->terms.size(); ++k) {
       const auto& term = chain->terms[k];
       const auto* d = b.find<build::Dimension>(term.dimension);
-      const auto pieces = d ? b.pieces_of(d->part) : std::vector<std::pair<build::Id, build::Piece>>{};
+      const auto pieces = b.pieces_of(d ? d->part : 0);
       const chains::Made made{term.dimension, term.piece != 0   ? term.piece
                                               : !pieces.empty() ? pieces.front().first
                                                                 : 0};

@@ -225,14 +225,13 @@ void DimensionPanel::keep_limits() {
   if (now->kind == DimensionKind::angle) {
     auto parts = text.split(QChar(0x00B1));
     if (parts.size() < 2) parts = text.split("+/-");
-    const bool comma = entry_options(document_.unit()).decimal_comma;
-    const auto angle = parse_angle(parts[0].toStdString(), comma);
+    const auto angle = parse_angle(parts[0].toStdString(), angle_options());
     if (!angle.ok) return fail(qt(angle.message));
     changed.nominal = angle.radian;
     changed.lower = changed.upper = 0;
     changed.tolerance.clear();
     if (parts.size() > 1) {
-      const auto band = parse_angle(parts[1].toStdString(), comma);
+      const auto band = parse_angle(parts[1].toStdString(), angle_options());
       if (!band.ok || band.radian < 0)
         return fail(band.ok ? "after \u00B1 comes an angle without a sign" : qt(band.message));
       changed.upper = band.radian;
@@ -294,7 +293,7 @@ void DimensionPanel::keep_measured() {
     colour_label(message_, theme().gone);
   };
   if (now->kind == DimensionKind::angle) {
-    const auto angle = parse_angle(text.toStdString(), entry_options(document_.unit()).decimal_comma);
+    const auto angle = parse_angle(text.toStdString(), angle_options());
     if (!angle.ok) return fail(angle.message);
     build::Measurement m{document_.piece(), chosen_, angle.radian, 0, {}, now_text()};
     document_.apply(chains::keep_measurement(b, m));
@@ -361,8 +360,7 @@ void DimensionPanel::refresh() {
       fill_row(table_, static_cast<int>(k),
                {qt(d.name), what, dimension_text(d, document_.unit()),
                 classes[static_cast<int>(d.importance)], sources[static_cast<int>(d.source)], measured});
-      if (read && (d.lower != 0 || d.upper != 0) &&
-          (read->second.value < d.least() - 1e-9 || read->second.value > d.most() + 1e-9)) {
+      if (read && !d.allows(read->second.value)) {
         table_->item(static_cast<int>(k), 5)->setForeground(theme().gone);
         table_->item(static_cast<int>(k), 5)->setText(measured + " out");
       }
@@ -433,14 +431,14 @@ void DimensionPanel::show_form() {
   }
   if (d->kind != DimensionKind::angle) {
     message_->setText(
-        d->lower == 0 && d->upper == 0
+        !d->has_limits()
             ? QString("No limits yet: 12 H7, 12 \u00B10.05, 12 +0.018/0; m for ISO 2768-m.")
             : QString("%1 to %2")
                   .arg(qt(length_text(d->least(), unit, {.decimals_mm = 3, .decimals_inch = 5})),
                        qt(length_text(d->most(), unit,
                                       {.decimals_mm = 3, .decimals_inch = 5, .show_unit = true}))));
   } else {
-    message_->setText(d->upper == 0 && d->lower == 0
+    message_->setText(!d->has_limits()
                           ? QString("No limits yet: 45 \u00B10.5")
                           : QString("%1 to %2").arg(qt(angle_text(d->least())), qt(angle_text(d->most()))));
   }

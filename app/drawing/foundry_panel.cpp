@@ -140,21 +140,17 @@ FoundryPanel::FoundryPanel(Document& document, QWidget* parent)
   };
   connect(shrinkage_, &QLineEdit::editingFinished, this, [this, current, refuse] {
     if (!shrinkage_->isModified()) return;
-    bool ok = false;
-    auto text = shrinkage_->text().trimmed();
-    text.remove('%');
-    if (entry_options(document_.unit()).decimal_comma) text.replace(',', '.');
-    const double percent = text.toDouble(&ok);
-    if (!ok || percent < 0 || percent > 10) return refuse("Shrinkage: a number of per cent from 0 to 10");
+    const auto percent = typed_number(shrinkage_->text().remove('%'));
+    if (!percent || *percent < 0 || *percent > 10)
+      return refuse("Shrinkage: a number of per cent from 0 to 10");
     auto f = current();
-    f.shrinkage = percent / 100;
+    f.shrinkage = *percent / 100;
     shrinkage_->setModified(false);
     keep(f, "Shrinkage");
   });
   connect(draft_, &QLineEdit::editingFinished, this, [this, current, refuse] {
     if (!draft_->isModified()) return;
-    const auto angle =
-        parse_angle(draft_->text().toStdString(), entry_options(document_.unit()).decimal_comma);
+    const auto angle = parse_angle(draft_->text().toStdString(), angle_options());
     if (!angle.ok || angle.radian < 0 || angle.radian > radians(15))
       return refuse(angle.ok ? "Draft: from 0 to 15\u00B0" : "Draft: " + qt(angle.message));
     auto f = current();
@@ -217,13 +213,20 @@ void FoundryPanel::refresh() {
   expected_ = casting::expect_casting(b, document_.part(), foundry);
   pattern_->setEnabled(expected_.usable());
   const auto unit = document_.unit();
-  table_->setRowCount(static_cast<int>(expected_.sizes.size()));
+  table_->setRowCount(static_cast<int>(expected_.sizes.size() + expected_.walls.size()));
   for (std::size_t k = 0; k < expected_.sizes.size(); ++k) {
     const auto& s = expected_.sizes[k];
     fill_row(table_, static_cast<int>(k),
              {qt(s.name), s.finished > 0 ? figure(s.finished, unit) : QString("\u2013"), figure(s.raw, unit),
               "\u00B1" + figure(s.tolerance / 2, unit), figure(s.stock, unit), figure(s.stock_least, unit),
               figure(s.stock_most, unit)});
+  }
+  const QString none("\u2013");
+  for (std::size_t k = 0; k < expected_.walls.size(); ++k) {
+    const auto& w = expected_.walls[k];
+    fill_row(table_, static_cast<int>(expected_.sizes.size() + k),
+             {"wall " + qt(w.name), none, figure(w.nominal, unit), "\u00B1" + figure(w.tolerance / 2, unit),
+              none, none, none});
   }
   QStringList words;
   if (!expected_.usable())

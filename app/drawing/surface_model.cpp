@@ -8,7 +8,7 @@ namespace datrin::app {
 using sheets::figure;
 using sheets::qt;
 
-void SurfaceModel::set_surfaces(std::vector<std::pair<build::Id, build::PartSurface>> surfaces, Unit unit) {
+void SurfaceModel::set_surfaces(build::List<build::PartSurface> surfaces, Unit unit) {
   // The same surfaces in the same order keep the selection; anything else starts afresh.
   const bool same_rows = surfaces.size() == surfaces_.size() &&
                          std::equal(surfaces.begin(), surfaces.end(), surfaces_.begin(),

@@ -13,7 +13,7 @@ public:
   enum Column { name, kind, finish, x, y, z, facing, size, stock, column_count };
   using QAbstractTableModel::QAbstractTableModel;
 
-  void set_surfaces(std::vector<std::pair<build::Id, build::PartSurface>> surfaces, Unit unit);
+  void set_surfaces(build::List<build::PartSurface> surfaces, Unit unit);
   build::Id id_at(int row) const;
   int row_of(build::Id id) const; ///< −1 when not there
 
@@ -25,7 +25,7 @@ public:
 private:
   QString text(const build::PartSurface& surface, int column, Unit unit) const;
 
-  std::vector<std::pair<build::Id, build::PartSurface>> surfaces_;
+  build::List<build::PartSurface> surfaces_;
   Unit unit_ = Unit::mm;
 };
 

@@ -56,9 +56,7 @@ void WallList::refresh() {
                        : "A wall runs from an as-cast surface to a machined one; state one of each first");
 
   const auto walls = b.walls_of(document_.part());
-  if (walls.size() != shown_.size() ||
-      !std::equal(walls.begin(), walls.end(), shown_.begin(),
-                  [](const auto& x, const auto& y) { return x.first == y.first; })) {
+  if (!walls.same_ids(shown_)) {
     for (auto* child : rows_->findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly)) {
       child->hide();
       child->deleteLater();

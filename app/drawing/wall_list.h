@@ -26,7 +26,7 @@ private:
   QComboBox *from_, *to_;
   QPushButton* add_;
   std::vector<LengthField*> fields_;
-  std::vector<std::pair<build::Id, build::Wall>> shown_;
+  build::List<build::Wall> shown_;
 };
 
 } // namespace datrin::app

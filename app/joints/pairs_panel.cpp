@@ -223,7 +223,7 @@ void PairsPanel::add_place() {
       parse_length(depth_->text().trimmed().isEmpty() ? "0 mm" : depth_->text().toStdString(), options);
   if (!depth.ok()) return fail(depth_, qt(depth.message));
   const auto turned = parse_angle(
-      direction_->text().trimmed().isEmpty() ? "0" : direction_->text().toStdString(), options.decimal_comma);
+      direction_->text().trimmed().isEmpty() ? "0" : direction_->text().toStdString(), angle_options());
   if (!turned.ok) return fail(direction_, qt(turned.message));
   chains::MeasureInput in;
   in.made = made;

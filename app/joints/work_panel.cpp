@@ -52,17 +52,13 @@ WorkPanel::WorkPanel(Document& document, TargetsState& targets, QWidget* parent)
   connect(temperature_, &QLineEdit::editingFinished, this, [this] {
     if (!temperature_->isModified()) return;
     temperature_->setModified(false);
-    bool ok = false;
-    auto text = temperature_->text().trimmed();
-    if (entry_options(document_.unit()).decimal_comma) text.replace(',', '.');
-    text.replace(QChar(0x2212), '-');
-    const double celsius = text.toDouble(&ok);
-    if (!ok) {
+    const auto celsius = typed_number(temperature_->text());
+    if (!celsius) {
       heat_->setText("Write a temperature in degrees Celsius, like 90.");
       colour_label(heat_, theme().gone);
       return;
     }
-    emit temperature_wanted(celsius);
+    emit temperature_wanted(*celsius);
   });
   const auto length = [this](LengthField* field, double build::Joint::*into, const char* what) {
     connect(field, &LengthField::committed, this, [this, into, what](double mm) {
@@ -110,9 +106,12 @@ void WorkPanel::show_state(const JointState& state, double temperature) {
   through_->setChecked(state.joint.through);
   looks_->setChecked(state.joint.looks);
   const auto& targets = targets_.now();
-  double clearance = 0;
-  if (state.usable() && targets.result.usable())
-    clearance = targets.result.conditions[static_cast<std::size_t>(state.condition)].expected - state.major;
+  double clearance = 0, spread = 0;
+  if (state.usable() && targets.result.usable()) {
+    const auto& condition = targets.result.conditions[static_cast<std::size_t>(state.condition)];
+    clearance = condition.expected - state.major;
+    spread = condition.spread;
+  }
   const auto& b = document_.build();
   const auto* hole = b.find<build::Dimension>(state.joint.hole);
   colour_label(heat_, theme().ink);
@@ -149,11 +148,11 @@ void WorkPanel::show_state(const JointState& state, double temperature) {
   press_heading_->setText(bearing ? "INSIDE THE BEARING" : thread ? "DRILLS" : "HELD BY THE FIT");
   hub_->setVisible(!bearing && !thread);
   bore_->setVisible(!thread);
-  press_->setText(bearing ? bearing_words() : thread ? thread_words() : press_words(clearance));
+  press_->setText(bearing ? bearing_words() : thread ? thread_words() : press_words(clearance, spread));
   show_methods();
 }
 
-QString WorkPanel::press_words(double clearance) const {
+QString WorkPanel::press_words(double clearance, double spread) const {
   const auto& b = document_.build();
   const auto* hole = b.find<build::Dimension>(state_.joint.hole);
   if (hole == nullptr) return {};
@@ -186,8 +185,11 @@ QString WorkPanel::press_words(double clearance) const {
   if (in.length > 0)
     lines << QString("Pushes on with about %1 N, slips at %2 N or %3 Nm (\u00B5 %4, dry).")
                  .arg(n(r.push_force), n(r.push_force), n(r.torque / 1000, 2), n(r.friction, 2));
-  const auto assembly = fits::assembly({hole->nominal, -clearance, 0, hub, shaft, -18});
-  if (assembly.ok) lines << qt(assembly.verdict);
+  // It must go together also when both come out at the tight end of what is held.
+  const auto assembly = fits::assembly({hole->nominal, spread - clearance, 0, hub, shaft, -18});
+  if (assembly.ok)
+    lines << QString("For the most there may be, %1 \u00B5m: ").arg(n((spread - clearance) * 1000)) +
+                 qt(assembly.verdict);
   lines << "A press throws a part that slips: guard, in line, never by hand held work. The machine's manual "
            "stands above this.";
   return lines.join("\n");
@@ -248,23 +250,12 @@ QString WorkPanel::thread_words() const {
   if (!plan.ok) return qt(plan.message) + ".";
   const auto unit = document_.unit();
   QStringList lines;
-  lines << QString("%1: \u2300 %2, pitch %3 mm (%4 to the inch).")
-               .arg(qt(t.name), fit_figure(t.major, unit), qt(number_text(t.pitch, 3)),
-                    qt(number_text(t.per_inch(), 1)));
-  lines << QString("Tapping drill %1: %2 % of thread. Clearance drill %3.")
-               .arg(qt(plan.drill), qt(number_text(plan.percent, 0)), qt(plan.clearance_drill));
-  if (plan.drill_depth > 0)
-    lines << QString("For %1 of full thread drill %2 deep to the shoulder, %3 more to the point.")
-                 .arg(sheets::figure_with_unit(in.full_thread, unit),
-                      sheets::figure_with_unit(plan.drill_depth, unit),
-                      sheets::figure_with_unit(plan.point, unit));
-  if (!plan.verdict.empty()) lines << qt(plan.verdict);
+  for (const auto& line : threads::tap_words(in, plan, unit)) lines << qt(line);
   const auto& targets = targets_.now();
   if (state_.joint.purpose == JointPurpose::thread && state_.usable() && targets.result.usable()) {
     const double hole = targets.result.conditions[static_cast<std::size_t>(state_.condition)].expected;
     lines << QString("The hole at %1 leaves %2 % of thread.")
-                 .arg(fit_figure(hole, unit),
-                      qt(number_text(threads::percent(t.major, t.pitch, hole, t.depth), 0)));
+                 .arg(fit_figure(hole, unit), qt(number_text(t.percent_of(hole), 0)));
   }
   return lines.join("\n");
 }

@@ -36,7 +36,7 @@ signals:
 
 private:
   void keep(const build::Joint& changed, const QString& what);
-  QString press_words(double clearance) const;
+  QString press_words(double clearance, double spread) const;
   QString bearing_words() const;
   QString thread_words() const;
   void show_methods();

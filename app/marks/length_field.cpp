@@ -1,6 +1,7 @@
 #include "app/marks/length_field.h"
 
 #include "app/theme.h"
+#include "quantity/text.h"
 #include "sheets/figures.h"
 #include "threads/threads.h"
 
@@ -14,10 +15,24 @@ namespace datrin::app {
 
 using sheets::qt;
 
+namespace {
+
+bool comma_is_decimal() {
+  return QLocale().decimalPoint() == QString(",");
+}
+
+} // namespace
+
 LengthOptions entry_options(Unit unit) {
-  return {.bare_unit = unit,
-          .tap_drill = threads::tap_drill,
-          .decimal_comma = QLocale().decimalPoint() == QString(",")};
+  return {.bare_unit = unit, .thread_hole = threads::hole_of, .decimal_comma = comma_is_decimal()};
+}
+
+AngleOptions angle_options(TaperOf taper) {
+  return {comma_is_decimal(), taper};
+}
+
+std::optional<double> typed_number(const QString& text) {
+  return number_from(text.toStdString(), comma_is_decimal());
 }
 
 QString must_be_positive(double mm) {

@@ -2,6 +2,7 @@
 // An entry field for a length as people write it. Shows what it understood in the other unit; what it does
 // not understand is marked in place with what was expected, and the value stays what it was.
 
+#include "quantity/angle.h"
 #include "quantity/length.h"
 
 #include <QLabel>
@@ -9,6 +10,7 @@
 #include <QWidget>
 
 #include <functional>
+#include <optional>
 
 namespace datrin::app {
 
@@ -55,6 +57,12 @@ private:
 /// Options for reading lengths typed on screen: a bare number is in `unit`; a decimal comma is read where the
 /// person's locale writes one.
 LengthOptions entry_options(Unit unit);
+
+/// The same for angles; `taper` says what "1 in 12" is of where the words do not.
+AngleOptions angle_options(TaperOf taper = TaperOf::slope);
+
+/// A number typed on screen, with a comma where the person's locale writes one; nothing when it is none.
+std::optional<double> typed_number(const QString& text);
 
 QString must_be_positive(double mm);
 QString must_not_be_negative(double mm);

@@ -69,7 +69,7 @@ private:
   void paint_spots(QPainter& painter);
 
   sheets::SceneInput input_;
-  sheets::Box box_;
+  Box box_;
   bool third_angle_ = false, grabbable_ = false, grabbing_ = false, turning_ = false;
   std::array<sheets::Scene, 3> scenes_;
   sheets::ThreeViews views_;

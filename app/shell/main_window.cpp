@@ -379,7 +379,10 @@ void MainWindow::print() {
 }
 
 void MainWindow::show_threads() {
-  ThreadsDialog(document_.is_open() ? document_.unit() : Unit::mm, this).exec();
+  std::vector<Drill> owned;
+  for (const auto& [id, tool] : document_.build().tools())
+    if (tool.kind == build::ToolKind::drill) owned.push_back({tool.name, tool.size});
+  ThreadsDialog(document_.is_open() ? document_.unit() : Unit::mm, std::move(owned), this).exec();
 }
 
 void MainWindow::show_sums() {

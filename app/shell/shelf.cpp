@@ -22,7 +22,7 @@ QPixmap silhouette_of(const build::Build& build, build::Id part, const QSize& si
   // Drawn anew only when the part's drawing, the size or the colours changed: an edit elsewhere redraws
   // nothing.
   struct Drawn {
-    std::vector<std::pair<build::Id, build::PartSurface>> surfaces;
+    build::List<build::PartSurface> surfaces;
     QSize size;
     QRgb ink = 0;
     QPixmap pixmap;

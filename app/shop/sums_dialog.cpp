@@ -137,7 +137,6 @@ void SumsDialog::reckon() {
     empty = empty && !value.given;
     const auto& f = sum->fields[k];
     if (value.given) {
-      const bool comma = entry_options(unit_).decimal_comma;
       switch (f.quantity) {
       case Quantity::length: {
         const auto read = parse_length(text.toStdString(), entry_options(unit_));
@@ -146,16 +145,16 @@ void SumsDialog::reckon() {
         break;
       }
       case Quantity::angle: {
-        const auto read = parse_angle(text.toStdString(), comma);
+        const auto read = parse_angle(text.toStdString(), angle_options());
         value.value = read.radian;
         if (!read.ok && wrong.isEmpty()) wrong = QString("%1: %2").arg(qt(f.name), qt(read.message));
         break;
       }
       case Quantity::count:
       case Quantity::number: {
-        bool ok = false;
-        value.value = QString(text).replace(comma ? "," : "\x01", comma ? "." : "\x01").toDouble(&ok);
-        if (!ok && wrong.isEmpty()) wrong = QString("%1: a number is needed").arg(qt(f.name));
+        const auto number = typed_number(text);
+        value.value = number.value_or(0);
+        if (!number && wrong.isEmpty()) wrong = QString("%1: a number is needed").arg(qt(f.name));
         break;
       }
       case Quantity::lengths:

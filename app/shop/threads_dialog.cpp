@@ -17,9 +17,10 @@ namespace datrin::app {
 using sheets::fit_figure;
 using sheets::qt;
 
-ThreadsDialog::ThreadsDialog(Unit unit, QWidget* parent)
-    : QDialog(parent), unit_(unit), thread_(text_field("Thread", "M6, 4BA, 5/16-18, 3/8 BSF, 1/4x40")),
-      percent_(text_field("Per cent of thread wanted", "75")),
+ThreadsDialog::ThreadsDialog(Unit unit, std::vector<Drill> owned, QWidget* parent)
+    : QDialog(parent), unit_(unit), owned_(std::move(owned)),
+      thread_(text_field("Thread", "M6, 4BA, 5/16-18, 3/8 BSF, 1/4x40")),
+      percent_(text_field("Per cent of thread wanted", "as the standard has it")),
       deep_(text_field("Full thread deep", "through")), engaged_(text_field("Length engaged")),
       outside_(text_field("Outside of the unknown thread")),
       pitch_(text_field("Its pitch, or threads to the inch", "1.6 mm, or 16 tpi")), answer_(words_label()),
@@ -72,7 +73,8 @@ std::optional<double> ThreadsDialog::length(QLineEdit* edit, QLabel* words, doub
 void ThreadsDialog::plan() {
   colour_label(answer_, theme().ink);
   if (thread_->text().trimmed().isEmpty()) {
-    answer_->setText("ISO metric, BA, BSW, BSF, ME, UNC and UNF: name one, and its drills are told.");
+    answer_->setText(
+        "ISO metric, BA, BSW, BSF, BSC, ME, UNC, UNF, UNEF, BSP and NPT: name one, and its drills are told.");
     return;
   }
   const auto fail = [this](const QString& why) {
@@ -83,12 +85,11 @@ void ThreadsDialog::plan() {
   if (found.thread == nullptr) return fail(qt(found.message));
   threads::TapInput in{*found.thread};
   in.drawer = unit_;
+  in.owned = owned_;
   if (!percent_->text().trimmed().isEmpty()) {
-    bool ok = false;
-    auto text = percent_->text();
-    if (entry_options(unit_).decimal_comma) text.replace(',', '.');
-    in.percent = text.toDouble(&ok);
-    if (!ok) return fail("Per cent of thread wanted: write a number, like 75.");
+    const auto percent = typed_number(percent_->text().remove('%'));
+    if (!percent) return fail("Per cent of thread wanted: write a number, like 75.");
+    in.percent = *percent;
   }
   const auto deep = length(deep_, answer_, 0);
   const auto engaged = deep ? length(engaged_, answer_, 0) : std::nullopt;
@@ -97,22 +98,8 @@ void ThreadsDialog::plan() {
   in.engaged = *engaged;
   const auto plan = threads::plan_tap(in);
   if (!plan.ok) return fail(qt(plan.message));
-  const auto& t = *found.thread;
   QStringList lines;
-  lines << QString("%1: outside %2, pitch %3 mm, %4 to the inch")
-               .arg(qt(t.name), fit_figure(t.major, unit_), qt(number_text(t.pitch, 3)),
-                    qt(number_text(t.per_inch(), 1)));
-  lines << QString("Tapping drill %1 (%2): %3 % of thread")
-               .arg(qt(plan.drill), fit_figure(plan.drill_size, unit_), qt(number_text(plan.percent, 0)));
-  lines << QString("Clearance drill %1 (%2)")
-               .arg(qt(plan.clearance_drill), fit_figure(plan.clearance_size, unit_));
-  if (plan.drill_depth > 0)
-    lines << QString("Drill to the shoulder %1, to the point %2")
-                 .arg(sheets::figure_with_unit(plan.drill_depth, unit_),
-                      sheets::figure_with_unit(plan.drill_depth + plan.point, unit_));
-  if (plan.engaged_diameters > 0)
-    lines << QString("%1 diameters engaged").arg(qt(number_text(plan.engaged_diameters, 1)));
-  if (!plan.verdict.empty()) lines << qt(plan.verdict);
+  for (const auto& line : threads::tap_words(in, plan, unit_)) lines << qt(line);
   answer_->setText(lines.join("\n"));
 }
 

@@ -1,6 +1,7 @@
 #pragma once
 // Threads: drills, engagement and depth of a thread by its name; and which thread an unknown one may be.
 
+#include "quantity/drills.h"
 #include "quantity/unit.h"
 
 #include <QDialog>
@@ -9,13 +10,15 @@
 #include <QTableWidget>
 
 #include <optional>
+#include <vector>
 
 namespace datrin::app {
 
 class ThreadsDialog : public QDialog {
   Q_OBJECT
 public:
-  ThreadsDialog(Unit unit, QWidget* parent);
+  /// `owned`: the shop's own drills.
+  ThreadsDialog(Unit unit, std::vector<Drill> owned, QWidget* parent);
 
   QLineEdit* thread_edit() const { return thread_; }
   QLineEdit* percent_edit() const { return percent_; }
@@ -33,6 +36,7 @@ private:
   void identify();
 
   Unit unit_;
+  std::vector<Drill> owned_;
   QLineEdit *thread_, *percent_, *deep_, *engaged_, *outside_, *pitch_;
   QLabel *answer_, *verdict_;
   QTableWidget* ranked_;

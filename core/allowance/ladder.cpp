@@ -4,7 +4,6 @@
 #include "quantity/length_text.h"
 #include "quantity/table.h"
 #include "reaming_allowances_csv.h"
-#include "threads/threads.h"
 
 #include <fmt/format.h>
 
@@ -45,10 +44,6 @@ LadderResult drill_ladder(const LadderInput& in, const LadderOptions& o) {
   if (!(in.size > 0) || !std::isfinite(in.size)) return refuse("the finished diameter must be above 0");
   if (in.cored < 0 || !(in.cored < in.size))
     return refuse("the hole that is there is as large as the finished one");
-  if (in.made == HoleMade::tapped && !(in.pitch > 0 && in.pitch < in.size))
-    return refuse("the pitch must be above 0 and less than the diameter");
-  if (in.made == HoleMade::tapped && !(in.thread > 0 && in.thread <= 105))
-    return refuse("the thread must be between 0 and 105 %");
   const auto drills = drill_drawer(in.drills);
   const Drill* last = nullptr;
   const auto want = reaming_allowance(in.size);
@@ -62,11 +57,6 @@ LadderResult drill_ladder(const LadderInput& in, const LadderOptions& o) {
   case HoleMade::bored:
     last = nearest(drills, in.size - 2 * o.boring, in.size - 4 * o.boring, in.size - 0.5 * o.boring);
     break;
-  case HoleMade::tapped: {
-    const double hole = in.size - in.thread / 100 * 2 * in.depth_of_thread * in.pitch;
-    last = nearest(drills, hole, in.size - 2 * in.depth_of_thread * in.pitch, in.size);
-    break;
-  }
   }
   if (last == nullptr || last->size <= in.cored) {
     if (in.made == HoleMade::bored && in.cored > 0) {
@@ -102,9 +92,6 @@ LadderResult drill_ladder(const LadderInput& in, const LadderOptions& o) {
                               mm(want.least), mm(want.most));
   } else if (in.made == HoleMade::bored) {
     out.verdict = fmt::format("{} a side is left for boring.", mm(out.left / 2));
-  } else if (in.made == HoleMade::tapped) {
-    out.thread = threads::percent(in.size, in.pitch, last->size, in.depth_of_thread);
-    out.verdict = fmt::format("{} leaves {} % of full thread.", last->name, number_text(out.thread, 0));
   } else {
     out.verdict = "A drill cuts a little over its size; ream or bore where that matters.";
   }

@@ -1,5 +1,5 @@
 #pragma once
-// Drills to a hole that is reamed, bored, tapped or drilled to size: which, in what order, and what is left
+// Drills to a hole that is reamed, bored or drilled to size: which, in what order, and what is left
 // for the next.
 
 #include "quantity/unit.h"
@@ -9,16 +9,13 @@
 
 namespace datrin::allowance {
 
-enum class HoleMade { drilled, reamed, bored, tapped };
+enum class HoleMade { drilled, reamed, bored };
 
 struct LadderInput {
   HoleMade made = HoleMade::reamed;
-  double size = 0;                 ///< mm: finished diameter (tapped: major diameter)
-  double cored = 0;                ///< mm: diameter of a hole that is there already; 0: solid metal
-  double pitch = 0;                ///< mm (tapped)
-  double thread = 75;              ///< % of full thread wanted (tapped)
-  double depth_of_thread = 0.6495; ///< of the pitch, one side (tapped): ISO and unified 0.6495, BA 0.6
-  Unit drills = Unit::mm;          ///< which drawer: metric by tenths, or fractions, numbers and letters
+  double size = 0;        ///< mm: finished diameter (of a hole to be tapped: its tapping drill, threads/)
+  double cored = 0;       ///< mm: diameter of a hole that is there already; 0: solid metal
+  Unit drills = Unit::mm; ///< which drawer: metric by tenths, or fractions, numbers and letters
 };
 
 struct LadderOptions {
@@ -41,7 +38,6 @@ struct LadderResult {
   std::vector<LadderStep> drills;
   double left = 0;                      ///< mm on the diameter for reamer or boring tool
   double least_left = 0, most_left = 0; ///< mm: what a reamer wants
-  double thread = 0;                    ///< % of full thread with the last drill
   std::string verdict;
 
   bool usable() const { return status == LadderStatus::made; }

@@ -149,6 +149,18 @@ double dial_figure(double depth, const Dial& dial) {
   return from_mm(graduations, dial.unit);
 }
 
+std::string dial_text(double depth, const Dial& dial) {
+  const double graduation = from_mm(dial.resolution, dial.unit);
+  const auto shows = [graduation](int decimals) {
+    const double whole = graduation * std::pow(10, decimals);
+    return std::abs(whole - std::round(whole)) < 1e-6 * std::max(1.0, whole);
+  };
+  constexpr int most = 5; // a graduation in fractions of an inch has no end
+  int decimals = dial.unit == Unit::mm ? 2 : 3;
+  while (dial.resolution > 0 && decimals < most && !shows(decimals)) ++decimals;
+  return number_text(dial_figure(depth, dial), decimals);
+}
+
 Announced check_announced(const std::string& text, double there_is, Unit bare, bool on_diameter,
                           double agree_within) {
   Announced out;

@@ -64,6 +64,10 @@ struct Dial {
 /// rounded to its graduations.
 double dial_figure(double depth, const Dial& dial);
 
+/// The same as it stands on the dial: with as many decimals as its graduation has, 2 at least in mm, 3 in
+/// inches.
+std::string dial_text(double depth, const Dial& dial);
+
 /// The passes as they were announced, "0.0975 + 0.150 + 0.150 + 0.040", against what there is.
 struct Announced {
   bool ok = false;

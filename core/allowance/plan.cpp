@@ -2,6 +2,7 @@
 
 #include "casting/expect.h"
 #include "casting/foundry_tables.h"
+#include "geometry/between.h"
 #include "quantity/length_text.h"
 
 #include <fmt/format.h>
@@ -9,6 +10,7 @@
 #include <algorithm>
 #include <cmath>
 #include <numeric>
+#include <tuple>
 
 namespace datrin::allowance {
 
@@ -16,22 +18,34 @@ using namespace build;
 
 namespace {
 
-/// Metal left that is within the limits of the dimensions on a surface.
+/// Metal left that is within the limits of the dimensions on a surface: of a round one those of its own size;
+/// of a plane those of its distances. Metal left on a plane lengthens the distance to what lies behind it,
+/// and shortens the distance to what it faces across a gap.
 void limits_of(const Build& build, SurfacePlan& plan) {
+  std::optional<std::pair<double, double>> limits;
+  const auto also = [&](double low, double high) {
+    if (!limits) limits = {low, high};
+    // Two that leave nothing in common contradict each other, which the drawing step says: the first stands.
+    else if (std::max(limits->first, low) <= std::min(limits->second, high))
+      limits = {std::max(limits->first, low), std::min(limits->second, high)};
+  };
   for (const auto& [id, d] : build.dimensions_of(plan.drawn.part)) {
-    if (d.lower == 0 && d.upper == 0 && d.tolerance.empty()) continue;
-    if (d.kind == DimensionKind::size && d.surface == plan.surface) {
-      const bool bore = plan.drawn.kind == SurfaceKind::bore;
-      plan.low = (bore ? -d.upper : d.lower) / 2;
-      plan.high = (bore ? -d.lower : d.upper) / 2;
-      return;
+    if (!d.has_limits()) continue;
+    if (plan.drawn.round() && d.kind == DimensionKind::size && d.surface == plan.surface) {
+      const auto shape = plan.drawn.shape();
+      const double a = stock_of_size(shape, shape.diameter + d.lower).value_or(0),
+                   b = stock_of_size(shape, shape.diameter + d.upper).value_or(0);
+      also(std::min(a, b), std::max(a, b));
     }
-    if (d.kind == DimensionKind::distance && (d.surface == plan.surface || d.other == plan.surface)) {
-      plan.low = d.lower;
-      plan.high = d.upper;
-      return;
+    if (!plan.drawn.round() && d.kind == DimensionKind::distance &&
+        (d.surface == plan.surface || d.other == plan.surface)) {
+      const auto* other = build.find<PartSurface>(d.surface == plan.surface ? d.other : d.surface);
+      const bool across_a_gap =
+          other != nullptr && (plan.drawn.point - other->point).dot(plan.drawn.direction) < 0;
+      across_a_gap ? also(-d.upper, -d.lower) : also(d.lower, d.upper);
     }
   }
+  if (limits) std::tie(plan.low, plan.high) = *limits;
 }
 
 struct Metal {
@@ -62,8 +76,7 @@ const char* state_name(SurfaceState state) {
 }
 
 std::optional<double> SurfacePlan::size_with(double left) const {
-  if (!drawn.round()) return std::nullopt;
-  return drawn.kind == SurfaceKind::bore ? drawn.diameter - 2 * left : drawn.diameter + 2 * left;
+  return size_with_stock(drawn.shape(), left);
 }
 
 Dial SurfacePlan::dial_here() const {
@@ -183,8 +196,7 @@ std::optional<double> left_by_reading(const Build& build, const SurfacePlan& pla
   case ReadingOf::size:
     if (!plan.drawn.round()) return fail("a plane has no diameter");
     if (mm <= 0) return fail("a diameter must be above 0");
-    return plan.drawn.kind == SurfaceKind::bore ? (plan.drawn.diameter - mm) / 2
-                                                : (mm - plan.drawn.diameter) / 2;
+    return stock_of_size(plan.drawn.shape(), mm);
   case ReadingOf::distance: {
     if (plan.drawn.round()) return fail("a round surface is read by its diameter");
     const auto* other = build.find<PartSurface>(casting::opposite_plane(build, plan.surface));
@@ -286,11 +298,11 @@ MistakeResult absorb_mistake(const Build& build, const casting::PieceInput& inpu
     out.ways.push_back(
         {"the mate", !out.ends, 0,
          fmt::format("Where the mate is not made yet, make it {} {} on the diameter, to suit {}.",
-                     mm_text(2 * std::abs(left)), plan.drawn.kind == SurfaceKind::bore ? "larger" : "smaller",
+                     mm_text(2 * std::abs(left)), is_hole(plan.drawn.kind) ? "larger" : "smaller",
                      mm_text(size))});
   }
   out.ways.push_back({"restoring it", false, 0,
-                      plan.drawn.kind == SurfaceKind::bore
+                      is_hole(plan.drawn.kind)
                           ? "Bore for a bush and bore that to size, where there is wall enough."
                           : "Build the place up and cut it again, where strength does not hang on it."});
   const bool works = std::any_of(out.ways.begin(), out.ways.end(), [](const auto& w) { return w.works; });

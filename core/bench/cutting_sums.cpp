@@ -81,39 +81,34 @@ void add_cutting_sums(std::vector<Sum>& list) {
                                      "reamer \u2212 drill"});
                     return right(lines, ladder_names(ladder) + ". " + ladder.verdict);
                   }});
-  list.push_back(
-      {"tap-drill",
-       group,
-       "Tapping drill",
-       "Drill for a thread by name, and the per cent of thread any drill leaves.",
-       {{"Thread", Quantity::lengths, false, "M6, 5/16-18, 4BA"},
-        {"Drill", Quantity::length, true},
-        {"Wanted, %", Quantity::number, true, "75"}},
-       [](const SumValues& v, Unit unit) {
-         const auto found = threads::find(v[0].text);
-         if (!found.thread) return wrong("Thread: " + found.message);
-         const auto* thread = found.thread;
-         if (v[1].given) {
-           const double percent = threads::percent(thread->major, thread->pitch, v[1].value, thread->depth);
-           return right(
-               {{"per cent of thread", Quantity::number, percent, "(major \u2212 hole) / (2 \u00B7 depth)"}},
-               percent > 100  ? "More than a full thread: the tap will break."
-               : percent < 55 ? "Less than most take."
-                              : "");
-         }
-         allowance::LadderInput in;
-         in.made = allowance::HoleMade::tapped;
-         in.size = thread->major;
-         in.pitch = thread->pitch;
-         in.depth_of_thread = thread->depth;
-         in.thread = v[2].given ? v[2].value : 75;
-         in.drills = unit;
-         const auto ladder = allowance::drill_ladder(in);
-         if (!ladder.usable()) return wrong(ladder.message);
-         return right({{ladder.drills.back().name, Quantity::length, ladder.drills.back().size, "drill"},
-                       {"per cent of thread", Quantity::number, ladder.thread, ""}},
-                      ladder.verdict);
-       }});
+  list.push_back({"tap-drill",
+                  group,
+                  "Tapping drill",
+                  "Drill for a thread by name, and the per cent of thread any drill leaves.",
+                  {{"Thread", Quantity::lengths, false, "M6, 5/16-18, 4BA"},
+                   {"Drill", Quantity::length, true},
+                   {"Wanted, %", Quantity::number, true, "as the standard has it"}},
+                  [](const SumValues& v, Unit unit) {
+                    const auto found = threads::find(v[0].text);
+                    if (!found.thread) return wrong("Thread: " + found.message);
+                    const auto* thread = found.thread;
+                    if (v[1].given) {
+                      const double percent = thread->percent_of(v[1].value);
+                      return right({{"per cent of thread", Quantity::number, percent,
+                                     "(major \u2212 hole) / (2 \u00B7 depth)"}},
+                                   percent > 100  ? "More than a full thread: the tap will break."
+                                   : percent < 55 ? "Less than most take."
+                                                  : "");
+                    }
+                    threads::TapInput in{*thread};
+                    in.percent = v[2].given ? v[2].value : 0;
+                    in.drawer = unit;
+                    const auto plan = threads::plan_tap(in);
+                    if (!plan.ok) return wrong("Wanted, %: " + plan.message);
+                    return right({{plan.drill.name, Quantity::length, plan.drill.size, "drill"},
+                                  {"per cent of thread", Quantity::number, plan.drill.percent, ""}},
+                                 plan.verdict);
+                  }});
   list.push_back({"drill-point",
                   group,
                   "Point of a drill",

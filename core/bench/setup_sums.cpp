@@ -1,6 +1,7 @@
 #include "bench/sum_lists.h"
 
 #include "quantity/length.h"
+#include "quantity/text.h"
 
 #include <fmt/format.h>
 
@@ -31,19 +32,28 @@ bool stack(double left, std::size_t from, int most, std::vector<double>& used) {
 
 void add_setup_sums(std::vector<Sum>& list) {
   const std::string group = "Setting up";
-  list.push_back({"chuck-offset",
-                  group,
-                  "Centring in the four-jaw",
-                  "Two readings at opposite jaws: move half their difference.",
-                  {{"Reading at one jaw"}, {"Reading at the other"}},
-                  [](const SumValues& v, Unit) {
-                    const double tir = std::abs(v[0].value - v[1].value);
-                    return right({{"runout, whole", Quantity::length, tir, "difference of the readings"},
-                                  {"move by", Quantity::length, tir / 2, "half of it"}},
-                                 tir == 0 ? "It runs true to the indicator."
-                                          : fmt::format("Move the work away from the jaw that reads {}.",
-                                                        v[0].value > v[1].value ? "first" : "second"));
-                  }});
+  list.push_back(
+      {"chuck-offset",
+       group,
+       "Centring in the four-jaw",
+       "Two readings at opposite jaws: move half their difference. Plus is the plunger pushed in.",
+       {{"Reading at one jaw"},
+        {"Reading at the other"},
+        {"Read on", Quantity::lengths, true, "outside, or bore"}},
+       [](const SumValues& v, Unit) {
+         const auto of = lower_case(trimmed(v[2].text));
+         if (!of.empty() && of != "outside" && of != "bore") return wrong("Read on: write outside or bore");
+         const bool bore = of == "bore";
+         const double tir = std::abs(v[0].value - v[1].value);
+         return right(
+             {{"runout, whole", Quantity::length, tir, "difference of the readings"},
+              {"move by", Quantity::length, tir / 2, "half of it"}},
+             tir == 0 ? "It runs true to the indicator."
+                      // An outside stands out where it reads higher; the wall of a bore stands in there.
+                      : fmt::format("Read {}: move the work {} the jaw that reads {}.",
+                                    bore ? "in the bore" : "on the outside", bore ? "towards" : "away from",
+                                    v[0].value > v[1].value ? "first" : "second"));
+       }});
   list.push_back(
       {"two-stations",
        group,
@@ -106,27 +116,32 @@ void add_setup_sums(std::vector<Sum>& list) {
                             "thin + rate \u00B7 length"});
          return right(lines);
        }});
-  list.push_back({"angle-blocks",
-                  group,
-                  "Stacking angle blocks",
-                  "The fewest blocks of a shop set (\u00BC\u00B0 to 30\u00B0) that make an angle.",
-                  {{"Angle", Quantity::angle}},
-                  [](const SumValues& v, Unit) {
-                    const double wanted = degrees(v[0].value);
-                    if (wanted <= 0 || wanted > 90) return wrong("Angle: above 0, up to 90\u00B0");
-                    for (int most = 1; most <= 6; ++most) {
-                      std::vector<double> used;
-                      if (!stack(wanted, 0, most, used)) continue;
-                      std::string words;
-                      std::vector<SumLine> lines;
-                      for (const double b : used) {
-                        words += fmt::format("{}{}", words.empty() ? "" : " + ", b);
-                        lines.push_back({"block", Quantity::angle, radians(b), ""});
-                      }
-                      return right(lines, fmt::format("{} = {:g}\u00B0", words, wanted));
-                    }
-                    return wrong("Angle: the blocks go by quarters of a degree; use a sine bar");
-                  }});
+  list.push_back(
+      {"angle-blocks",
+       group,
+       "Stacking angle blocks",
+       "The fewest blocks, up to seven, of a shop set (\u00BC, \u00BD, 1 to 5, 10, 15, 20, 25 and 30\u00B0) "
+       "that make "
+       "an angle.",
+       {{"Angle", Quantity::angle}},
+       [](const SumValues& v, Unit) {
+         const double wanted = degrees(v[0].value);
+         if (wanted <= 0 || wanted > 90) return wrong("Angle: above 0, up to 90\u00B0");
+         for (int most = 1; most <= 7; ++most) {
+           std::vector<double> used;
+           if (!stack(wanted, 0, most, used)) continue;
+           std::string words;
+           std::vector<SumLine> lines;
+           for (const double b : used) {
+             words += fmt::format("{}{}", words.empty() ? "" : " + ", b);
+             lines.push_back({"block", Quantity::angle, radians(b), ""});
+           }
+           return right(lines, fmt::format("{} = {:g}\u00B0", words, wanted));
+         }
+         return wrong(
+             "Angle: seven of the blocks, which go by quarters of a degree, do not make it; use a sine "
+             "bar");
+       }});
   list.push_back(
       {"sine-bar",
        group,

@@ -1,9 +1,10 @@
 #pragma once
-// A build in memory: its records by id, the edits that change them, and the lists views ask for.
+// A build in memory: its records by id, the edits that change them, and the lists views ask for. Lists come
+// from an index (build/index.h), not from a walk over every record; copying a build copies no record.
 
-#include "build/records.h"
+#include "build/index.h"
+#include "build/record.h"
 
-#include <algorithm>
 #include <map>
 #include <optional>
 #include <string>
@@ -27,69 +28,75 @@ struct Edit {
   bool empty() const { return changes.empty(); }
 };
 
+/// An edit that makes a record, and the id it will have.
+struct Added {
+  Id id = 0;
+  Edit edit;
+};
+
+/// A record found, with its id; nothing where there is none.
+template <class T>
+using Found = std::optional<std::pair<Id, T>>;
+
 class Build {
 public:
   static constexpr Id info_id = 1;
 
-  Build() { records_[info_id] = Info{}; }
+  Build() { load(info_id, Info{}); }
 
   const std::map<Id, Record>& records() const { return records_; }
   Id next_id() const { return next_id_; }
-  const Info& info() const { return std::get<Info>(records_.at(info_id)); }
+  const Info& info() const { return *find<Info>(info_id); }
 
-  /// The record `id` when it is there and of type T; else null.
-  template <class T>
+  /// The record `id` when it is there and of type T; else null. Good until the record is changed or removed.
+  template <RecordType T>
   const T* find(Id id) const {
     const auto found = records_.find(id);
-    return found == records_.end() ? nullptr : std::get_if<T>(&found->second);
+    return found == records_.end() ? nullptr : found->second.template as<T>();
   }
 
-  /// All records of type T that `keep` accepts, by their place in lists, then by id.
-  template <class T, class Keep>
-  std::vector<std::pair<Id, T>> list(Keep keep) const {
-    std::vector<std::pair<Id, T>> found;
-    for (const auto& [id, record] : records_)
-      if (const T* value = std::get_if<T>(&record); value && keep(*value)) found.emplace_back(id, *value);
-    sort_by_order(found);
-    return found;
+  /// All records of type T, by their place in lists, then by id.
+  template <RecordType T>
+  List<T> all() const {
+    return List<T>(index_.entries(kind_of<T>, 0));
   }
 
-  std::vector<std::pair<Id, Part>> parts() const;
-  std::vector<std::pair<Id, PartSurface>> surfaces_of(Id part) const;
-  std::vector<std::pair<Id, Wall>> walls_of(Id part) const;
-  std::vector<std::pair<Id, Piece>> pieces_of(Id part) const;
-  std::vector<std::pair<Id, Touch>> touches_of(Id piece) const;
-  std::optional<std::pair<Id, Seat>> seat_of(Id piece) const;
-  std::optional<std::pair<Id, Marking>> marking_of(Id piece) const;
-  std::vector<std::pair<Id, Setting>> settings_of(Id piece) const;
-  std::vector<std::pair<Id, Mark>> marks_of(Id piece) const;
-  std::vector<std::pair<Id, SizeReading>> sizes_of(Id piece) const;
-  std::vector<std::pair<Id, Spot>> spots_of(Id piece) const;
-  std::vector<std::pair<Id, Scan>> scans_of(Id piece) const;
-  std::optional<std::pair<Id, Judgement>> judgement_of(Id piece) const;
-  std::vector<std::pair<Id, Decision>> decisions_of(Id part) const;
-  std::vector<std::pair<Id, Dimension>> dimensions_of(Id part) const;
-  std::optional<std::pair<Id, Foundry>> foundry_of(Id part) const;
-  std::vector<std::pair<Id, Machine>> machines() const;
-  std::vector<std::pair<Id, Tool>> tools() const;
-  std::optional<std::pair<Id, Allowance>> allowance_of(Id piece, Id surface) const;
+  /// Those of type T that need record `owner` (build/descriptions.h says which that is: the touches of a
+  /// piece, those on a surface), in the same order. None for owner 0.
+  template <RecordType T>
+  List<T> of(Id owner) const {
+    return owner == 0 ? List<T>() : List<T>(index_.entries(kind_of<T>, owner));
+  }
+
+  List<Part> parts() const { return all<Part>(); }
+  List<PartSurface> surfaces_of(Id part) const { return of<PartSurface>(part); }
+  List<Wall> walls_of(Id part) const { return of<Wall>(part); }
+  List<Piece> pieces_of(Id part) const { return of<Piece>(part); }
+  List<Touch> touches_of(Id piece) const { return of<Touch>(piece); }
+  List<Setting> settings_of(Id piece) const { return of<Setting>(piece); }
+  List<Mark> marks_of(Id piece) const { return of<Mark>(piece); }
+  List<SizeReading> sizes_of(Id piece) const { return of<SizeReading>(piece); }
+  List<Spot> spots_of(Id piece) const { return of<Spot>(piece); }
+  List<Scan> scans_of(Id piece) const { return of<Scan>(piece); }
+  List<Decision> decisions_of(Id part) const { return of<Decision>(part); }
+  List<Dimension> dimensions_of(Id part) const { return of<Dimension>(part); }
+  List<Machine> machines() const { return all<Machine>(); }
+  List<Tool> tools() const { return all<Tool>(); }
+  List<Instrument> instruments() const { return all<Instrument>(); }
+  List<Setup> setups_of(Id part) const { return of<Setup>(part); }
+  List<Joint> joints() const { return all<Joint>(); }
+  List<Chain> chains() const { return all<Chain>(); }
+  Found<Seat> seat_of(Id piece) const { return first(of<Seat>(piece)); }
+  Found<Marking> marking_of(Id piece) const { return first(of<Marking>(piece)); }
+  Found<Judgement> judgement_of(Id piece) const { return first(of<Judgement>(piece)); }
+  Found<Foundry> foundry_of(Id part) const { return first(of<Foundry>(part)); }
+  Found<Allowance> allowance_of(Id piece, Id surface) const;
   std::vector<std::pair<Id, Cut>> cuts_of(Id piece, Id surface) const; ///< oldest first
-  std::vector<std::pair<Id, Setup>> setups_of(Id part) const;
-  std::optional<std::pair<Id, Release>> release_of(Id piece, Id setup) const;
-  std::optional<std::pair<Id, Measurement>> measurement_of(Id piece, Id dimension) const; ///< the last
-
-  std::vector<std::pair<Id, Instrument>> instruments() const;
-  std::vector<std::pair<Id, Joint>> joints() const;
-  std::vector<std::pair<Id, Chain>> chains() const;
+  Found<Release> release_of(Id piece, Id setup) const;
+  Found<Measurement> measurement_of(Id piece, Id dimension) const; ///< the last
 
   /// Applies the rows as they stand. False, and nothing changed, when a row's `before` is not what is here.
   bool apply(const Edit& edit);
-
-  /// All records of type T that belong to `piece`.
-  template <class T>
-  std::vector<std::pair<Id, T>> of_piece(Id piece) const {
-    return list<T>([=](const T& t) { return t.piece == piece; });
-  }
 
   /// Puts a record in without asking what was there: for loading.
   void load(Id id, Record record);
@@ -97,22 +104,22 @@ public:
   /// From now on no id below `id` is given out: ids of removed records are not used again.
   void reserve(Id id) { next_id_ = std::max(next_id_, id); }
 
+  /// Ids of the records, of any kind, that need `id`.
+  std::vector<Id> needing(Id id) const;
+
 private:
   template <class T>
-  static void sort_by_order(std::vector<std::pair<Id, T>>& list);
+  static Found<T> first(const List<T>& list) {
+    if (list.empty()) return std::nullopt;
+    return std::pair<Id, T>(list.front().first, list.front().second);
+  }
 
   std::map<Id, Record> records_;
+  Index index_;
   Id next_id_ = 2;
 };
 
 /// The edit that takes `edit` back. Keeps the label.
 Edit reversed(const Edit& edit);
-
-template <class T>
-void Build::sort_by_order(std::vector<std::pair<Id, T>>& list) {
-  if constexpr (requires(const T& t) { t.order; })
-    std::stable_sort(list.begin(), list.end(),
-                     [](const auto& a, const auto& b) { return a.second.order < b.second.order; });
-}
 
 } // namespace datrin::build

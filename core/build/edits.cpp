@@ -42,14 +42,15 @@ Edit set_quantity(const Build& build, Id part_id, int quantity) {
   Part changed = *part;
   changed.quantity = quantity;
   if (!(changed == *part)) edit.changes.push_back({part_id, *part, changed});
-  auto pieces = build.pieces_of(part_id);
-  while (static_cast<int>(pieces.size()) > quantity && build.touches_of(pieces.back().first).empty()) {
-    const auto removal = remove(build, pieces.back().first, {});
+  const auto pieces = build.pieces_of(part_id);
+  auto kept = pieces.size();
+  while (static_cast<int>(kept) > quantity && build.touches_of(pieces[kept - 1].first).empty()) {
+    const auto removal = remove(build, pieces[kept - 1].first, {});
     edit.changes.insert(edit.changes.end(), removal.changes.begin(), removal.changes.end());
-    pieces.pop_back();
+    --kept;
   }
   Id id = build.next_id();
-  for (int number = static_cast<int>(pieces.size()) + 1; number <= quantity; ++number)
+  for (int number = static_cast<int>(kept) + 1; number <= quantity; ++number)
     edit.changes.push_back({id++, std::nullopt, Piece{part_id, number}});
   return edit;
 }
@@ -57,22 +58,20 @@ Edit set_quantity(const Build& build, Id part_id, int quantity) {
 namespace {
 
 Edit remove_set(const Build& build, std::set<Id> gone, std::string label) {
-  for (bool grew = true; grew;) {
-    grew = false;
-    for (const auto& [id, record] : build.records())
-      if (!gone.contains(id))
-        for (const auto needed : needs(record))
-          if (gone.contains(needed)) grew = gone.insert(id).second || grew;
+  std::vector<Id> asked(gone.begin(), gone.end());
+  while (!asked.empty()) {
+    const Id id = asked.back();
+    asked.pop_back();
+    for (const Id needing : build.needing(id))
+      if (gone.insert(needing).second) asked.push_back(needing);
   }
   Edit edit{std::move(label), {}};
   const std::vector<Id> list(gone.begin(), gone.end());
   for (const auto& [id, record] : build.records()) {
-    if (gone.contains(id)) {
+    if (gone.contains(id))
       edit.changes.push_back({id, record, std::nullopt});
-      continue;
-    }
-    Record changed = record;
-    if (forget(changed, list)) edit.changes.push_back({id, record, changed});
+    else if (auto changed = without(record, list))
+      edit.changes.push_back({id, record, std::move(changed)});
   }
   return edit;
 }

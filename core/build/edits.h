@@ -4,6 +4,7 @@
 
 #include "build/build.h"
 
+#include <algorithm>
 #include <optional>
 #include <string>
 #include <vector>
@@ -47,10 +48,8 @@ Edit set_marking(const Build& build, const Marking& marking, std::string label);
 
 /// One past the largest place in `list`: where a new entry goes.
 template <class T>
-double next_order(const std::vector<std::pair<Id, T>>& list) {
-  double order = 0;
-  for (const auto& [id, value] : list) order = std::max(order, value.order + 1);
-  return order;
+double next_order(const List<T>& list) {
+  return list.empty() ? 0 : std::max(0.0, list.back().second.order + 1);
 }
 
 } // namespace datrin::build

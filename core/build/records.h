@@ -1,16 +1,16 @@
 #pragma once
-// The domain's value types: plain data, one struct a record. Records refer to each other by id.
+// The domain's value types: plain data, one struct a record. Records refer to each other by id. What their
+// members are called in the file, which rules they keep and what they refer to is said in
+// build/descriptions.h.
 
-#include "geometry/surface.h"
+#include "geometry/patch.h"
 #include "quantity/unit.h"
 
 #include <array>
 #include <cstdint>
-#include <map>
 #include <memory>
 #include <string>
 #include <utility>
-#include <variant>
 #include <vector>
 
 namespace datrin::build {
@@ -46,10 +46,12 @@ struct PartSurface {
   bool machined = true;
   double required = 0; ///< mm of stock every touch must have, skin and least cut
   double order = 0;
+  double half_angle = 0; ///< radians, cones: the diameter grows along `direction`, and is stated at `point`
   bool operator==(const PartSurface&) const = default;
 
-  Surface shape() const { return {kind, point, direction, diameter}; }
-  bool round() const { return kind != SurfaceKind::plane; }
+  Surface shape() const { return {kind, point, direction, diameter, half_angle}; }
+  Patch patch() const { return {shape(), width, height}; }
+  bool round() const { return is_round(kind); }
 };
 
 /// A wall to keep: as-cast surface `from` stays at least this far from finished surface `to`, on its metal
@@ -167,13 +169,23 @@ struct Scan {
   }
 };
 
+/// A surface that is to have some room before any other has.
+struct Favour {
+  Id surface = 0;
+  double by = 0; ///< mm
+  bool operator==(const Favour&) const = default;
+};
+
 /// What the person wants of the seat of a piece, beside the most room everywhere.
 struct Judgement {
   Id piece = 0;
   std::array<bool, 6> locked{}; ///< moving along x, y, z, turning about x, y, z (drawing frame): not allowed
-  std::map<Id, double> favour;  ///< mm of room a surface is to have before any other has some
+  std::vector<Favour> favours;  ///< a surface at most once
   Id central_bore = 0;          ///< this bore is kept central in the rough boss around it; 0: none
   bool operator==(const Judgement&) const = default;
+
+  double favour_of(Id surface) const;     ///< mm; 0: none
+  void set_favour(Id surface, double by); ///< 0 takes it away
 };
 
 /// A change to the drawing that was decided on, with what it was for.
@@ -251,6 +263,13 @@ struct Dimension {
 
   double least() const { return nominal + lower; }
   double most() const { return nominal + upper; }
+  /// Whether it has limits at all; one without is free: its joints, or a general tolerance, decide. The one
+  /// rule for this, wherever it is asked.
+  bool has_limits() const { return lower != 0 || upper != 0 || !tolerance.empty(); }
+  /// Whether a size of `value` is within them; without limits every size is.
+  bool allows(double value) const {
+    return !has_limits() || (value >= least() - 1e-9 && value <= most() + 1e-9);
+  }
 };
 
 /// One of several readings of a bore or shaft.
@@ -346,6 +365,8 @@ enum class JointPurpose {
   thread
 };
 
+using PiecePair = std::pair<Id, Id>; ///< of the hole, and of the shaft
+
 /// Two features that mate, and what the fit between them is for.
 struct Joint {
   std::string name;
@@ -358,8 +379,8 @@ struct Joint {
   double hub_outside = 0, shaft_bore = 0; ///< mm; 0: not stated, solid
   double temperature = 20;                ///< °C at work
   bool comes_apart = false, through = false, looks = false;
-  std::string method;                   ///< how it is held, when that was decided: "press"
-  std::vector<std::pair<Id, Id>> pairs; ///< pieces of hole and shaft; empty: in order
+  std::string method;           ///< how it is held, when that was decided: "press"
+  std::vector<PiecePair> pairs; ///< which piece goes with which; empty: in order
   std::string reason;
   double order = 0;
   bool operator==(const Joint&) const = default;
@@ -437,9 +458,5 @@ struct Release {
   std::string missing; ///< what was not there, when it was released all the same
   bool operator==(const Release&) const = default;
 };
-
-using Record = std::variant<Info, Part, PartSurface, Wall, Piece, Touch, Seat, Marking, Setting, Mark,
-                            SizeReading, Spot, Scan, Judgement, Decision, Dimension, Measurement, Foundry,
-                            Machine, Tool, Allowance, Cut, Setup, Release, Instrument, Joint, Chain>;
 
 } // namespace datrin::build

@@ -1,5 +1,7 @@
 #include "build/references.h"
 
+#include "build/description.h"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -8,71 +10,99 @@ namespace datrin::build {
 
 std::vector<Id> needs(const Record& record) {
   std::vector<Id> ids;
-  std::visit(
-      [&](const auto& r) {
-        using T = std::decay_t<decltype(r)>;
-        if constexpr (requires { r.part; }) ids.push_back(r.part);
-        if constexpr (requires { r.piece; }) ids.push_back(r.piece);
-        if constexpr (std::is_same_v<T, Touch> || std::is_same_v<T, SizeReading> ||
-                      std::is_same_v<T, Dimension> || std::is_same_v<T, Allowance> || std::is_same_v<T, Cut>)
-          ids.push_back(r.surface);
-        if constexpr (std::is_same_v<T, SizeReading> || std::is_same_v<T, Dimension>) ids.push_back(r.other);
-        if constexpr (std::is_same_v<T, Measurement>) ids.push_back(r.dimension);
-        if constexpr (std::is_same_v<T, Joint>) ids.insert(ids.end(), {r.hole, r.shaft});
-        if constexpr (std::is_same_v<T, Release>) ids.push_back(r.setup);
-        if constexpr (std::is_same_v<T, Wall>) ids.insert(ids.end(), {r.from, r.to});
-      },
-      record);
-  std::erase(ids, 0);
+  for (const auto& f : record.description().fields)
+    if (f.reference == Reference::needs)
+      if (const Id id = *static_cast<const Id*>(f.at_const(record.value().get())); id != 0) ids.push_back(id);
   return ids;
 }
 
-bool forget(Record& record, const std::vector<Id>& gone) {
-  bool changed = false;
-  const auto drop = [&](Id& id) {
-    if (id == 0 || std::find(gone.begin(), gone.end(), id) == gone.end()) return;
-    id = 0;
-    changed = true;
-  };
-  if (auto* marking = std::get_if<Marking>(&record)) {
-    drop(marking->reference);
-    for (auto& jack : marking->jacks) drop(jack);
+namespace {
+
+bool among(const std::vector<Id>& gone, Id id) {
+  return id != 0 && std::binary_search(gone.begin(), gone.end(), id);
+}
+
+bool names_any(const Field& f, const void* record, const std::vector<Id>& gone) {
+  const void* at = f.at_const(record);
+  switch (f.type) {
+  case FieldType::id:
+    return among(gone, *static_cast<const Id*>(at));
+  case FieldType::ids:
+    for (std::size_t k = 0; k < id_count(f, at); ++k)
+      if (among(gone, id_at(f, at, k))) return true;
+    return false;
+  case FieldType::list:
+    for (std::size_t k = 0; k < f.list.size(at); ++k)
+      for (const auto& part : f.element)
+        if (part.reference != Reference::none && names_any(part, f.list.at(const_cast<void*>(at), k), gone))
+          return true;
+    return false;
+  default:
+    return false;
   }
-  if (auto* spot = std::get_if<Spot>(&record)) drop(spot->surface);
-  if (auto* decision = std::get_if<Decision>(&record)) drop(decision->surface);
-  if (auto* judgement = std::get_if<Judgement>(&record)) {
-    drop(judgement->central_bore);
-    for (const auto id : gone) changed = judgement->favour.erase(id) > 0 || changed;
+}
+
+void take_out(const Field& f, void* record, const std::vector<Id>& gone) {
+  void* at = f.at(record);
+  switch (f.type) {
+  case FieldType::id:
+    if (auto& id = *static_cast<Id*>(at); among(gone, id)) id = 0;
+    return;
+  case FieldType::ids:
+    for (std::size_t k = id_count(f, at); k-- > 0;) {
+      if (!among(gone, id_at(f, at, k))) continue;
+      if (f.count > 0)
+        static_cast<Id*>(at)[k] = 0;
+      else
+        f.list.erase(at, k);
+    }
+    return;
+  case FieldType::list:
+    for (std::size_t k = f.list.size(at); k-- > 0;) {
+      bool stands = true;
+      for (const auto& part : f.element) {
+        if (part.reference == Reference::needs && names_any(part, f.list.at(at, k), gone)) stands = false;
+        if (part.reference == Reference::points_to) take_out(part, f.list.at(at, k), gone);
+      }
+      if (!stands) f.list.erase(at, k);
+    }
+    return;
+  default:
+    return;
   }
-  if (auto* allowance = std::get_if<Allowance>(&record)) {
-    drop(allowance->machine);
-    drop(allowance->tool);
-  }
-  if (auto* measurement = std::get_if<Measurement>(&record)) {
-    drop(measurement->mate); // the size it gave stays
-    drop(measurement->mate_piece);
-  }
-  const auto among = [&](Id id) { return id != 0 && std::find(gone.begin(), gone.end(), id) != gone.end(); };
-  if (auto* joint = std::get_if<Joint>(&record))
-    changed = std::erase_if(joint->pairs,
-                            [&](const auto& pair) { return among(pair.first) || among(pair.second); }) > 0 ||
-              changed;
-  if (auto* chain = std::get_if<Chain>(&record)) {
-    changed =
-        std::erase_if(chain->terms, [&](const auto& term) { return among(term.dimension); }) > 0 || changed;
-    for (auto& term : chain->terms) drop(term.piece);
-  }
-  if (auto* setup = std::get_if<Setup>(&record))
-    for (auto* list : {&setup->datums, &setup->cuts, &setup->sizes, &setup->marks})
-      for (const auto id : gone) changed = std::erase(*list, id) > 0 || changed;
-  return changed;
+}
+
+bool only_points(const Field& f) {
+  return f.reference == Reference::points_to || f.type == FieldType::list;
+}
+
+} // namespace
+
+std::optional<Record> without(const Record& record, const std::vector<Id>& gone) {
+  const auto& fields = record.description().fields;
+  const void* value = record.value().get();
+  if (std::none_of(fields.begin(), fields.end(),
+                   [&](const Field& f) { return only_points(f) && names_any(f, value, gone); }))
+    return std::nullopt;
+  auto changed = record.description().copy(value);
+  for (const auto& f : fields)
+    if (only_points(f)) take_out(f, changed.get(), gone);
+  return Record(record.kind(), std::move(changed));
 }
 
 std::string first_dangling(const Build& build) {
   for (const auto& [id, record] : build.records())
-    for (const auto needed : needs(record))
-      if (!build.records().contains(needed))
+    for (const auto& f : record.description().fields) {
+      if (f.reference != Reference::needs) continue;
+      const Id needed = *static_cast<const Id*>(f.at_const(record.value().get()));
+      if (needed == 0) continue;
+      const auto found = build.records().find(needed);
+      if (found == build.records().end())
         return fmt::format("record {} needs record {}, which is not there", id, needed);
+      if (std::find(f.refers_to.begin(), f.refers_to.end(), found->second.kind()) == f.refers_to.end())
+        return fmt::format("record {} needs record {} as its {}, but that is a {}", id, needed, f.name,
+                           found->second.description().name);
+    }
   return {};
 }
 

@@ -1,5 +1,5 @@
 #pragma once
-// Which records a record cannot stand without.
+// Which records a record refers to, by its description.
 
 #include "build/build.h"
 
@@ -12,11 +12,12 @@ namespace datrin::build {
 /// marking's jacks, a judgement's favours) is not among them.
 std::vector<Id> needs(const Record& record);
 
-/// Takes the names of what is `gone` out of what only points to it.
-bool forget(Record& record, const std::vector<Id>& gone);
+/// `record` without the names of what is `gone` (sorted) where it only points to it; nothing when it names
+/// none of it. An element of a list goes when what it needs is gone.
+std::optional<Record> without(const Record& record, const std::vector<Id>& gone);
 
-/// The first record that needs one that is not there, as "record 12 needs record 7, which is not there";
-/// empty when all stand.
+/// The first record that needs one that is not there, or is of the wrong kind, as "record 12 needs record 7,
+/// which is not there"; empty when all stand.
 std::string first_dangling(const Build& build);
 
 } // namespace datrin::build

@@ -1,11 +1,11 @@
 #include "casting/as_cast.h"
 
+#include "geometry/between.h"
 #include "geometry/fit.h"
+#include "geometry/solve.h"
 #include "quantity/length_text.h"
 
-#include <Eigen/Cholesky>
 #include <Eigen/Geometry>
-#include <Eigen/QR>
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -15,29 +15,24 @@ namespace datrin::casting {
 
 namespace {
 
+/// Least squares with the covariance of its answer; `floor` is the least scatter to believe in.
 struct Fit {
-  Eigen::VectorXd x;
-  Eigen::MatrixXd covariance; ///< for the scatter found
-  Eigen::VectorXd residuals;
+  Vector x, residuals;
+  Matrix covariance; ///< for the scatter found
   double scatter = 0;
   bool ok = false;
 };
 
-/// Least squares with the covariance of its answer; `floor` is the least scatter to believe in.
-Fit solve(const Eigen::MatrixXd& a, const Eigen::VectorXd& b, double floor) {
+Fit solve(const Matrix& a, const Vector& b, double floor) {
   Fit fit;
-  const Eigen::ColPivHouseholderQR<Eigen::MatrixXd> qr(a);
-  if (a.rows() < a.cols() || qr.rank() < a.cols()) return fit;
   // A direction the touches hardly see gives no figure worth showing.
-  const double most = std::abs(qr.matrixR()(0, 0)),
-               least = std::abs(qr.matrixR()(a.cols() - 1, a.cols() - 1));
-  if (least < 1e-3 * most) return fit;
-  fit.x = qr.solve(b);
-  fit.residuals = b - a * fit.x;
+  const auto found = least_squares(a, b, 1e-3);
+  if (!found) return fit;
   const double freedom = std::max<double>(1, static_cast<double>(a.rows() - a.cols()));
+  fit.x = found->x;
+  fit.residuals = found->residuals;
   fit.scatter = std::max(floor, std::sqrt(fit.residuals.squaredNorm() / freedom));
-  fit.covariance = (a.transpose() * a).ldlt().solve(Eigen::MatrixXd::Identity(a.cols(), a.cols())) *
-                   fit.scatter * fit.scatter;
+  fit.covariance = found->covariance * (fit.scatter * fit.scatter);
   fit.ok = true;
   return fit;
 }
@@ -47,8 +42,8 @@ void fit_plane(AsCastSurface& out, const Surface& s, const std::vector<Vec3>& at
   double length = 1;
   for (const auto& p : at)
     length = std::max({length, std::abs((p - s.point).dot(u)), std::abs((p - s.point).dot(v))});
-  Eigen::MatrixXd a(at.size(), 3);
-  Eigen::VectorXd b(at.size());
+  Matrix a(at.size(), 3);
+  Vector b(at.size());
   for (std::size_t i = 0; i < at.size(); ++i) {
     const Vec3 d = at[i] - s.point;
     a.row(static_cast<Eigen::Index>(i)) << 1, d.dot(u) / length, d.dot(v) / length;
@@ -62,7 +57,7 @@ void fit_plane(AsCastSurface& out, const Surface& s, const std::vector<Vec3>& at
   out.lean.value = std::atan(slope.norm());
   const Vec2 way = slope.norm() > 1e-12 ? Vec2(slope.normalized()) : Vec2(1, 0);
   const Vec2 g = way / length;
-  out.lean.uncertainty = 2 * std::sqrt(g.dot(fit.covariance.block<2, 2>(1, 1) * g));
+  out.lean.uncertainty = 2 * std::sqrt(g.dot(Eigen::Matrix2d(fit.covariance.block<2, 2>(1, 1)) * g));
   out.leans_to = way.x() * u + way.y() * v;
   out.warp = fit.residuals.maxCoeff() - fit.residuals.minCoeff();
   out.roughness = fit.scatter;
@@ -75,12 +70,12 @@ void fit_round(AsCastSurface& out, const Surface& s, const std::vector<Vec3>& at
   // Unknown: centre (2), tilt at the ends (2), radius, taper at the ends; Gauss–Newton on the radial
   // distances.
   for (const int unknowns : {6, 5, 3}) {
-    Eigen::VectorXd x = Eigen::VectorXd::Zero(6);
+    Vector x = Vector::Zero(6);
     x[4] = s.diameter / 2;
     Fit fit;
     for (int step = 0; step < 8; ++step) {
-      Eigen::MatrixXd a(at.size(), 6);
-      Eigen::VectorXd b(at.size());
+      Matrix a(at.size(), 6);
+      Vector b(at.size());
       for (std::size_t i = 0; i < at.size(); ++i) {
         const Vec3 d = at[i] - s.point;
         const double z = d.dot(s.direction) / half;
@@ -90,7 +85,7 @@ void fit_round(AsCastSurface& out, const Surface& s, const std::vector<Vec3>& at
         a.row(static_cast<Eigen::Index>(i)) << n.x(), n.y(), n.x() * z, n.y() * z, 1, z;
         b[static_cast<Eigen::Index>(i)] = r - x[4] - x[5] * z;
       }
-      Eigen::MatrixXd used = a.leftCols(unknowns);
+      Matrix used = a.leftCols(unknowns);
       if (unknowns == 3) used.col(2) = a.col(4);
       fit = solve(used, b, floor);
       if (!fit.ok) break;
@@ -109,14 +104,14 @@ void fit_round(AsCastSurface& out, const Surface& s, const std::vector<Vec3>& at
     out.shift = x[0] * u + x[1] * v;
     const Vec2 c(x[0], x[1]);
     const Vec2 way = c.norm() > 1e-12 ? Vec2(c.normalized()) : Vec2(1, 0);
-    out.across = {c.norm(), 2 * std::sqrt(way.dot(fit.covariance.block<2, 2>(0, 0) * way))};
+    out.across = {c.norm(), 2 * std::sqrt(way.dot(Eigen::Matrix2d(fit.covariance.block<2, 2>(0, 0)) * way))};
     out.diameter = {2 * x[4], 4 * std::sqrt(fit.covariance(radius, radius))};
-    const double sign = s.kind == SurfaceKind::bore ? -1 : 1;
-    out.stock = {sign * (x[4] - s.diameter / 2), 2 * std::sqrt(fit.covariance(radius, radius))};
+    out.stock = {stock_of_size(s, 2 * x[4]).value_or(0), 2 * std::sqrt(fit.covariance(radius, radius))};
     if (unknowns >= 5) {
       const Vec2 t(x[2] / half, x[3] / half);
       const Vec2 to = t.norm() > 1e-12 ? Vec2(t.normalized()) : Vec2(1, 0);
-      out.lean = {std::atan(t.norm()), 2 * std::sqrt(to.dot(fit.covariance.block<2, 2>(2, 2) * to)) / half};
+      out.lean = {std::atan(t.norm()),
+                  2 * std::sqrt(to.dot(Eigen::Matrix2d(fit.covariance.block<2, 2>(2, 2)) * to)) / half};
       out.leans_to = to.x() * u + to.y() * v;
     }
     if (unknowns == 6) out.taper = {2 * x[5] / half, 4 * std::sqrt(fit.covariance(5, 5)) / half};
@@ -146,21 +141,16 @@ AsCast as_cast(const SeatInput& input, const Pose& seat) {
     s.touches = static_cast<int>(at[k].size());
     const auto& shape = input.surfaces[k].shape;
     const double floor = std::max(1e-6, reading[k]);
-    if (shape.round() && at[k].size() >= 5)
-      fit_round(s, shape, at[k], floor);
-    else if (!shape.round() && at[k].size() >= 4)
-      fit_plane(s, shape, at[k], floor);
+    if (static_cast<int>(at[k].size()) >= touch_advice(shape.kind).least)
+      (shape.round() ? fit_round : fit_plane)(s, shape, at[k], floor);
     out.surfaces.push_back(s);
   }
   for (const auto& bore : out.surfaces) {
     const auto& b = input.surfaces[static_cast<std::size_t>(bore.surface)].shape;
-    if (!bore.fitted || b.kind != SurfaceKind::bore) continue;
+    if (!bore.fitted || !is_hole(b.kind)) continue;
     for (const auto& boss : out.surfaces) {
       const auto& o = input.surfaces[static_cast<std::size_t>(boss.surface)].shape;
-      if (!boss.fitted || o.kind != SurfaceKind::boss || std::abs(o.direction.dot(b.direction)) < 0.999)
-        continue;
-      const Vec3 off = o.point - b.point;
-      if ((off - off.dot(b.direction) * b.direction).norm() > 1e-6 || o.diameter <= b.diameter) continue;
+      if (!boss.fitted || !is_outside(o.kind) || !coaxial(o, b, 1e-6) || o.diameter <= b.diameter) continue;
       CoreShift core{bore.surface, boss.surface, bore.shift - boss.shift, {}};
       core.amount = {core.shift.norm(), std::hypot(bore.across.uncertainty, boss.across.uncertainty)};
       out.cores.push_back(core);
@@ -176,8 +166,10 @@ ShrinkageFound shrinkage_found(const SeatInput& input, const AsCast& made, const
   double weight = 0, weighed = 0, squares = 0;
   std::vector<std::pair<double, double>> found; // shrinkage, its standard deviation
   const auto take = [&](double pattern_size, double casting_size, double uncertainty) {
-    if (pattern_size < 10) return; // a small size says little
-    found.emplace_back(1 - casting_size / pattern_size, std::max(1e-6, uncertainty / 2 / pattern_size));
+    if (pattern_size < 10 || !(casting_size > 0)) return; // a small size says little
+    // The pattern is made × (1 + shrinkage): this finds just what was put in.
+    found.emplace_back(pattern_size / casting_size - 1,
+                       std::max(1e-6, uncertainty / 2 * pattern_size / (casting_size * casting_size)));
   };
   for (const auto& p : pattern.surfaces) {
     const auto at = std::find(ids.begin(), ids.end(), p.surface);
@@ -195,7 +187,7 @@ ShrinkageFound shrinkage_found(const SeatInput& input, const AsCast& made, const
       const auto o = static_cast<std::size_t>(other - ids.begin());
       const auto& t = made.surfaces[o];
       const auto &a = input.surfaces[k].shape, &b = input.surfaces[o].shape;
-      if (!t.fitted || b.round() || a.direction.dot(b.direction) > -0.999) continue;
+      if (!t.fitted || !faces(b, -a.direction, 0.999)) continue;
       const double apart = std::abs((p.shape.point - q.shape.point).dot(a.direction));
       const double finished = std::abs((a.point - b.point).dot(a.direction));
       take(apart, finished + s.stock.value + t.stock.value,

@@ -52,8 +52,8 @@ struct AsCast {
 
 AsCast as_cast(const SeatInput& input, const Pose& seat);
 
-/// The shrinkage that happened: sizes of the casting (planes opposite each other, diameters) against the
-/// pattern's, as a weighted mean. `surface_ids` as in PieceInput.
+/// The shrinkage that happened, pattern / casting − 1: sizes of the casting (planes opposite each other,
+/// diameters) against the pattern's, as a weighted mean. `surface_ids` as in PieceInput.
 ShrinkageFound shrinkage_found(const SeatInput& input, const AsCast& made,
                                const std::vector<build::Id>& surface_ids, const Pattern& pattern,
                                double made_for);

@@ -1,9 +1,9 @@
 #include "casting/certainty.h"
 
 #include "geometry/fit.h"
+#include "geometry/solve.h"
 #include "quantity/unit.h"
 
-#include <Eigen/Cholesky>
 #include <Eigen/Geometry>
 
 #include <algorithm>
@@ -43,132 +43,76 @@ double quantile(std::vector<double> values, double part) {
   return values[k];
 }
 
-/// A surface unrolled: where a point lies on it, and the trend its metal may have.
-class Chart {
-public:
-  explicit Chart(const Surface& shape) : shape_(shape) {
-    if (shape.round()) {
-      u_ = across(shape.direction);
-      v_ = shape.direction.cross(u_);
-    } else {
-      const auto [u, v] = patch_directions(shape.direction);
-      u_ = u;
-      v_ = v;
+/// The arc of a round surface between the touches farthest apart: where it starts (radians) and how long it
+/// is.
+std::pair<double, double> touched_arc(const std::vector<Vec2>& touched) {
+  std::vector<double> angles;
+  for (const auto& c : touched) angles.push_back(c.x());
+  std::sort(angles.begin(), angles.end());
+  double gap = angles.front() + 2 * pi - angles.back(), start = angles.front();
+  for (std::size_t k = 1; k < angles.size(); ++k)
+    if (angles[k] - angles[k - 1] > gap) {
+      gap = angles[k] - angles[k - 1];
+      start = angles[k];
     }
-  }
-  int terms() const { return shape_.round() ? 5 : 2; }
-  double angle(const Vec3& at) const {
-    return std::atan2((at - shape_.point).dot(v_), (at - shape_.point).dot(u_));
-  }
-  double depth(const Vec3& at) const { return (at - shape_.point).dot(shape_.direction); }
-  Vec2 across_plane(const Vec3& at) const {
-    return {(at - shape_.point).dot(u_), (at - shape_.point).dot(v_)};
-  }
-  Vec3 on_plane(double a, double b) const { return shape_.point + a * u_ + b * v_; }
-  Vec3 on_round(double angle, double depth) const {
-    return shape_.point + depth * shape_.direction +
-           shape_.diameter / 2 * (std::cos(angle) * u_ + std::sin(angle) * v_);
-  }
-  /// What a lean (or shift) of one standard deviation does at a place: columns, each with a weight of its
-  /// own.
-  void lean(const Vec3& foot, std::size_t lean_kind, Eigen::Ref<Eigen::VectorXd> row) const {
-    const double slope = leans[lean_kind], shift = shifts[lean_kind];
-    if (!shape_.round()) {
-      const auto p = across_plane(foot);
-      row << slope * p.x(), slope * p.y();
-      return;
-    }
-    const double t = angle(foot), z = depth(foot);
-    row << shift * std::cos(t), shift * std::sin(t), slope * z, slope * z * std::cos(t),
-        slope * z * std::sin(t);
-  }
-  /// The same place on the finished surface.
-  Vec3 foot(const Vec3& at) const {
-    if (!shape_.round()) return at - (at - shape_.point).dot(shape_.direction) * shape_.direction;
-    return on_round(angle(at), depth(at));
-  }
+  return {start, 2 * pi - gap};
+}
 
-private:
-  Surface shape_;
-  Vec3 u_, v_;
-};
+/// Whether a hole comes out of the face `s` at `at`.
+bool over_a_hole(const SeatInput& in, const SeatSurface& s, const Vec3& at) {
+  return std::any_of(in.surfaces.begin(), in.surfaces.end(), [&](const SeatSurface& other) {
+    if (!is_hole(other.shape.kind) || std::abs(other.shape.direction.dot(s.shape.direction)) < 0.999)
+      return false;
+    const Vec3 off = at - other.shape.point;
+    const double along = off.dot(other.shape.direction);
+    return (off - along * other.shape.direction).norm() < radius_at(other.shape, along);
+  });
+}
 
+/// Points all over a surface, in rows and columns on its chart. A round surface that stays as cast is only
+/// known to be free metal where it was touched (`whole` false).
 std::vector<Vec3> make_net(const SeatInput& in, const Chart& chart, const SeatSurface& s,
                            const SurfaceReach& reach, const std::vector<Vec3>& touched, int count,
                            bool whole) {
-  std::vector<Vec3> net;
-  if (s.shape.round()) {
-    double low = 1e300, high = -1e300;
-    for (const auto& at : touched) {
-      low = std::min(low, chart.depth(at));
-      high = std::max(high, chart.depth(at));
-    }
-    if (reach.height > 0) {
-      low = -reach.height / 2;
-      high = reach.height / 2;
-    }
-    // A round surface that stays as cast is only known to be free metal where it was touched.
-    double start = 0, arc = 2 * pi;
-    if (!whole) {
-      std::vector<double> angles;
-      for (const auto& at : touched) angles.push_back(chart.angle(at));
-      std::sort(angles.begin(), angles.end());
-      double gap = angles.front() + 2 * pi - angles.back();
-      start = angles.front();
-      for (std::size_t k = 1; k < angles.size(); ++k)
-        if (angles[k] - angles[k - 1] > gap) {
-          gap = angles[k] - angles[k - 1];
-          start = angles[k];
-        }
-      arc = 2 * pi - gap;
-    }
-    const double round = arc * s.shape.diameter / 2, length = std::max(1e-3, high - low);
-    const int rows =
-        std::max(2, static_cast<int>(std::lround(std::sqrt(count * length / std::max(1e-3, round)))));
-    const int columns = std::max(6, count / rows);
-    for (int r = 0; r < rows; ++r)
-      for (int c = 0; c < columns; ++c)
-        net.push_back(
-            chart.on_round(start + arc * (c + (whole ? 0.0 : 0.5)) / columns, low + length * r / (rows - 1)));
-    return net;
-  }
-  Vec2 low(1e300, 1e300), high(-1e300, -1e300);
+  Vec2 low = Vec2::Constant(1e300), high = -low;
+  std::vector<Vec2> places;
   for (const auto& at : touched) {
-    low = low.cwiseMin(chart.across_plane(at));
-    high = high.cwiseMax(chart.across_plane(at));
-  }
-  if (reach.width > 0) {
-    low.x() = -reach.width / 2;
-    high.x() = reach.width / 2;
+    places.push_back(chart.coordinates(at));
+    low = low.cwiseMin(places.back());
+    high = high.cwiseMax(places.back());
   }
   if (reach.height > 0) {
     low.y() = -reach.height / 2;
     high.y() = reach.height / 2;
   }
-  const double wide = std::max(1e-3, high.x() - low.x()), tall = std::max(1e-3, high.y() - low.y());
+  if (chart.closes()) {
+    const auto [start, arc] = whole ? std::pair(0.0, 2 * pi) : touched_arc(places);
+    low.x() = start;
+    high.x() = start + arc;
+  } else if (reach.width > 0) {
+    low.x() = -reach.width / 2;
+    high.x() = reach.width / 2;
+  }
+  const Vec2 span = high - low;
+  const double wide = std::max(1e-3, span.x() * chart.first_scale()), tall = std::max(1e-3, span.y());
   const int rows = std::clamp(static_cast<int>(std::lround(std::sqrt(count * tall / wide))), 2, count / 2);
-  const int columns = std::max(2, count / rows);
+  const int columns = std::max(chart.closes() ? 6 : 2, count / rows);
+  std::vector<Vec3> net;
   for (int r = 0; r < rows; ++r)
     for (int c = 0; c < columns; ++c) {
-      const Vec3 at = chart.on_plane(low.x() + wide * c / (columns - 1), low.y() + tall * r / (rows - 1));
-      // Not over a hole that comes out of this face.
-      const bool hole = std::any_of(in.surfaces.begin(), in.surfaces.end(), [&](const SeatSurface& other) {
-        if (other.shape.kind != SurfaceKind::bore ||
-            std::abs(other.shape.direction.dot(s.shape.direction)) < 0.999)
-          return false;
-        const Vec3 off = at - other.shape.point;
-        return (off - off.dot(other.shape.direction) * other.shape.direction).norm() <
-               other.shape.diameter / 2;
-      });
-      if (!hole) net.push_back(at);
+      // Round the axis the last column stands beside the first, not on it.
+      const double part =
+          chart.closes() ? (c + (whole ? 0.0 : 0.5)) / columns : static_cast<double>(c) / (columns - 1);
+      const Vec3 at = chart.place({low.x() + span.x() * part, low.y() + tall * r / (rows - 1)});
+      if (chart.closes() || !over_a_hole(in, s, at)) net.push_back(at);
     }
   return net;
 }
 
 struct Seen {
   std::vector<Vec3> foot;
-  Eigen::VectorXd margin; ///< stock or wall, less what is needed
-  Eigen::VectorXd noise;  ///< variance
+  Vector margin; ///< stock or wall, less what is needed
+  Vector noise;  ///< variance
 };
 
 /// Which lean, roughness and length.
@@ -179,91 +123,93 @@ struct Kind {
 /// Draws whole surfaces given what was seen.
 class Field {
 public:
-  Field(const Chart& chart, const Seen& seen, const std::vector<Vec3>& net)
+  Field(const Surface& surface, const Seen& seen, const std::vector<Vec3>& net)
       : seen_(seen), near_(distances(seen.foot, seen.foot)), cross_(distances(net, seen.foot)),
         far_(distances(net, net)) {
     for (std::size_t kind = 0; kind < leans.size(); ++kind) {
-      seen_leans_[kind] = lean_rows(chart, seen.foot, kind);
-      net_leans_[kind] = lean_rows(chart, net, kind);
+      seen_leans_[kind] = lean_rows(surface, seen.foot, kind);
+      net_leans_[kind] = lean_rows(surface, net, kind);
     }
   }
 
   /// log of the restricted likelihood: the mean height has a flat prior.
   double likelihood(const Kind& kind) const {
     const auto given = condition(kind);
-    const Eigen::VectorXd r = seen_.margin.array() - given.mean;
-    const double det =
-        2 * Eigen::MatrixXd(given.k.matrixL()).diagonal().array().log().sum() + std::log(given.weight);
-    return -0.5 * (det + r.dot(given.k.solve(r)));
+    const Vector r = seen_.margin.array() - given.mean;
+    const double det = 2 * given.k.lower().diagonal().array().log().sum() + std::log(given.weight);
+    return -0.5 * (det + r.dot(given.k.solve(r).col(0)));
   }
 
   /// `count` surfaces, one a column.
-  Eigen::MatrixXd draw(const Kind& kind, int count, std::mt19937_64& random) const {
+  Matrix draw(const Kind& kind, int count, std::mt19937_64& random) const {
     const auto given = condition(kind);
-    const Eigen::MatrixXd c = covariance(cross_, kind, net_leans_[kind.lean], seen_leans_[kind.lean]);
-    const Eigen::MatrixXd kc = given.k.solve(c.transpose());
-    const Eigen::VectorXd mean =
-        given.mean + (kc.transpose() * (seen_.margin.array() - given.mean).matrix()).array();
+    const Matrix c = covariance(cross_, kind, net_leans_[kind.lean], seen_leans_[kind.lean]);
+    const Matrix kc = given.k.solve(c.transpose());
+    const Vector mean =
+        transposed_product(kc, (seen_.margin.array() - given.mean).matrix()).col(0).array() + given.mean;
     // What the touches do not say about the mean height: universal kriging with one flat term.
-    const Eigen::RowVectorXd t = Eigen::RowVectorXd::Ones(c.rows()) - given.ones.transpose() * c.transpose();
-    Eigen::MatrixXd rest = covariance(far_, kind, net_leans_[kind.lean], net_leans_[kind.lean]);
-    rest.noalias() -= c * kc;
-    rest.noalias() += t.transpose() * t / given.weight;
+    const Matrix t = Vector::Ones(c.rows()) - product(c, given.ones);
+    Matrix rest = covariance(far_, kind, net_leans_[kind.lean], net_leans_[kind.lean]);
+    rest -= product(c, kc);
+    rest += product(t, t.transpose()) / given.weight;
     rest.diagonal().array() += 1e-9 + 1e-6 * roughnesses[kind.roughness] * roughnesses[kind.roughness];
-    const Eigen::LLT<Eigen::MatrixXd> root(rest);
+    const Cholesky root(rest);
     std::normal_distribution<double> normal;
-    Eigen::MatrixXd z(c.rows(), count);
+    Matrix z(c.rows(), count);
     for (Eigen::Index j = 0; j < z.cols(); ++j)
       for (Eigen::Index i = 0; i < z.rows(); ++i) z(i, j) = normal(random);
-    Eigen::MatrixXd out = root.matrixL() * z;
+    Matrix out = product(root.lower(), z);
     out.colwise() += mean;
     return out;
   }
 
 private:
   struct Given {
-    Eigen::LLT<Eigen::MatrixXd> k;
-    Eigen::VectorXd ones; ///< K⁻¹ 1
-    double weight = 1;    ///< 1ᵀ K⁻¹ 1
+    Cholesky k;
+    Vector ones;       ///< K⁻¹ 1
+    double weight = 1; ///< 1ᵀ K⁻¹ 1
     double mean = 0;
   };
   Given condition(const Kind& kind) const {
-    Eigen::MatrixXd k = covariance(near_, kind, seen_leans_[kind.lean], seen_leans_[kind.lean]);
+    Matrix k = covariance(near_, kind, seen_leans_[kind.lean], seen_leans_[kind.lean]);
     k.diagonal() += seen_.noise;
-    Given given{Eigen::LLT<Eigen::MatrixXd>(k), {}, 1, 0};
-    given.ones = given.k.solve(Eigen::VectorXd::Ones(k.rows()));
+    Given given{Cholesky(k), {}, 1, 0};
+    given.ones = given.k.solve(Vector::Ones(k.rows()));
     given.weight = given.ones.sum();
     given.mean = given.ones.dot(seen_.margin) / given.weight;
     return given;
   }
-  static Eigen::MatrixXd lean_rows(const Chart& chart, const std::vector<Vec3>& at, std::size_t kind) {
-    Eigen::MatrixXd rows(static_cast<Eigen::Index>(at.size()), chart.terms());
-    Eigen::VectorXd row(chart.terms());
+  /// What a lean (or shift) of one standard deviation does at each place: a column each.
+  static Matrix lean_rows(const Surface& surface, const std::vector<Vec3>& at, std::size_t kind) {
+    const Chart chart(surface);
+    const int terms = lean_terms(surface.kind);
+    Matrix rows(static_cast<Eigen::Index>(at.size()), terms);
+    Vector row(terms);
     for (std::size_t i = 0; i < at.size(); ++i) {
-      chart.lean(at[i], kind, row);
+      lean_row(chart, surface, at[i], row);
       rows.row(static_cast<Eigen::Index>(i)) = row.transpose();
     }
+    for (int t = 0; t < terms; ++t) rows.col(t) *= lean_moves(surface.kind, t) ? shifts[kind] : leans[kind];
     return rows;
   }
-  static Eigen::MatrixXd distances(const std::vector<Vec3>& a, const std::vector<Vec3>& b) {
-    Eigen::MatrixXd d(static_cast<Eigen::Index>(a.size()), static_cast<Eigen::Index>(b.size()));
+  static Matrix distances(const std::vector<Vec3>& a, const std::vector<Vec3>& b) {
+    Matrix d(static_cast<Eigen::Index>(a.size()), static_cast<Eigen::Index>(b.size()));
     for (std::size_t i = 0; i < a.size(); ++i)
       for (std::size_t j = 0; j < b.size(); ++j)
         d(static_cast<Eigen::Index>(i), static_cast<Eigen::Index>(j)) = (a[i] - b[j]).norm();
     return d;
   }
-  static Eigen::MatrixXd covariance(const Eigen::MatrixXd& d, const Kind& kind,
-                                    const Eigen::MatrixXd& a_leans, const Eigen::MatrixXd& b_leans) {
+  static Matrix covariance(const Matrix& d, const Kind& kind, const Matrix& a_leans, const Matrix& b_leans) {
     const double sigma = roughnesses[kind.roughness];
     const Eigen::ArrayXXd a = d.array() * (std::sqrt(3.0) / lengths[kind.length]);
-    Eigen::MatrixXd k = (sigma * sigma * (1 + a) * (-a).exp()).matrix();
-    k.noalias() += a_leans * b_leans.transpose();
+    Matrix k = (sigma * sigma * (1 + a) * (-a).exp()).matrix();
+    k += product(a_leans, b_leans.transpose());
     return k;
   }
 
   const Seen& seen_;
-  Eigen::MatrixXd near_, cross_, far_;
-  std::array<Eigen::MatrixXd, leans.size()> seen_leans_, net_leans_;
+  Matrix near_, cross_, far_;
+  std::array<Matrix, leans.size()> seen_leans_, net_leans_;
 };
 
 } // namespace
@@ -318,12 +264,12 @@ CertaintyResult certainty(const SeatInput& in, const Pose& seat, const std::vect
       const double deviation = std::max(0.003, p.uncertainty / 2);
       noise.push_back(deviation * deviation);
     }
-    if (static_cast<int>(touched.size()) >= (in.surfaces[s].shape.round() ? 6 : 4)) {
-      seen.margin = Eigen::Map<Eigen::VectorXd>(margin.data(), static_cast<Eigen::Index>(margin.size()));
-      seen.noise = Eigen::Map<Eigen::VectorXd>(noise.data(), static_cast<Eigen::Index>(noise.size()));
+    if (static_cast<int>(touched.size()) >= std::max(4, touch_advice(in.surfaces[s].shape.kind).usual)) {
+      seen.margin = Eigen::Map<Vector>(margin.data(), static_cast<Eigen::Index>(margin.size()));
+      seen.noise = Eigen::Map<Vector>(noise.data(), static_cast<Eigen::Index>(noise.size()));
       const auto net = make_net(in, chart, in.surfaces[s], s < reach.size() ? reach[s] : SurfaceReach{},
                                 touched, options.net, group.wall < 0);
-      const Field field(chart, seen, net);
+      const Field field(in.surfaces[s].shape, seen, net);
       std::vector<Kind> kinds;
       std::vector<double> weight;
       for (std::size_t k = 0; k < leans.size(); ++k)
@@ -338,7 +284,7 @@ CertaintyResult certainty(const SeatInput& in, const Pose& seat, const std::vect
       for (auto& w : weight) sum += w = std::exp(w - most);
       std::mt19937_64 random(options.seed * 1000003 + g);
       // Draws shared out by weight, the rest of a draw by chance: no pair is left out for being light.
-      std::vector<Eigen::MatrixXd> pieces;
+      std::vector<Matrix> pieces;
       double carried = std::uniform_real_distribution<double>(0, 1)(random);
       for (std::size_t k = 0; k < kinds.size(); ++k) {
         const double w = weight[k] / sum;
@@ -354,7 +300,7 @@ CertaintyResult certainty(const SeatInput& in, const Pose& seat, const std::vect
         }
         if (count > 0) pieces.push_back(field.draw(kinds[k], count, random));
       }
-      Eigen::MatrixXd draws(static_cast<Eigen::Index>(net.size()), 0);
+      Matrix draws(static_cast<Eigen::Index>(net.size()), 0);
       Eigen::Index columns = 0;
       for (const auto& p : pieces) columns += p.cols();
       draws.resize(static_cast<Eigen::Index>(net.size()), columns);

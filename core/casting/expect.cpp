@@ -1,6 +1,7 @@
 #include "casting/expect.h"
 
 #include "casting/foundry_tables.h"
+#include "geometry/between.h"
 
 #include <Eigen/Geometry>
 #include <fmt/format.h>
@@ -41,7 +42,7 @@ Id opposite_plane(const Build& build, Id surface) {
   Id best = 0;
   double farthest = 1e-6;
   for (const auto& [id, other] : build.surfaces_of(s->part)) {
-    if (other.round() || other.direction.dot(s->direction) > -0.999) continue;
+    if (!faces(other.shape(), -s->direction, 0.999)) continue;
     const double across = (s->point - other.point).dot(s->direction);
     if (across > farthest) {
       farthest = across;
@@ -54,21 +55,44 @@ Id opposite_plane(const Build& build, Id surface) {
 namespace {
 
 /// Largest dimension of the finished part: the longest side of the box around its surfaces.
-double largest_dimension(const std::vector<std::pair<Id, PartSurface>>& surfaces) {
-  if (surfaces.empty()) return 0;
-  Vec3 low = Vec3::Constant(1e300), high = Vec3::Constant(-1e300);
-  for (const auto& [id, s] : surfaces) {
-    const auto [u, v] =
-        s.round() ? PatchDirections{across(s.direction), s.direction} : patch_directions(s.direction);
-    const Vec3 w = s.direction.cross(u);
-    const Vec3 reach =
-        s.round()
-            ? Vec3(s.diameter / 2 * (u.cwiseAbs() + w.cwiseAbs()) + s.height / 2 * s.direction.cwiseAbs())
-            : Vec3(s.width / 2 * u.cwiseAbs() + s.height / 2 * v.cwiseAbs());
-    low = low.cwiseMin(s.point - reach);
-    high = high.cwiseMax(s.point + reach);
+double largest_dimension(const Build& build, Id part) {
+  std::vector<Patch> patches;
+  for (const auto& [id, s] : build.surfaces_of(part)) patches.push_back(s.patch());
+  return box_of(patches).size().maxCoeff();
+}
+
+} // namespace
+
+namespace {
+
+/// The casting tolerance of the raw size that is made of `finished`, the allowance (signed) and half that
+/// tolerance.
+std::optional<double> raw_tolerance(double finished, double allowance, double sign, int grade) {
+  auto tolerance = casting_tolerance(finished, grade);
+  for (int round = 0; round < 4 && tolerance; ++round) {
+    const auto next = casting_tolerance(finished + allowance + sign * *tolerance / 2, grade);
+    if (!next) return tolerance; // a small cored hole closes up: its own row is the first
+    if (*next == *tolerance) break;
+    // Where two rows lead to each other, the wider one holds.
+    if (round == 3) return std::max(*next, *tolerance);
+    tolerance = next;
   }
-  return (high - low).maxCoeff();
+  return tolerance;
+}
+
+/// By how many grades finer a small dimension moulded by hand in sand can usually be held: ISO 8062, the note
+/// to its table of grades for single castings.
+int finer_by_hand(std::string_view process, double raw) {
+  if (process != "sand by hand" || !(raw > 0)) return 0;
+  return raw <= 10 ? 3 : raw <= 16 ? 2 : raw <= 25 ? 1 : 0;
+}
+
+/// How thick the metal is between as-cast surface `from` and finished surface `to`: at the point of `from`
+/// nearest to it.
+double thickness(const Surface& from, const Surface& to) {
+  const auto radius = from.round() ? from.diameter / 2 : 0.0;
+  const Vec3 out = to.round() ? across(from.direction) : to.direction;
+  return std::abs(stock_at(to, from.point + radius * out));
 }
 
 } // namespace
@@ -83,7 +107,7 @@ Expectation expect_casting(const Build& build, Id part, const Foundry& foundry) 
   };
   if (std::none_of(surfaces.begin(), surfaces.end(), [](const auto& s) { return s.second.machined; }))
     return refuse("no surface is to be machined yet");
-  out.largest = largest_dimension(surfaces);
+  out.largest = largest_dimension(build, part);
   const auto allowance = machining_allowance(out.largest, foundry.allowance);
   if (!allowance)
     return refuse(fmt::format("no machining allowance of grade {} is tabled for a casting of {:.0f} mm",
@@ -94,7 +118,7 @@ Expectation expect_casting(const Build& build, Id part, const Foundry& foundry) 
     RawSize size;
     size.surface = id;
     int sides = 2;
-    double sign = s.kind == SurfaceKind::bore ? -1 : 1;
+    double sign = metal_sign(s.kind);
     if (s.round()) {
       size.name = s.name;
       size.finished = s.diameter;
@@ -106,11 +130,13 @@ Expectation expect_casting(const Build& build, Id part, const Foundry& foundry) 
       size.finished = other ? std::abs((s.point - other->point).dot(s.direction)) : 0.0;
     }
     // A face with nothing opposite is placed from the casting's own largest dimension.
-    const auto tolerance =
-        casting_tolerance(size.finished > 0 ? size.finished : out.largest, foundry.tolerance_grade);
+    const double from = size.finished > 0 ? size.finished : out.largest;
+    const auto tolerance = raw_tolerance(from, sign * sides * *allowance, sign, foundry.tolerance_grade);
     if (!tolerance) {
-      out.remarks.push_back(fmt::format("{}: grade {} is not tabled for {:.1f} mm", size.name,
-                                        foundry.tolerance_grade, size.finished));
+      out.remarks.push_back(foundry.tolerance_grade > 15
+                                ? fmt::format("{}: grade 16 is for walls only; take 15 or finer", size.name)
+                                : fmt::format("{}: grade {} is not tabled for {:.1f} mm", size.name,
+                                              foundry.tolerance_grade, from));
       continue;
     }
     size.tolerance = *tolerance;
@@ -125,10 +151,30 @@ Expectation expect_casting(const Build& build, Id part, const Foundry& foundry) 
     size.stock_least = *allowance;
     size.stock = *allowance + *tolerance / 2 / sides;
     size.stock_most = *allowance + *tolerance / sides;
-    if (s.kind == SurfaceKind::bore && size.raw <= 0)
+    if (is_hole(s.kind) && size.raw <= 0)
       out.remarks.push_back(
           fmt::format("{}: nothing is left of the hole with this much allowance; cast it solid", s.name));
+    if (const int finer = finer_by_hand(foundry.process, size.raw); finer > 0)
+      out.remarks.push_back(fmt::format(
+          "{}: {:.1f} mm is small; moulded by hand in sand it can usually be held {} {} "
+          "finer, grade {}",
+          size.name, size.raw, finer, finer == 1 ? "grade" : "grades", foundry.tolerance_grade - finer));
     out.sizes.push_back(std::move(size));
+  }
+  for (const auto& [id, wall] : build.walls_of(part)) {
+    const auto *face = build.find<PartSurface>(wall.from), *to = build.find<PartSurface>(wall.to);
+    if (face == nullptr || to == nullptr) continue;
+    RawWall raw{id, fmt::format("{} to {}", face->name, to->name), 0, 0};
+    const auto* stock = out.of(wall.to);
+    raw.nominal = thickness(face->shape(), to->shape()) + (stock != nullptr ? stock->stock : 0.0);
+    const auto tolerance = casting_tolerance(raw.nominal, foundry.tolerance_grade, CastOf::wall);
+    if (!tolerance) {
+      out.remarks.push_back(fmt::format("wall {}: grade {} is not tabled for {:.1f} mm", raw.name,
+                                        foundry.tolerance_grade + 1, raw.nominal));
+      continue;
+    }
+    raw.tolerance = *tolerance;
+    out.walls.push_back(std::move(raw));
   }
   out.status = ExpectStatus::expected;
   return out;

@@ -6,8 +6,9 @@
 //   two faces, or a boss   raw = finished + 2 RMA + CT/2
 //   a bore                 raw = finished − 2 RMA − CT/2
 //
-// RMA: required machining allowance, by the casting's largest dimension; CT: whole casting tolerance of the
-// raw size (its grade taken at the finished size). ISO 8062-3:2007.
+// RMA: required machining allowance, by the largest dimension of the finished part; CT: whole casting
+// tolerance of the raw size itself, which is found by going round until its row of the table stands. A wall
+// has one grade coarser. ISO 8062-3:2007.
 
 #include "build/build.h"
 #include "quantity/reckoning.h"
@@ -28,6 +29,14 @@ struct RawSize {
   Reckoning sum;                                     ///< of `raw`
 };
 
+/// A wall to keep, as the foundry makes it.
+struct RawWall {
+  build::Id wall = 0;
+  std::string name;     ///< "boss to bore"
+  double nominal = 0;   ///< mm: as drawn, with the metal that is to be machined off
+  double tolerance = 0; ///< mm: whole width about it, one grade coarser than the casting's
+};
+
 enum class ExpectStatus { not_run, expected, refused };
 
 struct Expectation {
@@ -36,7 +45,9 @@ struct Expectation {
   double largest = 0;   ///< mm: largest dimension of the part, as finished
   double allowance = 0; ///< mm: RMA a side
   std::vector<RawSize> sizes;
-  std::vector<std::string> remarks; ///< sizes the tables do not cover
+  std::vector<RawWall> walls;
+  std::vector<std::string>
+      remarks; ///< sizes the tables do not cover, and what a foundry can usually do better
 
   bool usable() const { return status == ExpectStatus::expected; }
   const RawSize* of(build::Id surface) const;

@@ -1,9 +1,10 @@
 #include "casting/first_datum.h"
 
+#include "geometry/between.h"
+#include "geometry/solve.h"
 #include "quantity/length_text.h"
 
 #include <Eigen/Geometry>
-#include <Eigen/LU>
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -30,9 +31,9 @@ Matrix6 contacts(const std::array<DatumTarget, 6>& targets, const Vec3& about) {
 std::optional<Matrix6> inverse_of(const Matrix6& g, double size) {
   Matrix6 scaled = g;
   scaled.rightCols<3>() /= size;
-  const Eigen::PartialPivLU<Matrix6> lu(scaled);
-  if (!(lu.rcond() >= 1e-4)) return std::nullopt; // also when it is singular
-  Matrix6 inverse = lu.inverse();
+  const auto found = datrin::inverse(scaled);
+  if (!(found.condition >= 1e-4)) return std::nullopt; // also when it is singular
+  Matrix6 inverse = found.inverse;
   inverse.bottomRows<3>() /= size;
   return inverse;
 }
@@ -48,6 +49,10 @@ Vec3 middle_of(const FirstDatumInput& in) {
   Vec3 sum = Vec3::Zero();
   for (const auto& s : in.surfaces) sum += s.shape.point;
   return sum / std::max<double>(1, static_cast<double>(in.surfaces.size()));
+}
+
+Patch patch_of(const DatumSurface& s) {
+  return {s.shape, s.width, s.height};
 }
 
 /// How far a plane reaches to each side of its middle along a unit direction in it.
@@ -85,8 +90,8 @@ bool makes_targets(const FirstDatumInput& in, const std::array<int, 3>& chosen, 
   if (s3.shape.round()) {
     if (std::abs(level.dot(s3.shape.direction)) > 1 - o.least_independent) return false;
     const Vec3 side = (level - level.dot(s3.shape.direction) * s3.shape.direction).normalized();
-    const double sign = s3.shape.kind == SurfaceKind::bore ? -1 : 1;
-    out[5] = {chosen[2], s3.shape.point + s3.shape.diameter / 2 * side, sign * side};
+    const Vec3 at = s3.shape.point + s3.shape.diameter / 2 * side;
+    out[5] = {chosen[2], at, stock_direction(s3.shape, at)};
   } else {
     if (std::abs(s3.shape.direction.dot(level)) < o.least_independent) return false;
     out[5] = {chosen[2], s3.shape.point, s3.shape.direction};
@@ -153,10 +158,7 @@ std::optional<DatumChoice> datum_choice(const FirstDatumInput& in, const std::ar
         consider(at, way.x() * u + way.y() * v);
       }
     } else {
-      const auto [u, v] = patch_directions(s.shape.direction);
-      for (const double a : {-0.5, 0.5})
-        for (const double b : {-0.5, 0.5})
-          consider(s.shape.point + a * s.width * u + b * s.height * v, s.shape.direction);
+      for (const auto& corner : corners(patch_of(s))) consider(corner, s.shape.direction);
     }
     choice.spreads.push_back(worst);
     if (worst.spread > choice.worst) {
@@ -180,18 +182,15 @@ FirstDatumResult first_datums(const FirstDatumInput& in, const FirstDatumOptions
     if (!(s.roughness >= 0) || !std::isfinite(s.draft))
       return refuse(fmt::format("{}: roughness and draft must be numbers of 0 or more", s.name));
     if (!s.as_cast) continue;
-    if (s.shape.round() ? s.shape.diameter > 0 : s.width > 0 && s.height > 0)
-      last.push_back(static_cast<int>(k));
-    if (!s.shape.round() && s.width > 0 && s.height > 0) planes.push_back(static_cast<int>(k));
+    const bool flat = !s.shape.round();
+    if (flat ? seen_area(patch_of(s)) > 0 : s.shape.diameter > 0) last.push_back(static_cast<int>(k));
+    if (flat && seen_area(patch_of(s)) > 0) planes.push_back(static_cast<int>(k));
   }
   if (planes.size() < 2 || last.size() < 3)
     return refuse("three as-cast surfaces are needed, two of them flat, to stand and locate the casting on");
   if (std::none_of(in.surfaces.begin(), in.surfaces.end(), [](const auto& s) { return s.to_machine; }))
     return refuse("no surface is to be machined yet");
-  const auto area = [&](int k) {
-    const auto& s = in.surfaces[static_cast<std::size_t>(k)];
-    return s.shape.round() ? s.shape.diameter * s.height : s.width * s.height;
-  };
+  const auto area = [&](int k) { return seen_area(patch_of(in.surfaces[static_cast<std::size_t>(k)])); };
   double tempting_first = -1, tempting_second = -1, tempting_third = -1;
   for (const int a : planes)
     for (const int b : planes) {

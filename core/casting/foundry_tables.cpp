@@ -60,11 +60,12 @@ std::optional<CastingGrade> usual_grade(std::string_view process, std::string_vi
   return std::nullopt;
 }
 
-std::optional<double> casting_tolerance(double nominal, int grade) {
+std::optional<double> casting_tolerance(double raw, int grade, CastOf of) {
   static const auto table = read_table(data::casting_tolerances_csv);
-  const int row = table.row_up_to(nominal);
-  if (row < 0 || nominal <= 0) return std::nullopt;
-  return table.number(static_cast<std::size_t>(row), table.column(std::to_string(grade)));
+  const int row = table.row_up_to(raw);
+  if (row < 0 || !(raw > 0) || grade > 15) return std::nullopt;
+  return table.number(static_cast<std::size_t>(row),
+                      table.column(std::to_string(of == CastOf::wall ? grade + 1 : grade)));
 }
 
 std::optional<double> machining_allowance(double largest, std::string_view grade) {

@@ -25,8 +25,12 @@ struct CastingGrade {
 const std::vector<CastingGrade>& casting_grades(); ///< data/casting_grades.csv
 std::optional<CastingGrade> usual_grade(std::string_view process, std::string_view group);
 
-/// Whole width of the casting tolerance of grade 1 to 16 for a dimension, mm. ISO 8062-3.
-std::optional<double> casting_tolerance(double nominal, int grade);
+/// What a casting tolerance is of: a wall has one grade coarser than the rest of the casting.
+enum class CastOf { size, wall };
+
+/// Whole width of the casting tolerance for a raw dimension of a casting of grade 1 to 15, mm; grade 16 is
+/// for walls of a casting of grade 15 only. ISO 8062-3.
+std::optional<double> casting_tolerance(double raw, int grade, CastOf of = CastOf::size);
 
 /// Required machining allowance of grade "A" to "K" (no I), a side, for a casting whose largest dimension is
 /// `largest`, mm. ISO 8062-3.

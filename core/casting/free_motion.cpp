@@ -1,8 +1,8 @@
 #include "casting/free_motion.h"
 
+#include "geometry/solve.h"
 #include "quantity/length_text.h"
 
-#include <Eigen/SVD>
 #include <fmt/format.h>
 
 #include <cmath>
@@ -13,23 +13,26 @@ namespace {
 constexpr double small = 1e-6;
 
 /// Unit vectors spanning the columns of `vectors`, coordinate axes first where they lie in the span.
-std::vector<Vec3> plain_basis(const Eigen::Matrix<double, 3, Eigen::Dynamic>& vectors) {
+std::vector<Vec3> plain_basis(const Matrix& vectors) {
   std::vector<Vec3> basis;
   if (vectors.cols() == 0) return basis;
-  const Eigen::JacobiSVD<Eigen::MatrixXd> svd(vectors, Eigen::ComputeThinU);
-  const auto& values = svd.singularValues();
-  int rank = 0;
-  while (rank < values.size() && values[rank] > small) ++rank;
-  const Eigen::MatrixXd span = svd.matrixU().leftCols(rank);
+  const auto svd = singular_values(vectors);
+  const auto rank = svd.rank(small);
+  const auto in_span = [&](const Vec3& v) {
+    Vec3 left = v;
+    for (Eigen::Index k = 0; k < rank; ++k) {
+      const Vec3 axis = svd.u.col(k);
+      left -= axis * axis.dot(v);
+    }
+    return left.norm() < 1e-5;
+  };
   const auto add = [&](Vec3 v) {
     for (const auto& b : basis) v -= b * b.dot(v);
-    if (v.norm() > 1e-4 && static_cast<int>(basis.size()) < rank) basis.push_back(v.normalized());
+    if (v.norm() > 1e-4 && static_cast<Eigen::Index>(basis.size()) < rank) basis.push_back(v.normalized());
   };
-  for (int i = 0; i < 3; ++i) {
-    const Vec3 axis = Vec3::Unit(i);
-    if ((axis - span * (span.transpose() * axis)).norm() < 1e-5) add(axis);
-  }
-  for (int k = 0; k < rank; ++k) add(span.col(k));
+  for (int i = 0; i < 3; ++i)
+    if (in_span(Vec3::Unit(i))) add(Vec3::Unit(i));
+  for (Eigen::Index k = 0; k < rank; ++k) add(svd.u.col(k));
   return basis;
 }
 
@@ -43,19 +46,16 @@ std::string FreeMotion::name() const {
                             number_text(direction.z(), 2));
 }
 
-std::vector<FreeMotion> name_motions(const Columns6& free, double size) {
+std::vector<FreeMotion> name_motions(const Motions& free, double size) {
   std::vector<FreeMotion> motions;
   if (free.cols() == 0) return motions;
-  const Eigen::MatrixXd turns = free.bottomRows<3>() / std::max(size, 1e-12);
+  const Matrix turns = free.bottomRows<3>() / std::max(size, 1e-12);
   // Combinations of the columns without any turn are travels.
-  const Eigen::JacobiSVD<Eigen::MatrixXd> svd(turns, Eigen::ComputeFullV);
-  int rank = 0;
-  while (rank < svd.singularValues().size() && svd.singularValues()[rank] * size > small) ++rank;
-  const Eigen::MatrixXd still = svd.matrixV().rightCols(free.cols() - rank);
-  Eigen::Matrix<double, 3, Eigen::Dynamic> travels = free.topRows<3>() * still;
+  const auto svd = singular_values(turns);
+  const auto rank = svd.rank(small / size);
+  const Matrix travels = product(free.topRows<3>(), svd.v.rightCols(free.cols() - rank));
   for (const auto& direction : plain_basis(travels)) motions.push_back({false, direction, false});
-  Eigen::Matrix<double, 3, Eigen::Dynamic> axes = turns * size;
-  for (const auto& direction : plain_basis(axes)) motions.push_back({true, direction, false});
+  for (const auto& direction : plain_basis(turns * size)) motions.push_back({true, direction, false});
   return motions;
 }
 

@@ -2,6 +2,7 @@
 
 #include "casting/seat_groups.h"
 #include "casting/seat_start.h"
+#include "geometry/between.h"
 #include "geometry/fit.h"
 
 #include <Eigen/Geometry>
@@ -17,11 +18,6 @@ namespace {
 
 const SeatSurface& surface_at(const SeatInput& input, int i) {
   return input.surfaces[static_cast<std::size_t>(i)];
-}
-
-bool coaxial(const Surface& a, const Surface& b) {
-  return a.round() && b.round() && a.direction.cross(b.direction).norm() < 1e-6 &&
-         (a.point - b.point).cross(a.direction).norm() < 0.01;
 }
 
 /// How far across its axis the middle of the touches of round surface `s` stands off the drawing's axis.
@@ -45,13 +41,8 @@ bool placed_along(const SeatInput& input, int k, const auto& places) {
   bool plus = false, minus = false;
   for (const auto& s : input.surfaces) {
     if (!places(s)) continue;
-    const double along = s.shape.direction[k];
-    if (s.shape.round()) {
-      if (std::abs(along) < 0.5) plus = minus = true;
-    } else {
-      plus = plus || along > 0.7;
-      minus = minus || along < -0.7;
-    }
+    plus = plus || places_along(s.shape, Vec3::Unit(k));
+    minus = minus || places_along(s.shape, -Vec3::Unit(k));
   }
   return plus && minus;
 }
@@ -62,8 +53,7 @@ int around(const SeatInput& input, int bore) {
   int best = -1;
   for (int i = 0; i < static_cast<int>(input.surfaces.size()); ++i) {
     const auto& shape = surface_at(input, i).shape;
-    if (i == bore || shape.kind != SurfaceKind::boss || !coaxial(shape, surface_at(input, bore).shape))
-      continue;
+    if (i == bore || !is_outside(shape.kind) || !coaxial(shape, surface_at(input, bore).shape)) continue;
     if (best < 0 || shape.diameter < surface_at(input, best).shape.diameter) best = i;
   }
   return best;
@@ -110,9 +100,9 @@ std::vector<HandSeat> hand_seats(const SeatInput& input, const Pose& start,
   std::vector<int> touches(input.surfaces.size(), 0);
   for (const auto& point : input.points) ++touches[static_cast<std::size_t>(point.surface)];
   // The rules: which surfaces place the part.
-  const auto is_core = [](const SeatSurface& s) { return s.shape.kind == SurfaceKind::bore && s.machined; };
-  const auto is_boss = [](const SeatSurface& s) { return s.shape.kind == SurfaceKind::boss; };
-  const auto is_face = [](const SeatSurface& s) { return s.shape.kind == SurfaceKind::plane; };
+  const auto is_core = [](const SeatSurface& s) { return is_hole(s.shape.kind) && s.machined; };
+  const auto is_boss = [](const SeatSurface& s) { return is_outside(s.shape.kind); };
+  const auto is_face = [](const SeatSurface& s) { return !s.shape.round(); };
   std::vector<HandSeat> seats;
   const auto rule = [&](std::string name, std::string how, const auto& places) {
     HandSeat result;

@@ -1,5 +1,7 @@
 #include "casting/marking_out.h"
 
+#include "geometry/between.h"
+
 #include <Eigen/Geometry>
 #include <fmt/format.h>
 
@@ -77,12 +79,7 @@ private:
     return {};
   }
 
-  /// A plane that lies level, or a round surface whose axis does.
-  bool level(const Surface& shape) const {
-    const double along_up = std::abs(shape.direction.dot(in_.up));
-    return shape.round() ? along_up < options_.parallel_within
-                         : shape.direction.cross(in_.up).norm() < options_.parallel_within;
-  }
+  bool level(const Surface& shape) const { return lies_level(shape, in_.up, options_.parallel_within); }
 
   const Vec3& at(int point) const { return at_[static_cast<std::size_t>(point)]; }
   Eigen::Vector2d above(int point) const { return seen_from_above(at(point), across_, along_); }
@@ -123,7 +120,7 @@ private:
     for (int i = 0; i < static_cast<int>(at_.size()); ++i) {
       const auto& p = in_.part.points[static_cast<std::size_t>(i)];
       const auto& shape = in_.part.surfaces[static_cast<std::size_t>(p.surface)].shape;
-      if (shape.kind == SurfaceKind::bore) continue; // a jack does not reach into a hole
+      if (is_hole(shape.kind)) continue; // a jack does not reach into a hole
       if (outward(in_.part, i, in_.seat).dot(in_.up) < -options_.underside) found.push_back(i);
     }
     // More than these few spread ones would not make a wider triangle worth the wait.
@@ -195,14 +192,15 @@ private:
       const auto& surface = in_.part.surfaces[static_cast<std::size_t>(i)];
       if (!surface.machined) continue;
       if (!level(surface.shape)) {
-        out_.not_scribed.push_back({i, surface.shape.round() ? "its axis does not lie level this way up"
-                                                             : "it does not lie level this way up"});
+        out_.not_scribed.push_back({i, has_centre_line(surface.shape.kind)
+                                           ? "its axis does not lie level this way up"
+                                           : "it does not lie level this way up"});
         continue;
       }
       const double along = in_.up.dot(surface.shape.point);
       LineSetting line;
       line.surface = i;
-      line.centre_line = surface.shape.round();
+      line.centre_line = has_centre_line(surface.shape.kind);
       line.height = along + out_.height_zero;
       line.reckoning = column(surface.id + (line.centre_line ? ", centre line" : ""), along, "drawing");
       out_.lines.push_back(std::move(line));
@@ -273,8 +271,7 @@ std::vector<WayUp> ways_up(const SeatInput& part) {
     way.up = Vec3::Unit(k / 2) * (k % 2 == 0 ? 1.0 : -1.0);
     for (int i = 0; i < static_cast<int>(part.surfaces.size()) && way.down_surface < 0; ++i) {
       const auto& surface = part.surfaces[static_cast<std::size_t>(i)];
-      if (surface.machined && !surface.shape.round() && surface.shape.direction.dot(way.up) < -1 + 1e-9)
-        way.down_surface = i;
+      if (surface.machined && faces(surface.shape, -way.up, 1 - 1e-9)) way.down_surface = i;
     }
     way.name = way.down_surface >= 0 ? part.surfaces[static_cast<std::size_t>(way.down_surface)].id + " down"
                                      : std::string(names[k]) + " up";

@@ -2,6 +2,7 @@
 
 #include "casting/seat_groups.h"
 #include "casting/seat_start.h"
+#include "geometry/patch.h"
 #include "quantity/length_text.h"
 #include "quantity/unit.h"
 
@@ -30,7 +31,9 @@ constexpr double mad_to_sigma = 1.4826;
 constexpr double small_sample = 1.5; // 1 + 5 / (n − 3) for a dozen touches: least median fits too well
 constexpr double looks_smoother = 0.91;
 constexpr double most_lean = 0.1; // stock per mm across a plane: some 6°
-constexpr double most_drift = 6;  // mm a round surface stands off its drawing
+constexpr double slope_over =
+    20; // mm: a slope counts by what it rises over this, so that all terms are about 1
+constexpr double most_drift = 6; // mm a round surface stands off its drawing
 constexpr int all_triples_up_to = 14;
 
 /// One surface's stock about its own fit.
@@ -140,17 +143,15 @@ private:
   /// What the stock of a surface is a linear function of: where on a plane, which way round a bore. The
   /// numbers are scaled to about 1.
   Row row_of(int s, const Vec3& point) const {
-    const auto& shape = surface(s).shape;
-    const Vec3 d = pose_.apply(point) - shape.point;
-    const auto [u, v] = patch_directions(shape.direction);
-    if (!shape.round()) return {1, d.dot(u) / 20, d.dot(v) / 20};
-    const double a = d.dot(u), b = d.dot(v), r = std::max(1e-9, std::hypot(a, b));
-    return {1, a / r, b / r};
+    const Chart chart(surface(s).shape);
+    const Vec2 c = chart.coordinates(pose_.apply(point));
+    if (chart.closes()) return {1, std::cos(c.x()), std::sin(c.x())};
+    return {1, c.x() / slope_over, c.y() / slope_over};
   }
 
   bool sensible(int s, const Row& value) const {
-    if (surface(s).shape.round()) return value.tail<2>().norm() < most_drift;
-    return value.tail<2>().norm() / 20 < most_lean;
+    const bool moves = lean_moves(surface(s).shape.kind, 0); // its first two terms: moving across, or leaning
+    return value.tail<2>().norm() < (moves ? most_drift : most_lean * slope_over);
   }
 
   // --- How each surface lies ------------------------------------------------------------------------------
@@ -283,14 +284,7 @@ private:
   double beyond_edge(int s, const Vec3& point) const {
     if (static_cast<std::size_t>(s) >= in_.extent.size()) return 0;
     const auto& extent = in_.extent[static_cast<std::size_t>(s)];
-    const auto& shape = surface(s).shape;
-    const Vec3 d = pose_.apply(point) - shape.point;
-    if (shape.round())
-      return extent.y() > 0 ? std::max(0.0, std::abs(d.dot(shape.direction)) - extent.y() / 2) : 0.0;
-    const auto [u, v] = patch_directions(shape.direction);
-    const double a = extent.x() > 0 ? std::abs(d.dot(u)) - extent.x() / 2 : 0.0;
-    const double b = extent.y() > 0 ? std::abs(d.dot(v)) - extent.y() / 2 : 0.0;
-    return std::max({0.0, a, b});
+    return datrin::beyond_edge({surface(s).shape, extent.x(), extent.y()}, pose_.apply(point));
   }
 
   std::optional<Mistake> look_at(int i) const {

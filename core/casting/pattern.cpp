@@ -35,7 +35,7 @@ Pattern make_pattern(const Build& build, Id part, const Foundry& foundry, const 
     p.shape.point *= out.scale;
     p.shape.width *= out.scale;
     p.shape.height *= out.scale;
-    if (s.kind == SurfaceKind::bore) {
+    if (is_hole(s.kind)) {
       p.size = p.shape.diameter;
       if (raw == nullptr && s.machined) p.size = 0;
       if (p.size < options.least_core * out.scale) {
@@ -49,7 +49,7 @@ Pattern make_pattern(const Build& build, Id part, const Foundry& foundry, const 
         p.print = std::max(15.0, std::round(p.size));
         p.note = fmt::format("core, prints {:.0f} mm long", p.print);
       }
-    } else if (s.kind == SurfaceKind::boss) {
+    } else if (is_outside(s.kind)) {
       p.size = p.shape.diameter;
     } else if (const auto* other = build.find<PartSurface>(opposite_plane(build, id))) {
       const auto* raw_other = expected.of(opposite_plane(build, id));

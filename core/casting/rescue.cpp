@@ -1,5 +1,6 @@
 #include "casting/rescue.h"
 
+#include "geometry/between.h"
 #include "geometry/surface.h"
 #include "quantity/length_text.h"
 
@@ -72,16 +73,22 @@ private:
     for (int i = 0; i < static_cast<int>(in_.surfaces.size()); ++i) {
       if (!surface(i).machined || touches_[static_cast<std::size_t>(i)] == 0) continue;
       const auto add = [&](RescueKind kind) { kinds.push_back({kind, i, 0, Vec3::Zero()}); };
-      if (!surface(i).shape.round()) {
+      switch (surface(i).shape.kind) {
+      case SurfaceKind::plane:
         add(RescueKind::leave_low);
         add(RescueKind::move_face);
         add(RescueKind::build_up);
-      } else if (surface(i).shape.kind == SurfaceKind::bore) {
+        break;
+      case SurfaceKind::bore:
+      case SurfaceKind::taper_bore:
         add(RescueKind::shift_bore);
         add(RescueKind::sleeve);
-      } else {
+        break;
+      case SurfaceKind::boss:
+      case SurfaceKind::taper_shank:
         add(RescueKind::leave_low);
         add(RescueKind::build_up);
+        break;
       }
     }
     return kinds;
@@ -311,29 +318,17 @@ private:
       const auto moved = with_changes(in_, {change});
       for (int i = 0; i < static_cast<int>(in_.surfaces.size()); ++i) {
         if (i == change.surface || !surface(i).machined) continue;
-        const auto was = distance(s.shape, surface(i).shape);
+        const auto was = between(s.shape, surface(i).shape);
         const auto now =
-            distance(moved.surfaces[static_cast<std::size_t>(change.surface)].shape, surface(i).shape);
-        if (was && now && std::abs(*was - *now) > 0.004)
-          list.push_back(fmt::format("{} to {} becomes {}, was {}", s.id, surface(i).id, mm(*now), mm(*was)));
+            between(moved.surfaces[static_cast<std::size_t>(change.surface)].shape, surface(i).shape);
+        const double before = was ? std::abs(was->signed_distance) : 0,
+                     after = now ? std::abs(now->signed_distance) : 0;
+        if ((was || now) && std::abs(before - after) > 0.004)
+          list.push_back(
+              fmt::format("{} to {} becomes {}, was {}", s.id, surface(i).id, mm(after), mm(before)));
       }
     }
     return fmt::format("{}", fmt::join(list, "; "));
-  }
-
-  /// Between parallel planes; from a plane to an axis that runs along it; between parallel axes.
-  static std::optional<double> distance(const Surface& a, const Surface& b) {
-    if (!a.round() && !b.round()) {
-      if (a.direction.cross(b.direction).norm() > 1e-6) return std::nullopt;
-      return std::abs(a.direction.dot(b.point - a.point));
-    }
-    if (a.round() && b.round()) {
-      if (a.direction.cross(b.direction).norm() > 1e-6) return std::nullopt;
-      return (b.point - a.point).cross(a.direction).norm();
-    }
-    const auto &plane = a.round() ? b : a, &axis = a.round() ? a : b;
-    if (std::abs(plane.direction.dot(axis.direction)) > 1e-6) return std::nullopt;
-    return std::abs(plane.direction.dot(axis.point - plane.point));
   }
 
   const SeatInput& in_;

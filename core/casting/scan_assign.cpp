@@ -2,8 +2,9 @@
 
 #include "casting/seat_groups.h"
 #include "casting/seat_start.h"
+#include "geometry/patch.h"
+#include "geometry/solve.h"
 
-#include <Eigen/Eigenvalues>
 #include <Eigen/Geometry>
 #include <fmt/format.h>
 
@@ -42,8 +43,6 @@ double median(std::vector<double>& values) {
 class Assigner {
 public:
   Assigner(const ScanInput& input, const ScanOptions& options) : in_(input), options_(options) {
-    frames_.reserve(in_.surfaces.size());
-    for (const auto& s : in_.surfaces) frames_.push_back(patch_directions(s.shape.direction));
     usual_.assign(in_.surfaces.size(), 0.0);
     for (std::size_t s = 0; s < usual_.size(); ++s) usual_[s] = in_.surfaces[s].machined ? 1.5 : 0.0;
   }
@@ -112,13 +111,13 @@ private:
     const double reach = 6 * median(far); // a table or a clamp scanned along does not turn the axes
     for (const auto& p : sample_)
       if ((p - mean).squaredNorm() <= reach) scatter += (p - mean) * (p - mean).transpose();
-    const Mat3 own = Eigen::SelfAdjointEigenSolver<Mat3>(scatter).eigenvectors();
+    const Mat3 own = symmetric_eigen(scatter).vectors;
     const Vec3 middle = drawing_middle();
     std::vector<Pose> list;
     for (const auto& turn : axis_turns()) {
       list.push_back({turn, middle - middle_of(turn)});
       Mat3 axes = own;
-      if (axes.determinant() < 0) axes.col(0) = -axes.col(0);
+      if (axes.col(0).cross(axes.col(1)).dot(axes.col(2)) < 0) axes.col(0) = -axes.col(0);
       const Mat3 rotation = turn * axes.transpose();
       list.push_back({rotation, middle - middle_of(rotation)});
     }
@@ -140,19 +139,13 @@ private:
     return middle;
   }
 
+  Patch patch(std::size_t s) const { return {in_.surfaces[s].shape, in_.extent[s].x(), in_.extent[s].y()}; }
+
   Vec3 drawing_middle() const {
-    Vec3 low = Vec3::Constant(1e30), high = -low;
-    for (std::size_t i = 0; i < in_.surfaces.size(); ++i) {
-      const auto& shape = in_.surfaces[i].shape;
-      const auto& extent = in_.extent[i];
-      const auto& [u, v] = frames_[i];
-      const Vec3 half = shape.round() ? Vec3(shape.direction.cwiseAbs() * extent.y() / 2 +
-                                             (Vec3::Ones() - shape.direction.cwiseAbs()) * shape.diameter / 2)
-                                      : Vec3(u.cwiseAbs() * extent.x() / 2 + v.cwiseAbs() * extent.y() / 2);
-      low = low.cwiseMin(shape.point - half);
-      high = high.cwiseMax(shape.point + half);
-    }
-    return (low + high) / 2;
+    std::vector<Patch> patches;
+    for (std::size_t i = 0; i < in_.surfaces.size(); ++i) patches.push_back(patch(i));
+    const auto box = box_of(patches);
+    return (box.low + box.high) / 2;
   }
 
   struct Nearest {
@@ -164,20 +157,7 @@ private:
   Nearest nearest(const Vec3& at) const {
     Nearest found;
     for (std::size_t s = 0; s < in_.surfaces.size(); ++s) {
-      const auto& shape = in_.surfaces[s].shape;
-      const Vec3 d = at - shape.point;
-      double across_it = 0, beyond = 0;
-      if (shape.round()) {
-        const double along = d.dot(shape.direction);
-        const double radius = std::sqrt(std::max(0.0, d.squaredNorm() - along * along));
-        across_it = (shape.kind == SurfaceKind::bore ? -1 : 1) * (radius - shape.diameter / 2);
-        beyond = std::max(0.0, std::abs(along) - in_.extent[s].y() / 2);
-      } else {
-        across_it = d.dot(shape.direction);
-        const double a = std::max(0.0, std::abs(d.dot(frames_[s].width)) - in_.extent[s].x() / 2);
-        const double b = std::max(0.0, std::abs(d.dot(frames_[s].height)) - in_.extent[s].y() / 2);
-        beyond = std::max(a, b);
-      }
+      const double across_it = stock_at(in_.surfaces[s].shape, at), beyond = beyond_edge(patch(s), at);
       // A little past the edge is still the surface: rough metal stands over there too.
       const double off = std::hypot(across_it - usual_[s], std::max(0.0, beyond - 2.0));
       if (off < found.off) {
@@ -253,7 +233,6 @@ private:
 
   const ScanInput& in_;
   const ScanOptions& options_;
-  std::vector<PatchDirections> frames_;
   std::vector<double> usual_; ///< stock each surface has on the whole, mm
   std::vector<Vec3> sample_;
 };

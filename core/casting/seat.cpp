@@ -1,13 +1,14 @@
 #include "casting/seat.h"
 
 #include "casting/seat_groups.h"
+#include "casting/seat_holds.h"
+#include "casting/seat_motions.h"
 #include "casting/seat_polish.h"
 #include "casting/seat_start.h"
 #include "margin/least.h"
 #include "margin/nearest.h"
 
 #include <Eigen/Geometry>
-#include <Eigen/QR>
 
 #include <algorithm>
 #include <cmath>
@@ -16,14 +17,17 @@
 namespace datrin::casting {
 namespace {
 
-constexpr double give = 1e-6;     // mm: what a level may lose again for the sake of the next
-constexpr double pressing = 1e-7; // a share above this holds
-constexpr double dependent =
-    2e-3;                   // rates this near to depending on each other are taken to: they do at an optimum
-constexpr double far = 1e7; // mm: "without limit"
+constexpr double give = 1e-6;          // mm: what a level may lose again for the sake of the next
+constexpr double pressing = 1e-7;      // a share above this holds
+constexpr double far = 1e7;            // mm: "without limit"
 constexpr std::size_t rows_kept = 160; // a programme that outgrows this drops what does not press
 
-/// The search, one level after the other. Margins are linearised at pose_ in the motions basis_ still allows.
+/// A solution of a programme as what a basis of motions is multiplied by.
+Eigen::Matrix<double, Eigen::Dynamic, 1, 0, 6, 1> bounded(const Vector& x) {
+  return x;
+}
+
+/// The search, one level after the other. Margins are linearised at pose_ in the motions still allowed.
 class Search {
 public:
   Search(const SeatInput& input, const SeatOptions& options) : input_(input), options_(options) {}
@@ -81,7 +85,7 @@ private:
     sort_into_buckets(groups_, start_.pose);
     pose_ = start_.pose;
     reach_ = 0.2 * start_.size;
-    allow(start_.held, Eigen::VectorXd::Constant(start_.held.cols(), no_margin));
+    motions_.allow(start_.held, Vector::Constant(start_.held.cols(), no_margin));
     result_.undetermined = name_motions(start_.free, start_.size);
     held_.assign(groups_.size(), 0);
     floors_.assign(groups_.size(), 0.0);
@@ -93,7 +97,9 @@ private:
   SeatResult finish() {
     result_.margins = margins_at(input_, result_.pose, options_.limiting_within);
     if (result_.status == SeatStatus::seated) {
-      if (!first_.empty()) weigh_what_holds();
+      if (!first_.empty())
+        result_.held_by =
+            balanced_holds(input_, groups_, first_, pose_, start_.centre, start_.size, options_.locked);
       if (!first_.empty())
         result_.check = check_seat(input_, result_.pose, result_.margins.least_weighed, result_.held_by,
                                    {.locked = options_.locked, .centre = start_.centre});
@@ -133,137 +139,21 @@ private:
     return row_gradient(group_of(row), row.at, pose_, start_.centre, start_.size);
   }
 
-  // --- The motions allowed
-  // --------------------------------------------------------------------------------------
-
-  void allow(const Columns6& motions, const Eigen::VectorXd& radius) {
-    basis_ = motions;
-    radius_ = radius;
-    gone_ = Eigen::VectorXd::Zero(motions.cols());
-    wary_ = Eigen::VectorXd::Constant(motions.cols(), no_margin);
-  }
-
-  /// After a step that gained little: turns the basis to what presses, so that along motions the margins bend
-  /// the next step is as short as the bend asks, and along straight ones it stays long. Without it the search
-  /// creeps where a straight motion gains slowly beside a bent one.
-  void turn_basis(double least, double promised) {
-    if (basis_.cols() < 2 || radius_.array().isFinite().any()) return;
-    const auto flat = find_flat(polish_input(least), {});
-    const auto across = basis_.cols() - flat.motions.cols();
-    if (flat.motions.cols() == 0) return;
-    // What is left of the basis besides the flat motions.
-    Eigen::MatrixXd inside = basis_.transpose() * flat.motions;
-    const Eigen::HouseholderQR<Eigen::MatrixXd> qr(inside);
-    const Eigen::MatrixXd whole = qr.householderQ() * Eigen::MatrixXd::Identity(basis_.cols(), basis_.cols());
-    Columns6 turned(6, basis_.cols());
-    turned << basis_ * whole.rightCols(across), flat.motions;
-    basis_ = turned;
-    gone_.setZero();
-    wary_.setConstant(no_margin);
-    for (Eigen::Index j = 0; j < flat.bend.size(); ++j)
-      if (std::abs(flat.bend[j]) > 1e-7)
-        wary_[across + j] = std::sqrt(std::max(promised, 1e-12) / std::abs(flat.bend[j]));
-  }
-
   margin::LinearMargins linearised(double reach) const {
-    margin::LinearMargins linear(static_cast<int>(basis_.cols()));
+    margin::LinearMargins linear(static_cast<int>(motions_.count()));
     for (const auto& row : rows_) {
       const auto g = gradient_of(row);
-      linear.add_row(row.group, g.margin, Eigen::VectorXd(basis_.transpose() * g.rate));
+      linear.add_row(row.group, g.margin, Vector(motions_.basis().transpose() * g.rate));
     }
-    const Eigen::VectorXd far_enough = wary_.cwiseMin(reach);
-    linear.lower = (-radius_ - gone_).cwiseMax(-far_enough).cwiseMin(0.0);
-    linear.upper = (radius_ - gone_).cwiseMin(far_enough).cwiseMax(0.0);
+    motions_.bound(linear, reach);
     return linear;
   }
 
-  Pose moved_by(const Eigen::VectorXd& y) const {
-    const Vec6 d = basis_ * y;
-    return restored(moved(pose_, start_.centre, d.head<3>(), d.tail<3>() / start_.size));
-  }
-
-  /// `pose`, put right where a motion that kept the pinned margins to first order changed them to second: the
-  /// smallest motion, in all directions some margin feels, that gives each touch pinned at an earlier level
-  /// its margin again.
-  Pose restored(Pose pose) const {
-    if (pins_.empty()) return pose;
-    const auto n = static_cast<Eigen::Index>(pins_.size());
-    Eigen::MatrixXd rates(n, start_.held.cols());
-    Eigen::VectorXd missing(n);
-    for (int round = 0; round < 4; ++round) {
-      for (Eigen::Index i = 0; i < n; ++i) {
-        const auto& [row, target] = pins_[static_cast<std::size_t>(i)];
-        const auto g = row_gradient(group_of(row), row.at, pose, start_.centre, start_.size);
-        rates.row(i) = g.rate.transpose() * start_.held;
-        missing[i] = target - g.margin;
-      }
-      if (missing.cwiseAbs().maxCoeff() < 1e-11) break;
-      Eigen::CompleteOrthogonalDecomposition<Eigen::MatrixXd> solver;
-      solver.setThreshold(dependent);
-      solver.compute(rates);
-      const Vec6 d = start_.held * solver.solve(missing);
-      if (!(d.norm() < 0.1 * start_.size) || d.norm() < 1e-12) break;
-      pose = moved(pose, start_.centre, d.head<3>(), d.tail<3>() / start_.size);
-    }
-    return pose;
-  }
-
-  /// The motion from pose_ to `to`, in the basis. Good for small motions.
-  Eigen::VectorXd motion_to(const Pose& to) const {
-    Vec6 d;
-    d << to.apply(pose_.inverse().apply(start_.centre)) - start_.centre,
-        start_.size * vector_from_rotation(to.rotation * pose_.rotation.transpose());
-    return basis_.transpose() * d;
-  }
-
-  /// Rates of the pinned touches at `pose`, a column each.
-  Columns6 pin_rates(const Pose& pose) const {
-    Columns6 rates(6, static_cast<Eigen::Index>(pins_.size()));
-    for (std::size_t i = 0; i < pins_.size(); ++i)
-      rates.col(static_cast<Eigen::Index>(i)) =
-          row_gradient(group_of(pins_[i].first), pins_[i].first.at, pose, start_.centre, start_.size).rate;
-    return rates;
-  }
-
-  /// The motions allowed, turned with the pinned touches' rates at `pose` so that they still change none of
-  /// them.
-  Columns6 basis_at(const Pose& pose) const {
-    if (pins_.empty() || basis_.cols() == 0) return basis_;
-    Eigen::CompleteOrthogonalDecomposition<Eigen::MatrixXd> solver;
-    solver.setThreshold(dependent);
-    const Eigen::MatrixXd rates = (start_.held.transpose() * pin_rates(pose)).transpose();
-    solver.compute(rates);
-    Eigen::MatrixXd inside = start_.held.transpose() * basis_;
-    inside -= solver.solve(rates * inside);
-    for (Eigen::Index j = 0; j < inside.cols(); ++j) { // orthonormal again, column by column
-      for (Eigen::Index k = 0; k < j; ++k) inside.col(j) -= inside.col(k) * inside.col(k).dot(inside.col(j));
-      inside.col(j).normalize();
-    }
-    return start_.held * inside;
-  }
-
-  /// What the pinned touches must press for `presses` to be in balance in all directions.
-  std::vector<PressingRow> pin_prices(const std::vector<PressingRow>& presses, const Pose& pose) const {
-    std::vector<PressingRow> prices;
-    if (pins_.empty()) return prices;
-    Vec6 force = Vec6::Zero();
-    for (const auto& [row, price] : presses)
-      force += price * row_gradient(group_of(row), row.at, pose, start_.centre, start_.size).rate;
-    Eigen::CompleteOrthogonalDecomposition<Eigen::MatrixXd> solver;
-    solver.setThreshold(dependent);
-    solver.compute(Eigen::MatrixXd(pin_rates(pose)));
-    const Eigen::VectorXd price = solver.solve(Eigen::VectorXd(-force));
-    for (std::size_t i = 0; i < pins_.size(); ++i)
-      prices.push_back({pins_[i].first, price[static_cast<Eigen::Index>(i)]});
-    return prices;
-  }
-
   /// Goes to `pose`, which lies `motion` further in the basis.
-  void go(const Pose& pose, const Eigen::VectorXd& motion) {
+  void go(const Pose& pose, const Vector& motion) {
     pose_ = pose;
-    gone_ += motion;
+    motions_.went(pose, motion);
     std::swap(now_, then_);
-    basis_ = basis_at(pose_);
   }
 
   double target_of(std::size_t group, double least) const { return held_[group] ? floors_[group] : least; }
@@ -299,7 +189,7 @@ private:
         price_ *= 10;
         continue;
       }
-      trial_ = moved_by(solved.x);
+      trial_ = motions_.moved_by(pose_, solved.x);
       sweep(groups_, trial_, then_);
       bool added = false;
       for (const auto& worst : then_.worst)
@@ -307,7 +197,8 @@ private:
           const double target = target_of(static_cast<std::size_t>(w.row.group), solved.least);
           if (w.margin >= target || in_rows_.count({w.row.group, w.row.at})) continue;
           const auto row = gradient_of(w.row);
-          if (row.margin + row.rate.dot(basis_ * solved.x) < target - 1e-10) added = add_row(w.row) || added;
+          if (row.margin + row.rate.dot(motions_.basis() * bounded(solved.x)) < target - 1e-10)
+            added = add_row(w.row) || added;
         }
       if (!added) break;
     }
@@ -357,7 +248,8 @@ private:
         reach_ = 0.25 * length;
       }
       if (try_polish(solved.least)) return Outcome::converged;
-      if (gained < 0.5 * promised) turn_basis(solved.least, promised);
+      if (gained < 0.5 * promised && motions_.count() >= 2 && !motions_.any_limited())
+        motions_.turn_to(find_flat(polish_input(solved.least), {}), promised);
       drop_idle_rows(solved);
       if (reach_ < 1e-9) return Outcome::converged;
     }
@@ -378,7 +270,7 @@ private:
   /// Whether the step ended at the reach allowed, where no radius stops it anyway.
   bool at_reach(const margin::LeastResult& solved) const {
     for (Eigen::Index j = 0; j < solved.bound_multipliers.size(); ++j)
-      if (std::abs(solved.bound_multipliers[j]) > pressing && !std::isfinite(radius_[j])) return true;
+      if (std::abs(solved.bound_multipliers[j]) > pressing && !motions_.limited(j)) return true;
     return false;
   }
 
@@ -400,9 +292,9 @@ private:
     input.pose = pose_;
     input.centre = start_.centre;
     input.size = start_.size;
-    input.basis = basis_;
+    input.basis = motions_.basis();
     input.pressing = presses_;
-    input.pins = pin_prices(presses_, pose_);
+    input.pins = motions_.pin_prices(presses_, pose_);
     input.held = held_;
     input.floors = floors_;
     input.least = least;
@@ -415,20 +307,20 @@ private:
   bool try_polish(double least) {
     auto input = polish_input(least);
     auto polished = polish(input);
-    for (int round = 0; round < 6 && polished.converged && !pins_.empty(); ++round) {
+    for (int round = 0; round < 6 && polished.converged && motions_.pinned(); ++round) {
       // Newton keeps to the motions allowed; what it changed of the pinned margins is put right, and Newton
       // asked again.
       const Pose before = polished.pose;
-      input.pose = restored(polished.pose);
-      input.basis = basis_at(input.pose);
-      input.pins = pin_prices(polished.pressing, input.pose);
+      input.pose = motions_.restored(polished.pose);
+      input.basis = motions_.basis_at(input.pose);
+      input.pins = motions_.pin_prices(polished.pressing, input.pose);
       input.least = polished.least;
       polished = polish(input);
       if ((polished.pose.translation - before.translation).norm() < 1e-10) break;
     }
     if (!polished.converged) return false;
-    const Eigen::VectorXd motion = motion_to(polished.pose);
-    if (((gone_ + motion).cwiseAbs() - radius_).maxCoeff() > 1e-9) return false;
+    const Vector motion = motions_.motion_to(pose_, polished.pose);
+    if (!motions_.may_go(motion, 1e-9)) return false;
     sweep(groups_, polished.pose, then_);
     bool objected = false;
     for (const auto& worst : then_.worst)
@@ -449,9 +341,9 @@ private:
     for (Eigen::Index j = 0; j < flat.bend.size(); ++j) {
       if (flat.bend[j] < 1e-7) continue;
       for (const double step : {0.1, -0.1}) {
-        const Eigen::VectorXd y = step * basis_.transpose() * flat.motions.col(j);
-        if (((gone_ + y).cwiseAbs() - radius_).maxCoeff() > 0) continue;
-        trial_ = moved_by(y);
+        const Vector y = step * motions_.basis().transpose() * flat.motions.col(j);
+        if (!motions_.may_go(y, 0)) continue;
+        trial_ = motions_.moved_by(pose_, y);
         sweep(groups_, trial_, then_);
         if (merit(then_) < merit(now_) + 1e-9) continue;
         go(trial_, y);
@@ -470,7 +362,7 @@ private:
     std::vector<double> press(groups_.size(), 0.0);
     for (const auto& row : presses_) {
       press[static_cast<std::size_t>(row.row.group)] += row.price;
-      pins_.emplace_back(row.row, gradient_of(row.row).margin);
+      motions_.pin(row.row, gradient_of(row.row).margin);
     }
     bool any = false;
     for (std::size_t g = 0; g < groups_.size(); ++g)
@@ -483,18 +375,18 @@ private:
     last_level_ = level;
 
     std::vector<int> shut; // what was bent at an earlier level has spent its allowance
-    for (int j = 0; j < radius_.size(); ++j)
-      if (std::isfinite(radius_[j])) shut.push_back(j);
+    for (int j = 0; j < motions_.count(); ++j)
+      if (motions_.limited(j)) shut.push_back(j);
     const auto flat = find_flat(here, shut);
-    Eigen::VectorXd radius = Eigen::VectorXd::Constant(flat.bend.size(), no_margin);
+    Vector radius = Vector::Constant(flat.bend.size(), no_margin);
     const double bent = static_cast<double>((flat.bend.array() < -1e-9).count());
     for (Eigen::Index j = 0; j < radius.size(); ++j)
       if (flat.bend[j] < -1e-9) radius[j] = std::sqrt(2 * give / (bent * -flat.bend[j]));
     if (bent > 0) // going along a bend costs what is held; it may
       for (std::size_t g = 0; g < groups_.size(); ++g)
         if (held_[g] && press[g] > pressing) floors_[g] = level - give;
-    allow(flat.motions, radius);
-    if (basis_.cols() == 0) std::fill(held_.begin(), held_.end(), 1); // everything is where it must be
+    motions_.allow(flat.motions, radius);
+    if (motions_.count() == 0) std::fill(held_.begin(), held_.end(), 1); // everything is where it must be
   }
 
   // --- What the touches do not say
@@ -510,7 +402,7 @@ private:
       ++result_.programmes;
       grows = solved.usable() && solved.least > 1e3 * start_.size;
       if (!grows) break;
-      way_out_ = basis_ * solved.x;
+      way_out_ = motions_.basis() * bounded(solved.x);
       bool added = false;
       for (std::size_t g = 0; g < groups_.size(); ++g) {
         double least = target_of(g, solved.least) - 1e-3;
@@ -549,21 +441,21 @@ private:
 
   /// Moves back towards the start as far as what has been reached allows.
   void settle() {
-    Columns6 straight(6, 0);
-    for (Eigen::Index j = 0; j < basis_.cols(); ++j)
-      if (!std::isfinite(radius_[j])) {
+    Motions straight(6, 0);
+    for (Eigen::Index j = 0; j < motions_.count(); ++j)
+      if (!motions_.limited(j)) {
         straight.conservativeResize(6, straight.cols() + 1);
-        straight.col(straight.cols() - 1) = basis_.col(j);
+        straight.col(straight.cols() - 1) = motions_.basis().col(j);
       }
     if (straight.cols() == 0 || level_ == 0) return;
-    allow(straight, Eigen::VectorXd::Constant(straight.cols(), no_margin));
+    motions_.allow(straight, Vector::Constant(straight.cols(), no_margin));
     std::vector<double> floors = floors_;
     for (std::size_t g = 0; g < groups_.size(); ++g)
       if (!held_[g] || floors_[g] == 0.0) floors[g] = std::min(last_level_, now_.group_margin[g]) - give;
     double reach = start_.size;
     for (int step = 0; step < 60 && reach > 1e-9; ++step) {
       const auto linear = linearised(reach);
-      margin::NearestInput input{&linear, floors, motion_to(options_.start), {}};
+      margin::NearestInput input{&linear, floors, motions_.motion_to(pose_, options_.start), {}};
       input.wished = input.wished.cwiseMax(linear.lower).cwiseMin(linear.upper);
       const auto solved = margin::nearest(input);
       ++result_.programmes;
@@ -572,7 +464,7 @@ private:
         continue;
       }
       if (solved.x.cwiseAbs().maxCoeff() < 1e-9) return;
-      trial_ = moved_by(solved.x);
+      trial_ = motions_.moved_by(pose_, solved.x);
       sweep(groups_, trial_, then_);
       bool added = false, fell = false;
       for (std::size_t g = 0; g < groups_.size(); ++g)
@@ -590,70 +482,24 @@ private:
     }
   }
 
-  // --- What holds it
-  // --------------------------------------------------------------------------------------------
-
-  /// The prices of the first level, balanced anew where the part has come to rest.
-  void weigh_what_holds() {
-    const auto rows = static_cast<Eigen::Index>(first_.size());
-    Eigen::MatrixXd forces(6, rows);
-    for (Eigen::Index i = 0; i < rows; ++i) {
-      forces.col(i) = gradient_of(first_[static_cast<std::size_t>(i)].row).rate;
-      for (int k = 0; k < 6; ++k) // what a lock bears need not balance
-        if (options_.locked[static_cast<std::size_t>(k)]) forces(k, i) = 0;
-    }
-    // Least squares of the six components under Σ = 1, nearest to the prices found.
-    Eigen::VectorXd price(rows);
-    for (Eigen::Index i = 0; i < rows; ++i) price[i] = first_[static_cast<std::size_t>(i)].price;
-    price /= price.sum();
-    Eigen::MatrixXd system(7, rows);
-    system << forces, Eigen::RowVectorXd::Constant(rows, 1e3);
-    Eigen::VectorXd right = Eigen::VectorXd::Zero(7);
-    right[6] = 1e3;
-    Eigen::CompleteOrthogonalDecomposition<Eigen::MatrixXd> solver;
-    solver.setThreshold(1e-9);
-    solver.compute(system);
-    Eigen::VectorXd mended = price + solver.solve(right - system * price);
-    if (mended.minCoeff() < 0) mended = price;
-    mended /= mended.sum();
-    for (Eigen::Index i = 0; i < rows; ++i) {
-      const auto& row = first_[static_cast<std::size_t>(i)].row;
-      if (mended[i] <= pressing) continue;
-      const auto& group = group_of(row);
-      HeldBy hold;
-      hold.point = group.point[static_cast<std::size_t>(row.at)];
-      hold.surface = group.surface;
-      hold.wall_to = group.wall < 0 ? -1 : input_.walls[static_cast<std::size_t>(group.wall)].to;
-      hold.share = mended[i];
-      result_.held_by.push_back(hold);
-    }
-    std::sort(result_.held_by.begin(), result_.held_by.end(),
-              [](const HeldBy& a, const HeldBy& b) { return a.share > b.share; });
-  }
-
   const SeatInput& input_;
   const SeatOptions& options_;
   SeatResult result_;
   std::vector<Group> groups_;
   SeatStart start_;
+  AllowedMotions motions_{groups_, start_};
   Pose pose_, trial_;
   Sweep now_, then_; ///< at pose_, and at the pose last looked at
   int level_ = 0;
   double reach_ = 1;  ///< mm: how far a step may go in each component
   double price_ = 10; ///< per mm that a held margin falls below its floor
   double last_level_ = -no_margin;
-  Columns6 basis_;              ///< motions the levels so far leave
-  Eigen::VectorXd radius_;      ///< mm: how far each may go in all at this level
-  Eigen::VectorXd gone_;        ///< mm: how far it has gone
-  Eigen::VectorXd wary_;        ///< mm: how far a single step may go along it, where the margins bend
   Vec6 way_out_ = Vec6::Zero(); ///< the motion that raised the least margin without limit
   std::vector<char> held_;      ///< per group
   std::vector<double> floors_;  ///< per group held
   std::vector<RowRef> rows_;    ///< touches in the programmes
   std::set<std::pair<int, int>> in_rows_;
-  std::vector<char> warm_; ///< basis of the last programme
-  std::vector<std::pair<RowRef, double>>
-      pins_; ///< touches that pressed at earlier levels, and their margins then
+  std::vector<char> warm_;                   ///< basis of the last programme
   std::vector<PressingRow> presses_, first_; ///< of the last programme; of the first level
   margin::LinearMargins linear_{0};
   margin::LeastSolver solver_;

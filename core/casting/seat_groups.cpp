@@ -15,16 +15,8 @@ Group empty_group(const SeatInput& input, int surface, int wall) {
   group.wall = wall;
   const auto target = wall < 0 ? surface : input.walls[static_cast<std::size_t>(wall)].to;
   group.target = input.surfaces[static_cast<std::size_t>(target)].shape;
-  group.sign = group.target.kind == SurfaceKind::bore ? -1.0 : 1.0;
-  if (wall >= 0) group.sign = -group.sign;
+  group.sign = wall >= 0 ? -1.0 : 1.0;
   return group;
-}
-
-/// Where `at` lies on the surface: along two directions of a plane, or angle (scaled to length) and depth.
-Eigen::Vector2d on_surface(const Surface& surface, const Vec3& u, const Vec3& v, const Vec3& at) {
-  const Vec3 e = at - surface.point;
-  if (!surface.round()) return {e.dot(u), e.dot(v)};
-  return {std::atan2(e.dot(v), e.dot(u)), e.dot(surface.direction)};
 }
 
 } // namespace
@@ -72,15 +64,15 @@ std::vector<Group> make_groups(const SeatInput& input) {
 void sort_into_buckets(std::vector<Group>& groups, const Pose& pose) {
   for (auto& group : groups) {
     const int n = group.size();
-    const bool round = group.target.round();
-    const int along = round ? (n >= 64 ? 8 : 4) : (n >= 64 ? 4 : 2);
-    const int over = round ? 2 : along;
-    const Vec3 u = across(group.target.direction), v = group.target.direction.cross(u);
+    // Around an axis eight (or four) sectors of two depths; over a plane four by four (or two by two).
+    const Chart chart(group.target);
+    const int along = (chart.closes() ? 2 : 1) * (n >= 64 ? 4 : 2);
+    const int over = chart.closes() ? 2 : along;
     std::vector<Eigen::Vector2d> where(static_cast<std::size_t>(n));
     Eigen::Vector2d low = Eigen::Vector2d::Constant(no_margin), high = -low;
     for (int k = 0; k < n; ++k) {
       auto& w = where[static_cast<std::size_t>(k)];
-      w = on_surface(group.target, u, v, pose.apply({group.x[k], group.y[k], group.z[k]}));
+      w = chart.coordinates(pose.apply({group.x[k], group.y[k], group.z[k]}));
       low = low.cwiseMin(w);
       high = high.cwiseMax(w);
     }
@@ -123,26 +115,17 @@ void sweep(const std::vector<Group>& groups, const Pose& pose, Sweep& result) {
     auto& worst = result.worst[g];
     worst.assign(static_cast<std::size_t>(group.buckets()), {});
     // The finished surface taken into the survey frame, so that the touches need no transforming.
-    const Vec3 a = pose.rotation.transpose() * group.target.direction;
-    const Vec3 p = pose.rotation.transpose() * (group.target.point - pose.translation);
-    const double radius = group.target.diameter / 2;
+    Surface target = group.target;
+    target.direction = pose.rotation.transpose() * group.target.direction;
+    target.point = pose.rotation.transpose() * (group.target.point - pose.translation);
     for (int b = 0; b < group.buckets(); ++b) {
       auto& w = worst[static_cast<std::size_t>(b)];
       const int stop = group.bucket_start[static_cast<std::size_t>(b) + 1];
       for (int k = group.bucket_start[static_cast<std::size_t>(b)]; k < stop; k += chunk) {
         const int n = std::min(chunk, stop - k);
-        const auto x = group.x.segment(k, n), y = group.y.segment(k, n), z = group.z.segment(k, n);
         auto margin = buffer.head(n);
-        if (group.target.round()) {
-          margin = (x - p.x()) * a.x() + (y - p.y()) * a.y() + (z - p.z()) * a.z();
-          margin = ((x - p.x() - margin * a.x()).square() + (y - p.y() - margin * a.y()).square() +
-                    (z - p.z() - margin * a.z()).square())
-                       .sqrt();
-          margin = group.sign * (margin - radius) - group.allowance.segment(k, n);
-        } else {
-          margin = group.sign * ((x - p.x()) * a.x() + (y - p.y()) * a.y() + (z - p.z()) * a.z()) -
-                   group.allowance.segment(k, n);
-        }
+        stocks_at(target, group.x.segment(k, n), group.y.segment(k, n), group.z.segment(k, n), margin);
+        margin = group.sign * margin - group.allowance.segment(k, n);
         if (const double least = margin.minCoeff(); least < w.margin) {
           Eigen::Index at = 0;
           margin.minCoeff(&at);
@@ -157,11 +140,9 @@ void sweep(const std::vector<Group>& groups, const Pose& pose, Sweep& result) {
 
 RowGradient row_gradient(const Group& group, int at, const Pose& pose, const Vec3& centre, double size) {
   const Vec3 x = pose.apply({group.x[at], group.y[at], group.z[at]});
-  // stock_direction is the way stock grows; a wall is stock counted the other way.
-  const double way = group.wall < 0 ? 1.0 : -1.0;
-  const Vec3 direction = way * stock_direction(group.target, x);
+  const Vec3 direction = group.sign * stock_direction(group.target, x);
   RowGradient row;
-  row.margin = way * stock_at(group.target, x) - group.allowance[at];
+  row.margin = group.sign * stock_at(group.target, x) - group.allowance[at];
   row.rate << direction, (x - centre).cross(direction) / size;
   return row;
 }
@@ -169,25 +150,18 @@ RowGradient row_gradient(const Group& group, int at, const Pose& pose, const Vec
 Eigen::Matrix<double, 6, 6> row_curvature(const Group& group, int at, const Pose& pose, const Vec3& centre,
                                           double size) {
   // x(y) = r + w×r + w×(w×r)/2 + … with r = x − centre and w the turn: the last term bends every margin a
-  // little; a round surface bends more, by 1 / (distance to the axis) across the line from axis to touch.
+  // little; a round surface bends more, around its axis (stock_bend).
   const Vec3 x = pose.apply({group.x[at], group.y[at], group.z[at]});
   const Vec3 r = x - centre;
-  const double way = group.wall < 0 ? 1.0 : -1.0;
-  const Vec3 n = way * stock_direction(group.target, x);
+  const Vec3 n = group.sign * stock_direction(group.target, x);
   Eigen::Matrix<double, 6, 6> curvature = Eigen::Matrix<double, 6, 6>::Zero();
   curvature.bottomRightCorner<3, 3>() =
       (0.5 * (n * r.transpose() + r * n.transpose()) - n.dot(r) * Mat3::Identity()) / (size * size);
-  if (!group.target.round()) return curvature;
-  const Vec3& a = group.target.direction;
-  const Vec3 e = x - group.target.point;
-  const Vec3 across_axis = e - a * a.dot(e);
-  const double distance = std::max(across_axis.norm(), 1e-9);
-  const Vec3 tangent = a.cross(across_axis / distance);
-  // Along the tangent the distance to the axis grows as d²/2ρ: stock of a bore falls by it, of a boss rises.
+  const auto bend = stock_bend(group.target, x);
+  if (bend.per_mm == 0) return curvature;
   Eigen::Matrix<double, 6, 1> along;
-  along << tangent, r.cross(tangent) / size;
-  const double sign = group.sign;
-  return curvature + sign / distance * along * along.transpose();
+  along << bend.tangent, r.cross(bend.tangent) / size;
+  return curvature + group.sign * bend.per_mm * along * along.transpose();
 }
 
 } // namespace datrin::casting

@@ -18,11 +18,11 @@ struct RowRef {
 };
 
 struct Group {
-  int surface = -1;              ///< touched surface
-  int wall = -1;                 ///< index into SeatInput::walls, −1 for stock
-  Surface target;                ///< the finished surface the margin is measured to
-  double sign = 1;               ///< margin = sign × (n·(x−p), or distance to axis − D/2) − allowance
-  Eigen::ArrayXd x, y, z;        ///< survey frame, mm
+  int surface = -1;       ///< touched surface
+  int wall = -1;          ///< index into SeatInput::walls, −1 for stock
+  Surface target;         ///< the finished surface the margin is measured to
+  double sign = 1;        ///< margin = sign × stock over `target` − allowance: a wall counts the other way
+  Eigen::ArrayXd x, y, z; ///< survey frame, mm
   Eigen::ArrayXd allowance;      ///< required + favour + uncertainty
   std::vector<int> point;        ///< index into SeatInput::points
   std::vector<int> bucket_start; ///< buckets are [bucket_start[b], bucket_start[b+1])

@@ -13,12 +13,8 @@ std::string validate(const SeatInput& input) {
   if (input.points.empty()) return "there are no touches";
   for (int i = 0; i < count; ++i) {
     const auto& s = input.surfaces[static_cast<std::size_t>(i)];
-    if (!s.shape.point.allFinite() || !s.shape.direction.allFinite())
-      return fmt::format("surface {} (\"{}\") has a coordinate that is not a number", i, s.id);
-    if (std::abs(s.shape.direction.norm() - 1) > 1e-6)
-      return fmt::format("surface {} (\"{}\") has a direction that is not of unit length", i, s.id);
-    if (s.shape.round() && !(s.shape.diameter > 0 && std::isfinite(s.shape.diameter)))
-      return fmt::format("surface {} (\"{}\") needs a diameter above 0", i, s.id);
+    if (const auto wrong = shape_wrong(s.shape); !wrong.empty())
+      return fmt::format("surface {} (\"{}\") {}", i, s.id, wrong);
     if (!std::isfinite(s.favour)) return fmt::format("surface {} (\"{}\") is favoured by no number", i, s.id);
     if (!std::isfinite(s.required)) return fmt::format("surface {} (\"{}\") needs a required stock", i, s.id);
   }

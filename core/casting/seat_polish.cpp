@@ -1,8 +1,6 @@
 #include "casting/seat_polish.h"
 
-#include <Eigen/Eigenvalues>
-#include <Eigen/QR>
-#include <Eigen/SVD>
+#include "geometry/solve.h"
 
 #include <algorithm>
 #include <cmath>
@@ -10,10 +8,11 @@
 namespace datrin::casting {
 namespace {
 
-using Vec6 = Eigen::Matrix<double, 6, 1>;
+/// A matrix in as many motions as a basis has.
+using Bend = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, Eigen::ColMajor, 6, 6>;
 
 /// Σ price × curvature of the rows, in the basis.
-Eigen::MatrixXd bend_of(const PolishInput& in, const std::vector<PressingRow>& rows, const Pose& pose) {
+Bend bend_of(const PolishInput& in, const std::vector<PressingRow>& rows, const Pose& pose) {
   Eigen::Matrix<double, 6, 6> sum = Eigen::Matrix<double, 6, 6>::Zero();
   for (const auto& [row, price] : rows)
     sum += price *
@@ -26,8 +25,8 @@ bool newton(const PolishInput& in, PolishResult& out) {
   const auto n = in.basis.cols();
   double moved_by = 0;
   for (int step = 0; step < 12; ++step) {
-    Eigen::MatrixXd kkt = Eigen::MatrixXd::Zero(n + rows + 1, n + rows + 1);
-    Eigen::VectorXd right = Eigen::VectorXd::Zero(n + rows + 1);
+    Matrix kkt = Matrix::Zero(n + rows + 1, n + rows + 1);
+    Vector right = Vector::Zero(n + rows + 1);
     Vec6 balance = Vec6::Zero();
     double worst = 0;
     kkt.topLeftCorner(n, n) = bend_of(in, in.pins, out.pose);
@@ -36,10 +35,10 @@ bool newton(const PolishInput& in, PolishResult& out) {
       const auto g = static_cast<std::size_t>(row.group);
       const auto& group = (*in.groups)[g];
       const auto gradient = row_gradient(group, row.at, out.pose, in.centre, in.size);
-      const Eigen::VectorXd rate = in.basis.transpose() * gradient.rate;
+      const Eigen::Matrix<double, Eigen::Dynamic, 1, 0, 6, 1> rate = in.basis.transpose() * gradient.rate;
       kkt.topLeftCorner(n, n) +=
           price *
-          (in.basis.transpose() * row_curvature(group, row.at, out.pose, in.centre, in.size) * in.basis);
+          Bend(in.basis.transpose() * row_curvature(group, row.at, out.pose, in.centre, in.size) * in.basis);
       kkt.block(0, n + i, n, 1) = rate;
       kkt.block(n + i, 0, 1, n) = rate.transpose();
       const bool held = in.held[g] != 0;
@@ -53,14 +52,15 @@ bool newton(const PolishInput& in, PolishResult& out) {
       balance += price * gradient.rate;
     }
     right[n + rows] = 1;
-    const double imbalance = (in.basis.transpose() * balance).cwiseAbs().maxCoeff();
+    double imbalance = 0;
+    for (Eigen::Index j = 0; j < n; ++j) imbalance = std::max(imbalance, std::abs(in.basis.col(j).dot(balance)));
     if (step > 0 && worst < 1e-11 && imbalance < 1e-10) return true;
 
-    const Eigen::CompleteOrthogonalDecomposition<Eigen::MatrixXd> solver(kkt);
-    const Eigen::VectorXd x = solver.solve(right);
-    if (!x.allFinite() || (kkt * x - right).cwiseAbs().maxCoeff() > 1e-7)
+    const Vector x = least_norm(kkt, right);
+    if (!x.allFinite() || (product(kkt, x) - right).cwiseAbs().maxCoeff() > 1e-7)
       return false; // the conditions contradict each other
-    const Vec6 d = in.basis * x.head(n);
+    Vec6 d = Vec6::Zero();
+    for (Eigen::Index j = 0; j < n; ++j) d += x[j] * in.basis.col(j);
     moved_by += d.norm();
     if (moved_by > in.most_move) return false;
     out.pose = moved(out.pose, in.centre, d.head<3>(), d.tail<3>() / in.size);
@@ -77,8 +77,8 @@ FlatMotions find_flat(const PolishInput& in, const std::vector<int>& shut) {
   FlatMotions flat;
   const auto n = in.basis.cols();
   const auto rows = static_cast<Eigen::Index>(in.pressing.size() + shut.size());
-  Eigen::MatrixXd rates = Eigen::MatrixXd::Zero(n, rows);
-  const Eigen::MatrixXd bend = bend_of(in, in.pressing, in.pose) + bend_of(in, in.pins, in.pose);
+  Matrix rates = Matrix::Zero(n, rows);
+  const Bend bend = bend_of(in, in.pressing, in.pose) + bend_of(in, in.pins, in.pose);
   Eigen::Index column = 0;
   for (const auto& pressing : in.pressing) {
     const auto& row = pressing.row;
@@ -87,17 +87,17 @@ FlatMotions find_flat(const PolishInput& in, const std::vector<int>& shut) {
         in.basis.transpose() * row_gradient(group, row.at, in.pose, in.centre, in.size).rate;
   }
   for (const int pin : shut) rates(pin, column++) = 1;
-  const Eigen::JacobiSVD<Eigen::MatrixXd> svd(rates, Eigen::ComputeFullU);
-  Eigen::Index rank = 0;
-  while (rank < svd.singularValues().size() && svd.singularValues()[rank] > 1e-6) ++rank;
-  const Eigen::MatrixXd null = svd.matrixU().rightCols(n - rank);
+  const auto svd = singular_values(rates);
+  const auto rank = svd.rank(1e-6);
+  const Bend null = svd.u.rightCols(n - rank);
   if (null.cols() == 0) {
     flat.motions.resize(6, 0);
     return flat;
   }
-  const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(null.transpose() * bend * null);
-  flat.motions = in.basis * null * eigen.eigenvectors();
-  flat.bend = eigen.eigenvalues();
+  const auto eigen = symmetric_eigen(null.transpose() * bend * null);
+  const Bend turned = eigen.vectors;
+  flat.motions = in.basis * null * turned;
+  flat.bend = eigen.values;
   return flat;
 }
 

@@ -12,6 +12,7 @@
 // The answer counts only if every ν is at least 0 and no other touch falls below its target; the caller sees
 // to the latter.
 
+#include "casting/free_motion.h"
 #include "casting/seat_groups.h"
 
 #include <vector>
@@ -26,10 +27,10 @@ struct PressingRow {
 
 struct PolishInput {
   const std::vector<Group>* groups = nullptr;
-  Pose pose;                                      ///< near the optimum
-  Vec3 centre = Vec3::Zero();                     ///< of turning, drawing frame
-  double size = 1;                                ///< mm, by which turns are counted
-  Eigen::Matrix<double, 6, Eigen::Dynamic> basis; ///< motions allowed, orthonormal
+  Pose pose;                  ///< near the optimum
+  Vec3 centre = Vec3::Zero(); ///< of turning, drawing frame
+  double size = 1;            ///< mm, by which turns are counted
+  Motions basis;              ///< motions allowed, orthonormal
   std::vector<PressingRow> pressing;
   std::vector<PressingRow>
       pins; ///< touches pinned earlier, with the prices that balance `pressing` outside the basis
@@ -41,7 +42,7 @@ struct PolishInput {
 
 /// What can still move at an optimum: motions within `basis` that keep all pressing margins to first order.
 struct FlatMotions {
-  Eigen::Matrix<double, 6, Eigen::Dynamic> motions; ///< orthonormal
+  Motions motions;      ///< orthonormal
   Eigen::VectorXd bend; ///< second derivative of Σ ν margin along each; negative: pinned by curvature
 };
 

@@ -1,8 +1,8 @@
 #include "casting/seat_start.h"
 
-#include <Eigen/Eigenvalues>
+#include "geometry/solve.h"
+
 #include <Eigen/Geometry>
-#include <Eigen/SVD>
 
 #include <algorithm>
 #include <cmath>
@@ -81,27 +81,23 @@ Mat6 felt(const std::vector<Sample>& samples, const Pose& pose, const Frame& fra
 }
 
 void split(const Mat6& sum, SeatStart& start) {
-  const Eigen::SelfAdjointEigenSolver<Mat6> solver(sum);
-  const auto& values = solver.eigenvalues();
+  const auto eigen = symmetric_eigen(sum);
   int zero = 0;
-  while (zero < 6 && values[zero] <= felt_relative * values[5]) ++zero;
-  start.free = solver.eigenvectors().leftCols(zero);
-  start.held = zero == 0 ? Columns6(Mat6::Identity()) : Columns6(solver.eigenvectors().rightCols(6 - zero));
+  while (zero < 6 && eigen.values[zero] <= felt_relative * eigen.values[5]) ++zero;
+  start.free = eigen.vectors.leftCols(zero);
+  start.held = zero == 0 ? Motions(Mat6::Identity()) : Motions(eigen.vectors.rightCols(6 - zero));
 }
 
 /// What is left of the span of `motions` (orthonormal) when the locked components must be 0.
-void take_out(const std::array<bool, 6>& locked, Columns6& motions) {
-  Eigen::MatrixXd rows(0, motions.cols());
+void take_out(const std::array<bool, 6>& locked, Motions& motions) {
+  std::vector<int> rows;
   for (int k = 0; k < 6; ++k)
-    if (locked[static_cast<std::size_t>(k)]) {
-      rows.conservativeResize(rows.rows() + 1, Eigen::NoChange);
-      rows.row(rows.rows() - 1) = motions.row(k);
-    }
-  if (rows.rows() == 0 || motions.cols() == 0) return;
-  const Eigen::JacobiSVD<Eigen::MatrixXd> svd(rows, Eigen::ComputeFullV);
-  Eigen::Index rank = 0;
-  while (rank < svd.singularValues().size() && svd.singularValues()[rank] > 1e-9) ++rank;
-  motions = Columns6(motions * svd.matrixV().rightCols(motions.cols() - rank));
+    if (locked[static_cast<std::size_t>(k)]) rows.push_back(k);
+  if (rows.empty() || motions.cols() == 0) return;
+  Matrix shut(static_cast<Eigen::Index>(rows.size()), motions.cols());
+  for (std::size_t k = 0; k < rows.size(); ++k) shut.row(static_cast<Eigen::Index>(k)) = motions.row(rows[k]);
+  const auto svd = singular_values(shut);
+  motions = Motions(product(motions, svd.v.rightCols(motions.cols() - svd.rank(1e-9))));
 }
 
 } // namespace
@@ -128,16 +124,16 @@ SeatStart least_squares_start(const SeatInput& input, const std::vector<Group>& 
       jtj += s.weight * rate * rate.transpose();
       jtr += s.weight * rate * r;
     }
-    const Eigen::SelfAdjointEigenSolver<Mat6> solver(jtj);
+    const auto eigen = symmetric_eigen(jtj);
     bool better = false;
     Vec6 d = Vec6::Zero();
     for (int attempt = 0; attempt < 12 && !better; ++attempt) {
       d.setZero();
       for (int k = 0; k < 6; ++k) {
-        const double value = solver.eigenvalues()[k];
-        if (value <= felt_relative * solver.eigenvalues()[5]) continue;
-        const Vec6 axis = solver.eigenvectors().col(k);
-        d -= axis * (axis.dot(jtr) / (value + damping * solver.eigenvalues()[5]));
+        const double value = eigen.values[k];
+        if (value <= felt_relative * eigen.values[5]) continue;
+        const Vec6 axis = eigen.vectors.col(k);
+        d -= axis * (axis.dot(jtr) / (value + damping * eigen.values[5]));
       }
       const Pose trial = moved(start.pose, frame.centre, d.head<3>(), d.tail<3>() / frame.size);
       const double trial_cost = cost_at(samples, trial);

@@ -13,8 +13,8 @@ struct SeatStart {
   Pose pose;
   Vec3 centre = Vec3::Zero(); ///< mean of the touches at `pose`, drawing frame
   double size = 1;            ///< mm: root mean square distance of the touches from it
-  Columns6 held; ///< orthonormal basis of the motions some margin feels (in travel, turn × size)
-  Columns6 free; ///< and of those none feels
+  Motions held; ///< orthonormal basis of the motions some margin feels (in travel, turn × size)
+  Motions free; ///< and of those none feels
 };
 
 /// Gauss–Newton from `start` with damping; each group weighs the same however many touches it has, at most

@@ -171,7 +171,7 @@ private:
 
   void round_size(Id id, const build::SizeReading& size, int s, const std::vector<std::size_t>& touched) {
     const auto& shape = surface(s).shape;
-    const double stock = (shape.kind == SurfaceKind::bore ? -1 : 1) * (size.size - shape.diameter) / 2;
+    const double stock = stock_of_size(shape, size.size).value_or(0);
     if (touched.empty()) {
       in_.remarks.push_back(fmt::format(
           "{}: at most {:.2f} mm a side, by its diameter; touch it to know where", surface(s).id, stock));
@@ -181,9 +181,8 @@ private:
       const Pose to_survey = pose_.inverse();
       for (const auto i : touched) {
         const auto point = in_.seat.points[i];
-        const Vec3 in = shape.kind == SurfaceKind::bore
-                            ? stock_direction(shape, pose_.apply(point.xyz))
-                            : Vec3(-stock_direction(shape, pose_.apply(point.xyz)));
+        // Towards the axis, and on to the other side.
+        const Vec3 in = -metal_sign(shape.kind) * stock_direction(shape, pose_.apply(point.xyz));
         add(s, point.xyz + to_survey.turn(in) * size.size, std::hypot(point.uncertainty, size.uncertainty),
             id, PointSource::size);
       }
@@ -193,9 +192,9 @@ private:
     for (const auto i : touched) sum += stock_at(shape, pose_.apply(in_.seat.points[i].xyz));
     const double touched_stock = sum / static_cast<double>(touched.size());
     if (std::abs(touched_stock - stock) > 0.5 + size.uncertainty)
-      in_.remarks.push_back(fmt::format(
-          "{}: its diameter was read as {:.2f} mm, its touches say {:.2f}", surface(s).id, size.size,
-          shape.diameter + (shape.kind == SurfaceKind::bore ? -2 : 2) * touched_stock));
+      in_.remarks.push_back(fmt::format("{}: its diameter was read as {:.2f} mm, its touches say {:.2f}",
+                                        surface(s).id, size.size,
+                                        size_with_stock(shape, touched_stock).value_or(0)));
   }
 
   void compare_thickness(const build::SizeReading& size, int a, int b, const std::vector<std::size_t>& on_a,
@@ -241,9 +240,7 @@ PieceInput piece_input(const build::Build& build, Id piece_id) {
   for (const auto& [id, surface] : build.surfaces_of(piece->part)) {
     if (surface.round() && !(surface.diameter > 0)) continue;
     input.seat.surfaces.push_back({surface.name, surface.shape(), surface.machined, surface.required});
-    if (judgement)
-      if (const auto by = judgement->second.favour.find(id); by != judgement->second.favour.end())
-        input.seat.surfaces.back().favour = by->second;
+    if (judgement) input.seat.surfaces.back().favour = judgement->second.favour_of(id);
     input.surface_ids.push_back(id);
   }
   for (const auto& [id, wall] : build.walls_of(piece->part)) {

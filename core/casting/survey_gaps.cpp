@@ -13,12 +13,10 @@ std::vector<SurveyGap> survey_gaps(const SeatInput& input) {
   for (std::size_t i = 0; i < input.surfaces.size(); ++i) {
     const auto& surface = input.surfaces[i];
     if (!surface.machined && !walled[i]) continue;
-    const int wanted = surface.shape.round() ? 6 : 3;
-    if (touches[i] >= wanted) continue;
-    const auto how =
-        surface.shape.round() ? "three places around at each of two depths" : "3 places, well apart";
-    gaps.push_back({static_cast<int>(i), touches[i], wanted,
-                    fmt::format("{}: touch {} ({} so far)", surface.id, how, touches[i])});
+    const auto advice = touch_advice(surface.shape.kind);
+    if (touches[i] >= advice.usual) continue;
+    gaps.push_back({static_cast<int>(i), touches[i], advice.usual,
+                    fmt::format("{}: touch {} ({} so far)", surface.id, advice.spread, touches[i])});
   }
   return gaps;
 }

@@ -52,38 +52,6 @@ struct Gather {
   }
 };
 
-using Pieces = std::map<Id, std::vector<Id>>; ///< of each part, in order
-
-Pieces pieces_by_part(const Build& build) {
-  Pieces pieces;
-  for (const auto& [id, record] : build.records())
-    if (const auto* piece = std::get_if<Piece>(&record)) pieces[piece->part].push_back(id);
-  return pieces;
-}
-
-std::vector<Id> of_part(const Pieces& pieces, Id part) {
-  const auto found = pieces.find(part);
-  return found == pieces.end() ? std::vector<Id>{} : found->second;
-}
-
-std::vector<std::pair<Id, Id>> pairs_of(const Build& build, const Joint& joint, const Pieces& pieces) {
-  if (!joint.pairs.empty()) return joint.pairs;
-  const auto* hole = build.find<Dimension>(joint.hole);
-  const auto* shaft = build.find<Dimension>(joint.shaft);
-  std::vector<std::pair<Id, Id>> pairs;
-  if (hole == nullptr) return pairs;
-  const auto holes = of_part(pieces, hole->part);
-  if (shaft == nullptr) {
-    for (const Id id : holes) pairs.emplace_back(id, 0);
-    return pairs;
-  }
-  const auto shafts = of_part(pieces, shaft->part);
-  if (holes.empty() || shafts.empty()) return pairs;
-  const auto n = std::max(holes.size(), shafts.size());
-  for (std::size_t k = 0; k < n; ++k) pairs.emplace_back(holes[k % holes.size()], shafts[k % shafts.size()]);
-  return pairs;
-}
-
 Id first_piece(const Build& build, Id part) {
   const auto pieces = build.pieces_of(part);
   return pieces.empty() ? 0 : pieces.front().first;
@@ -92,7 +60,22 @@ Id first_piece(const Build& build, Id part) {
 } // namespace
 
 std::vector<std::pair<Id, Id>> joint_pairs(const Build& build, const Joint& joint) {
-  return pairs_of(build, joint, pieces_by_part(build));
+  if (!joint.pairs.empty()) return joint.pairs;
+  const auto* hole = build.find<Dimension>(joint.hole);
+  const auto* shaft = build.find<Dimension>(joint.shaft);
+  std::vector<std::pair<Id, Id>> pairs;
+  if (hole == nullptr) return pairs;
+  const auto holes = build.pieces_of(hole->part);
+  if (shaft == nullptr) {
+    for (const auto& [id, piece] : holes) pairs.emplace_back(id, 0);
+    return pairs;
+  }
+  const auto shafts = build.pieces_of(shaft->part);
+  if (holes.empty() || shafts.empty()) return pairs;
+  const auto n = std::max(holes.size(), shafts.size());
+  for (std::size_t k = 0; k < n; ++k)
+    pairs.emplace_back(holes[k % holes.size()].first, shafts[k % shafts.size()].first);
+  return pairs;
 }
 
 std::optional<Measurement> reading(const Build& build, const Made& made) {
@@ -143,9 +126,7 @@ std::string made_name(const Build& build, const Made& m) {
 BuildTargets build_targets(const Build& build) {
   BuildTargets out;
   Gather gather{build, out.input, out.made, out.index_};
-  for (const auto& [id, record] : build.records())
-    if (const auto* m = std::get_if<Measurement>(&record)) gather.readings[{m->dimension, m->piece}] = *m;
-  const auto pieces = pieces_by_part(build);
+  for (const auto& [id, m] : build.all<Measurement>()) gather.readings[{m.dimension, m.piece}] = m;
   const auto leave = [&](const std::string& name, const std::string& why) {
     out.left_out.push_back(name + ": " + why);
   };
@@ -169,7 +150,7 @@ BuildTargets build_targets(const Build& build) {
       }
       major = found.thread->major;
     }
-    const auto pairs = pairs_of(build, joint, pieces);
+    const auto pairs = joint_pairs(build, joint);
     for (const auto& [hole_piece, shaft_piece] : pairs) {
       TargetCondition c;
       c.id = joint.name;
@@ -233,12 +214,11 @@ const Moved* LastReading::of(const Made& m) const {
 LastReading last_reading(const Build& build, const BuildTargets& now) {
   LastReading out;
   std::string newest;
-  for (const auto& [id, record] : build.records()) // ids count up: of two at one time the later entry
-    if (const auto* m = std::get_if<Measurement>(&record); m != nullptr && m->at >= newest)
-      if (now.index_of({m->dimension, m->piece}) >= 0) {
-        newest = m->at;
-        out.made = {m->dimension, m->piece};
-      }
+  for (const auto& [id, m] : build.all<Measurement>()) // ids count up: of two at one time the later entry
+    if (m.at >= newest && now.index_of({m.dimension, m.piece}) >= 0) {
+      newest = m.at;
+      out.made = {m.dimension, m.piece};
+    }
   const int at = now.index_of(out.made);
   if (at < 0) return out;
   // Only what conditions join to it can have moved: those dimensions as a problem of their own.

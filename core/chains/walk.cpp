@@ -1,5 +1,7 @@
 #include "chains/walk.h"
 
+#include "geometry/between.h"
+
 #include <fmt/format.h>
 
 #include <cmath>
@@ -17,21 +19,6 @@ constexpr double least_cosine = 0.05; // a plane nearly along the way does not m
 /// Where a surface stands along `u`: a plane where a line along u meets it, a round surface its axis.
 double place(const PartSurface& s, const Vec3& u) {
   return s.point.dot(u);
-}
-
-/// How far along u one goes for 1 mm of a distance dimension between the surfaces, measured at a right angle
-/// to them.
-double per_distance(const PartSurface& from, const PartSurface& to, const Vec3& u) {
-  const PartSurface& plane = from.round() ? to : from;
-  if (!plane.round()) {
-    const double cosine = std::abs(plane.direction.dot(u));
-    return cosine < least_cosine ? 0 : 1 / cosine;
-  }
-  // Between two axes: the shortest way between them.
-  Vec3 across = to.point - from.point;
-  across -= across.dot(from.direction) * from.direction;
-  const double length = across.norm();
-  return length < 1e-9 ? 0 : std::abs(across.dot(u)) / length;
 }
 
 struct Edge {
@@ -91,7 +78,7 @@ WalkResult walk(const Build& build, const WalkInput& in) {
       const auto* a = build.find<PartSurface>(d.surface);
       const auto* b = build.find<PartSurface>(d.other);
       if (a == nullptr || b == nullptr) continue;
-      const double per = per_distance(*a, *b, u);
+      const double per = along_per_distance(a->shape(), b->shape(), u);
       const double way = place(*b, u) - place(*a, u);
       if (per <= 0 || std::abs(way) < 1e-9) continue;
       const double sign = way > 0 ? 1 : -1;

@@ -1,6 +1,7 @@
 #include "drawing/contradictions.h"
 
 #include "drawing/sum_text.h"
+#include "geometry/between.h"
 #include "quantity/length_text.h"
 
 #include <fmt/format.h>
@@ -22,35 +23,11 @@ bool along(const Vec3& a, const Vec3& b) {
   return std::abs(a.dot(b)) > 1 - 1e-9;
 }
 
-/// The direction in which the distance between two surfaces is taken, and how far `to` lies beyond `from`
-/// along it; nothing when they have no distance (planes that meet, axes that cross).
-struct Span {
-  Vec3 direction = Vec3::Zero();
-  double signed_distance = 0;
-};
-std::optional<Span> span(const PartSurface& from, const PartSurface& to) {
-  const Vec3 between = to.point - from.point;
-  const auto* plane = !from.round() ? &from : !to.round() ? &to : nullptr;
-  if (plane != nullptr) {
-    const auto& other = plane == &from ? to : from;
-    if (other.round() ? std::abs(other.direction.dot(plane->direction)) > 1e-9
-                      : !along(other.direction, plane->direction))
-      return std::nullopt;
-    Vec3 n = plane->direction;
-    // One sign for one line: the largest component is positive.
-    Eigen::Index axis = 0;
-    n.cwiseAbs().maxCoeff(&axis);
-    if (n[axis] < 0) n = -n;
-    return Span{n, between.dot(n)};
-  }
-  if (!along(from.direction, to.direction)) return std::nullopt;
-  const Vec3 off = between - between.dot(from.direction) * from.direction;
-  if (off.norm() < 1e-9) return std::nullopt;
-  Vec3 n = off.normalized();
-  Eigen::Index axis = 0;
-  n.cwiseAbs().maxCoeff(&axis);
-  if (n[axis] < 0) n = -n;
-  return Span{n, between.dot(n)};
+constexpr double square_within =
+    4.5e-5; ///< sine: what a drawing has as square or parallel is so to some ten seconds of arc
+
+std::optional<Between> span(const PartSurface& from, const PartSurface& to) {
+  return between(from.shape(), to.shape(), square_within);
 }
 
 class Finder {
@@ -266,22 +243,22 @@ private:
   /// Metal left between a bore and its neighbours.
   void walls() {
     for (const auto& [bore_id, bore] : surfaces_) {
-      if (bore.kind != SurfaceKind::bore || bore.diameter <= 0) continue;
+      if (!is_hole(bore.kind) || bore.diameter <= 0) continue;
       for (const auto& [id, other] : surfaces_) {
         if (id == bore_id) continue;
         double wall = 0;
-        if (other.kind == SurfaceKind::plane) {
+        if (!other.round()) {
           if (std::abs(other.direction.dot(bore.direction)) > 1e-6) continue;
           wall = (other.point - bore.point).dot(other.direction) - bore.diameter / 2;
           if (wall < -bore.diameter) continue; // another part of the casting
-          if (!reaches(other, bore)) continue;
+          if (!reaches_bore(other, bore)) continue;
         } else if (along(other.direction, bore.direction)) {
           const Vec3 off = other.point - bore.point;
           const Vec3 sideways = off - off.dot(bore.direction) * bore.direction;
           if (std::abs(off.dot(bore.direction)) > (bore.height + other.height) / 2 && bore.height > 0 &&
               other.height > 0)
             continue;
-          if (other.kind == SurfaceKind::boss) {
+          if (is_outside(other.kind)) {
             if (sideways.norm() > other.diameter / 2) continue;
             wall = other.diameter / 2 - sideways.norm() - bore.diameter / 2;
           } else {
@@ -307,7 +284,7 @@ private:
   }
 
   /// Whether a plane's patch reaches to where the bore is.
-  static bool reaches(const PartSurface& plane, const PartSurface& bore) {
+  static bool reaches_bore(const PartSurface& plane, const PartSurface& bore) {
     const auto [u, v] = patch_directions(plane.direction);
     const Vec3 off = bore.point - plane.point;
     const double along_u = std::abs(off.dot(u)), along_v = std::abs(off.dot(v));
@@ -319,8 +296,8 @@ private:
 
   const Build& build_;
   ContradictionOptions options_;
-  std::vector<std::pair<Id, Dimension>> dimensions_;
-  std::vector<std::pair<Id, PartSurface>> surfaces_;
+  List<Dimension> dimensions_;
+  List<PartSurface> surfaces_;
   std::vector<Contradiction> found_;
 };
 

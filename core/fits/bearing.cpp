@@ -1,5 +1,6 @@
 #include "fits/bearing.h"
 
+#include "bearing_clearances_csv.h"
 #include "fits/press.h"
 #include "quantity/length_text.h"
 #include "quantity/table.h"
@@ -13,34 +14,41 @@ namespace datrin::fits {
 
 namespace {
 
-const Table& table() {
+const Table& rings() {
   static const auto t = read_table(data::rolling_bearings_csv);
   return t;
 }
 
-double cell(double size, const char* column) {
-  const int row = table().row_up_to(size);
-  return row < 0 ? 0
-                 : table().number(static_cast<std::size_t>(row), table().column(column)).value_or(0) * 1e-3;
+const Table& clearances() {
+  static const auto t = read_table(data::bearing_clearances_csv);
+  return t;
+}
+
+/// A cell in mm; nothing outside the table.
+std::optional<double> cell(const Table& table, double size, const char* column) {
+  const int row = table.row_up_to(size);
+  if (row < 0 || !(size > 0)) return std::nullopt;
+  const auto micrometres = table.number(static_cast<std::size_t>(row), table.column(column));
+  if (!micrometres) return std::nullopt;
+  return *micrometres * 1e-3;
 }
 
 } // namespace
 
-double bearing_bore_under(double bore) {
-  return cell(bore, "bore_under");
+std::optional<double> bearing_bore_under(double bore) {
+  return cell(rings(), bore, "bore_under");
 }
-double bearing_outside_under(double outside) {
-  return cell(outside, "outside_under");
+std::optional<double> bearing_outside_under(double outside) {
+  return cell(rings(), outside, "outside_under");
+}
+double largest_bearing() {
+  return rings().number(rings().rows.size() - 1, 0).value_or(0);
 }
 
 BearingResult bearing_clearance(const BearingInput& in) {
   BearingResult out;
   if (!(in.bore > 0) || !(in.outside > in.bore * 1.1)) {
     out.message = "a bearing has a bore above 0 and an outside at least a tenth larger";
-    return out;
-  }
-  if (in.bore > 80) {
-    out.message = "clearances are tabled for bores up to 80 mm";
     return out;
   }
   if (in.shaft == nullptr || in.housing == nullptr) {
@@ -50,8 +58,15 @@ BearingResult bearing_clearance(const BearingInput& in) {
   static constexpr const char* least[] = {"c2_least", "cn_least", "c3_least"};
   static constexpr const char* most[] = {"c2_most", "cn_most", "c3_most"};
   const auto group = static_cast<std::size_t>(in.group);
-  out.before_least = cell(in.bore, least[group]);
-  out.before_most = cell(in.bore, most[group]);
+  const auto low = cell(clearances(), in.bore, least[group]), high = cell(clearances(), in.bore, most[group]);
+  if (!low || !high) {
+    out.message =
+        fmt::format("clearances are tabled for bores up to {} mm; take them from the maker's list",
+                    number_text(clearances().number(clearances().rows.size() - 1, 0).value_or(0), 0));
+    return out;
+  }
+  out.before_least = *low;
+  out.before_most = *high;
   const auto& ring = *find_solid("steel").solid;
   const double section = in.outside - in.bore;
   const double inner = in.bore + 0.2 * section, outer = in.outside - 0.2 * section;

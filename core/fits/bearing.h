@@ -1,10 +1,11 @@
 #pragma once
 // The clearance left inside a deep groove ball bearing after its rings are fitted, cold and hot. Lengths mm.
 // Raceways are taken at d + 0.2 (D − d) and D − 0.2 (D − d), usual for the light series; rings of steel as
-// thick cylinders (fits/press.h). Clearance before fitting: ISO 5753-1, data/rolling_bearings.csv.
+// thick cylinders (fits/press.h). Clearance before fitting: ISO 5753-1, data/bearing_clearances.csv.
 
 #include "fits/solids.h"
 
+#include <optional>
 #include <string>
 
 namespace datrin::fits {
@@ -36,8 +37,10 @@ struct BearingResult {
 
 BearingResult bearing_clearance(const BearingInput& input);
 
-/// How far below nominal the bore (outside) of a normal class bearing of that size may be, mm.
-double bearing_bore_under(double bore);
-double bearing_outside_under(double outside);
+/// How far below nominal the bore (outside) of a normal class bearing of that size may be, mm; nothing
+/// outside the table. ISO 492, data/rolling_bearings.csv.
+std::optional<double> bearing_bore_under(double bore);
+std::optional<double> bearing_outside_under(double outside);
+double largest_bearing(); ///< mm: to which size those are tabled
 
 } // namespace datrin::fits

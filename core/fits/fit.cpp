@@ -106,6 +106,16 @@ FitResult read_fit(std::string_view text, Unit unit) {
   if (text.empty()) return refuse("write a nominal and a fit, like 25 H7/g6");
   LengthOptions options;
   options.bare_unit = unit;
+  std::string plain(text);
+  for (const char* sign : {"\u2300", "\u00D8", "\u00F8"}) // a diameter, as drawings mark it
+    if (plain.starts_with(sign)) plain.erase(0, std::string_view(sign).size());
+  // "25H7/g6": a letter straight behind a figure begins the code, unless it begins a unit.
+  if (const auto at = plain.find_first_not_of("0123456789.,/- ");
+      at != std::string::npos && at > 0 && plain[at - 1] != ' ')
+    if (const auto code = plain.substr(at);
+        std::isupper(static_cast<unsigned char>(code.front())) && code.find_first_of("0123456789") < 3)
+      plain.insert(at, " ");
+  text = trimmed(plain);
   // The longest beginning that reads as a length, the rest a code.
   for (auto cut = text.rfind(' '); cut != std::string_view::npos && cut > 0; cut = text.rfind(' ', cut - 1)) {
     const auto length = parse_length(trimmed(text.substr(0, cut)), options);

@@ -42,8 +42,8 @@ HeatResult clearance_hot(const HeatInput& in) {
   }
   for (const auto& [solid, t] : {std::pair{in.hole, in.hole_temperature}, {in.shaft, in.shaft_temperature}})
     if (out.message = temperature_wrong(*solid, t); !out.message.empty()) return out;
-  const double hole = in.diameter * in.hole->expansion * (in.hole_temperature - reference_temperature);
-  const double shaft = in.diameter * in.shaft->expansion * (in.shaft_temperature - reference_temperature);
+  const double hole = in.diameter * in.hole->strain_at(in.hole_temperature);
+  const double shaft = in.diameter * in.shaft->strain_at(in.shaft_temperature);
   out.why.title = "clearance at working heat";
   out.why.lines = {{"clearance at 20 \u00B0C", in.clearance, "sizes"},
                    {fmt::format("hole grows, {} at {}", in.hole->name, degrees_text(in.hole_temperature)),
@@ -68,8 +68,8 @@ AssemblyResult assembly(const AssemblyInput& in) {
   const double play = in.play > 0 ? in.play : 0.001 * in.diameter;
   const double needed = (in.interference + play) / in.diameter;
   out.warm_to = reference_temperature + needed / in.hole->expansion;
-  out.chill_to = reference_temperature - needed / in.shaft->expansion;
-  const double by_cold = in.shaft->expansion * (reference_temperature - in.coldest);
+  out.chill_to = reference_temperature - needed / in.shaft->contraction;
+  const double by_cold = -in.shaft->strain_at(in.coldest);
   out.warm_with_cold = reference_temperature + std::max(0.0, needed - by_cold) / in.hole->expansion;
   out.warm_allowed = out.warm_to <= in.hole->most_temperature;
   out.chill_possible = out.chill_to >= dry_ice;

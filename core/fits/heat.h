@@ -1,6 +1,7 @@
 #pragma once
 // Clearance at another temperature than 20 °C, and assembly by warming the hole or chilling the shaft.
-// Diameters in mm, temperatures in °C. Linear expansion: Δd = d · α · (t − 20).
+// Diameters in mm, temperatures in °C. Δd = d · α · (t − 20), α the expansion above 20 °C and the contraction
+// below it, which is less (DIN 7190-1).
 
 #include "fits/solids.h"
 #include "quantity/reckoning.h"

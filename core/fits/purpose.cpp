@@ -112,11 +112,40 @@ void add_fit(ProposeResult& out, const ProposeInput& in, const std::string& code
   out.proposals.push_back(std::move(p));
 }
 
+/// A bolt's hole by ISO 273: fine, medium and coarse with the tolerance classes it names, H12, H13 and H14.
+void add_clearance_holes(ProposeResult& out, const ProposeInput& in) {
+  const auto found = threads::find(in.thread);
+  if (found.thread == nullptr) return;
+  const auto holes = threads::clearance_holes(*found.thread);
+  const struct {
+    const char* name;
+    double size;
+    int grade;
+  } series[] = {{"medium", holes.medium, 13}, {"fine", holes.fine, 12}, {"coarse", holes.coarse, 14}};
+  for (const auto& s : series) {
+    Proposal p;
+    p.basis = p.name = fmt::format("{} {}, {}", holes.source, s.name, found.thread->name);
+    p.least = s.size - found.thread->major;
+    p.most = p.least + it_grade(s.size, s.grade).value_or(0);
+    p.reach = reach_drill(in.shop, s.size, s.size + it_grade(s.size, s.grade).value_or(0),
+                          length_text(s.size, in.unit, {.show_unit = true}), p.owned);
+    out.proposals.push_back(std::move(p));
+  }
+}
+
 /// A ring's own limits stand for the class that is missing.
 void add_bearing(ProposeResult& out, const ProposeInput& in) {
   const bool housing = in.purpose == JointPurpose::bearing_housing;
   const double size = in.bearing_size > 0 ? in.bearing_size : in.nominal;
-  const Deviations ring{-(housing ? bearing_outside_under(size) : bearing_bore_under(size)), 0};
+  const auto under = housing ? bearing_outside_under(size) : bearing_bore_under(size);
+  if (!under) {
+    out.message =
+        fmt::format("limits of rolling bearings are tabled for bores and outsides up to {} mm; take "
+                    "them from the maker's list",
+                    number_text(largest_bearing(), 0));
+    return;
+  }
+  const Deviations ring{-*under, 0};
   const auto code = cell(in.purpose, housing ? "hole" : "shaft");
   const auto own = iso_286(in.nominal, code);
   if (!own) return;
@@ -163,14 +192,17 @@ ProposeResult propose(const ProposeInput& in) {
     p.basis = p.name = fmt::format("{}: 60 to 85 % of thread", found.thread->name);
     p.least = found.thread->hole(85) - found.thread->major;
     p.most = found.thread->hole(60) - found.thread->major;
-    const auto plan = threads::plan_tap({.thread = *found.thread, .drawer = in.unit});
-    p.reach = reach_drill(in.shop, found.thread->hole(85), found.thread->hole(60), plan.drill, p.owned);
+    p.reach = reach_drill(in.shop, found.thread->hole(85), found.thread->hole(60),
+                          threads::tapping_drill(*found.thread).name, p.owned);
     out.proposals.push_back(std::move(p));
     out.ok = true;
     return out;
   }
   if (in.purpose == JointPurpose::bearing_housing || in.purpose == JointPurpose::bearing_shaft) {
     add_bearing(out, in);
+    if (!out.message.empty()) return out;
+  } else if (in.purpose == JointPurpose::bolt_clearance) {
+    add_clearance_holes(out, in);
   } else {
     const auto hole_basis = cell(in.purpose, "hole"), shaft_basis = cell(in.purpose, "hole_shaft_basis");
     if (!hole_basis.empty()) {
@@ -189,9 +221,10 @@ ProposeResult propose(const ProposeInput& in) {
   if (is_over_a_thread(in.purpose)) {
     const auto found = threads::find(in.thread);
     if (found.thread != nullptr) {
-      const auto plan = threads::plan_tap({.thread = *found.thread, .drawer = in.unit});
-      p.reach = reach_drill(in.shop, found.thread->major + p.least, found.thread->major + p.most,
-                            plan.clearance_drill, p.owned);
+      p.reach = reach_drill(
+          in.shop, found.thread->major + p.least, found.thread->major + p.most,
+          length_text(threads::clearance_holes(*found.thread, true).fine, in.unit, {.show_unit = true}),
+          p.owned);
     }
   } else {
     add_reach(p, in);

@@ -21,13 +21,14 @@ const Named& named() {
     const auto table = read_table(data::solids_csv);
     for (std::size_t r = 0; r < table.rows.size(); ++r) {
       const auto cell = [&](const char* column) { return table.number(r, table.column(column)).value_or(0); };
-      out.solids.push_back({table.rows[r][0], cell("expansion") * 1e-6, cell("modulus") * 1e3,
-                            cell("poisson"), cell("yield"), cell("most_temperature"), cell("friction")});
-      out.names.emplace_back(table.rows[r][0], r);
+      out.solids.push_back({table.rows[r][0], cell("expansion") * 1e-6, cell("contraction") * 1e-6,
+                            cell("modulus") * 1e3, cell("poisson"), cell("yield"), cell("most_temperature"),
+                            cell("friction"), cell("density")});
+      out.names.emplace_back(lower_case(table.rows[r][0]), r);
       std::string_view also = table.rows[r][1];
       while (!also.empty()) {
         const auto bar = also.find('|');
-        out.names.emplace_back(also.substr(0, bar), r);
+        out.names.emplace_back(lower_case(also.substr(0, bar)), r);
         also = bar == std::string_view::npos ? std::string_view{} : also.substr(bar + 1);
       }
     }

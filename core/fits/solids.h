@@ -1,5 +1,6 @@
 #pragma once
-// Metals in the solid, as fits need them: expansion, stiffness, strength. data/solids.csv.
+// Solids as fits need them: expansion, contraction in the cold, stiffness, strength, density.
+// data/solids.csv.
 
 #include <string>
 #include <string_view>
@@ -9,12 +10,17 @@ namespace datrin::fits {
 
 struct Solid {
   std::string name;
-  double expansion = 0; ///< 1/K, 20 to 100 °C
-  double modulus = 0;   ///< N/mm²
+  double expansion = 0;   ///< 1/K, 20 to 100 °C
+  double contraction = 0; ///< 1/K, mean from 20 °C down (DIN 7190-1)
+  double modulus = 0;     ///< N/mm²
   double poisson = 0.3;
   double yield = 0;            ///< N/mm²
   double most_temperature = 0; ///< °C its strength can be counted on to
   double friction = 0.12;      ///< dry, in a press fit against steel
+  double density = 0;          ///< g/cm³
+
+  /// Part of its length at 20 °C by which it is longer at `celsius`.
+  double strain_at(double celsius) const { return (celsius < 20 ? contraction : expansion) * (celsius - 20); }
 };
 
 const std::vector<Solid>& solids();

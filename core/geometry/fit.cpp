@@ -1,7 +1,6 @@
 #include "geometry/fit.h"
 
-#include <Eigen/Cholesky>
-#include <Eigen/Eigenvalues>
+#include "geometry/solve.h"
 
 #include <cmath>
 
@@ -21,9 +20,9 @@ std::optional<Line2> fit_line(const std::vector<Vec2>& points) {
   const Vec2 mean = mean_of(points);
   Eigen::Matrix2d scatter = Eigen::Matrix2d::Zero();
   for (const auto& p : points) scatter += (p - mean) * (p - mean).transpose();
-  const Eigen::SelfAdjointEigenSolver<Eigen::Matrix2d> solver(scatter);
-  if (!(solver.eigenvalues()[1] > 0)) return std::nullopt;
-  return Line2{mean, solver.eigenvectors().col(1)};
+  const auto eigen = symmetric_eigen(scatter);
+  if (!(eigen.values[1] > 0)) return std::nullopt;
+  return Line2{mean, eigen.vectors.col(1)};
 }
 
 std::optional<Circle2> fit_circle(const std::vector<Vec2>& points) {
@@ -31,7 +30,7 @@ std::optional<Circle2> fit_circle(const std::vector<Vec2>& points) {
   const Vec2 mean = mean_of(points);
   Eigen::Matrix2d scatter = Eigen::Matrix2d::Zero();
   for (const auto& p : points) scatter += (p - mean) * (p - mean).transpose();
-  const Eigen::Vector2d spread = Eigen::SelfAdjointEigenSolver<Eigen::Matrix2d>(scatter).eigenvalues();
+  const Vector spread = symmetric_eigen(scatter).values;
   if (!(spread[0] > 1e-9 * spread[1])) return std::nullopt; // on one line
   Eigen::Matrix3d normal = Eigen::Matrix3d::Zero();
   Eigen::Vector3d right = Eigen::Vector3d::Zero();
@@ -41,8 +40,7 @@ std::optional<Circle2> fit_circle(const std::vector<Vec2>& points) {
     normal += row * row.transpose();
     right += row * q.squaredNorm();
   }
-  const Eigen::LDLT<Eigen::Matrix3d> solver(normal);
-  const Eigen::Vector3d s = solver.solve(right);
+  const Eigen::Vector3d s = least_norm(normal, right);
   Circle2 circle{mean + s.head<2>() / 2, std::sqrt(std::max(0.0, s[2] + s.head<2>().squaredNorm() / 4))};
 
   for (int step = 0; step < 20; ++step) {
@@ -56,9 +54,9 @@ std::optional<Circle2> fit_circle(const std::vector<Vec2>& points) {
       jtj += row * row.transpose();
       jtr += row * (distance - circle.radius);
     }
-    const Eigen::LDLT<Eigen::Matrix3d> gauss(jtj);
-    if (gauss.rcond() < 1e-13) break;
-    const Eigen::Vector3d d = gauss.solve(-jtr);
+    const auto inverted = inverse(jtj);
+    if (inverted.condition < 1e-13) break;
+    const Eigen::Vector3d d = Eigen::Matrix3d(inverted.inverse) * -jtr;
     circle.centre += d.head<2>();
     circle.radius += d[2];
     if (d.norm() < 1e-12) break;

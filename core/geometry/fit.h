@@ -2,14 +2,12 @@
 // Least-squares fits, for drawing a rough surface through its touches. Not used to decide anything: the seat
 // works with the touches themselves.
 
-#include <Eigen/Core>
+#include "geometry/surface.h"
 
 #include <optional>
 #include <vector>
 
 namespace datrin {
-
-using Vec2 = Eigen::Vector2d;
 
 struct Line2 {
   Vec2 point = Vec2::Zero();      ///< the mean of the points

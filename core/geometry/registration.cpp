@@ -1,8 +1,8 @@
 #include "geometry/registration.h"
 
+#include "geometry/solve.h"
+
 #include <Eigen/Geometry>
-#include <Eigen/LU>
-#include <Eigen/SVD>
 #include <boost/math/distributions/chi_squared.hpp>
 #include <fmt/format.h>
 
@@ -17,6 +17,10 @@ constexpr double in_line_relative = 1e-3; // narrower than this part of its leng
 double chi_squared_limit(int degrees, double confidence) {
   if (degrees <= 0) return 0;
   return boost::math::quantile(boost::math::chi_squared(degrees), confidence);
+}
+
+bool is_mirrored(const Mat3& m) {
+  return m.col(0).cross(m.col(1)).dot(m.col(2)) < 0;
 }
 
 struct Weighed {
@@ -48,12 +52,13 @@ Fit fit(const std::vector<Weighed>& points) {
     cross += w * (p.to - to) * (p.from - from).transpose();
     spread += w * (p.from - from) * (p.from - from).transpose();
   }
-  const Eigen::JacobiSVD<Mat3> svd(cross, Eigen::ComputeFullU | Eigen::ComputeFullV);
+  const auto svd = singular_values(cross);
+  const Mat3 u = svd.u, v = svd.v;
   Mat3 sign = Mat3::Identity();
-  if ((svd.matrixU() * svd.matrixV().transpose()).determinant() < 0) sign(2, 2) = -1;
-  result.pose.rotation = svd.matrixU() * sign * svd.matrixV().transpose();
+  if (is_mirrored(u * v.transpose())) sign(2, 2) = -1;
+  result.pose.rotation = u * sign * v.transpose();
   result.pose.translation = to - result.pose.rotation * from;
-  const Vec3 lengths = Eigen::JacobiSVD<Mat3>(spread).singularValues().cwiseSqrt();
+  const Vec3 lengths = singular_values(spread).values.cwiseSqrt();
   result.in_line = !(lengths[1] > in_line_relative * lengths[0]);
   for (const auto& p : points)
     result.chi_squared += (result.pose.apply(p.from) - p.to).squaredNorm() / (p.sigma * p.sigma);
@@ -160,7 +165,7 @@ RegistrationResult register_points(const std::vector<PointPair>& pairs, const Re
     rate.rightCols<3>() << 0, d.z(), -d.y(), -d.z(), 0, d.x(), d.y(), -d.x(), 0;
     information += rate.transpose() * rate / (p.sigma * p.sigma);
   }
-  result.covariance = information.inverse();
+  result.covariance = inverse(information).inverse;
   result.rms = std::sqrt(squares / static_cast<double>(points.size()));
   if (result.chi_squared <= result.limit) {
     result.status = RegistrationStatus::registered;
@@ -177,7 +182,7 @@ double registration_spread(const RegistrationResult& registration, const Vec3& a
   rate.leftCols<3>().setIdentity();
   rate.rightCols<3>() << 0, d.z(), -d.y(), -d.z(), 0, d.x(), d.y(), -d.x(), 0;
   const Mat3 spread = rate * registration.covariance * rate.transpose();
-  return 2 * std::sqrt(std::max(0.0, Eigen::JacobiSVD<Mat3>(spread).singularValues()[0]));
+  return 2 * std::sqrt(std::max(0.0, singular_values(spread).values[0]));
 }
 
 HeightRegistration register_heights(const std::vector<HeightPair>& pairs,
@@ -190,8 +195,8 @@ HeightRegistration register_heights(const std::vector<HeightPair>& pairs,
         fmt::format("the heights of three marks are needed; there {} {}", n == 1 ? "is" : "are", n);
     return result;
   }
-  Eigen::MatrixXd at(n, 3);
-  Eigen::VectorXd height(n), sigma(n);
+  Matrix at(n, 3);
+  Vector height(n), sigma(n);
   for (int i = 0; i < n; ++i) {
     const auto& pair = pairs[static_cast<std::size_t>(i)];
     if (!pair.point.allFinite() || !std::isfinite(pair.height) || !(pair.uncertainty >= 0)) {
@@ -205,18 +210,20 @@ HeightRegistration register_heights(const std::vector<HeightPair>& pairs,
   }
   const Vec3 middle = at.colwise().mean().transpose();
   const double mean = height.mean();
-  const Eigen::MatrixXd centred = at.rowwise() - middle.transpose();
-  const Eigen::VectorXd above = height.array() - mean;
-  const Eigen::JacobiSVD<Eigen::MatrixXd> svd(centred, Eigen::ComputeThinU | Eigen::ComputeThinV);
-  const auto& lengths = svd.singularValues();
+  const Matrix centred = at.rowwise() - middle.transpose();
+  const Vector above = height.array() - mean;
+  const auto svd = singular_values(centred);
+  const auto& lengths = svd.values;
   if (!(lengths[1] > in_line_relative * lengths[0])) {
     result.status = RegistrationStatus::in_line;
     result.message = "the marks lie on one line; one more, well off it, is needed";
     return result;
   }
-  const Eigen::VectorXd along = svd.matrixU().transpose() * above;
-  const Mat3 axes = svd.matrixV();
-  const auto rms_of = [&](const Vec3& up) { return std::sqrt((centred * up - above).squaredNorm() / n); };
+  const Vector along = transposed_product(svd.u, above);
+  const Mat3 axes = svd.v;
+  const auto rms_of = [&](const Vec3& up) {
+    return std::sqrt((product(centred, up) - above).squaredNorm() / n);
+  };
   // In the plane of the marks their heights say how it leans; across it only the unit length does.
   const auto leaning = [&](double across_sign) {
     Vec3 parts(along[0] / lengths[0], along[1] / lengths[1], 0);
@@ -231,9 +238,11 @@ HeightRegistration register_heights(const std::vector<HeightPair>& pairs,
       const Vec3 a = std::abs(up.x()) < 0.8 ? Vec3::UnitX() : Vec3::UnitY();
       t.col(0) = up.cross(a).normalized();
       t.col(1) = up.cross(Vec3(t.col(0)));
-      const Eigen::MatrixXd rate = centred * t;
-      const Eigen::Vector2d d = (rate.transpose() * rate + 1e-12 * Eigen::Matrix2d::Identity()).inverse() *
-                                (rate.transpose() * (above - centred * up));
+      const Matrix rate = product(centred, t);
+      const Eigen::Matrix2d normal =
+          Eigen::Matrix2d(transposed_product(rate, rate)) + 1e-12 * Eigen::Matrix2d::Identity();
+      const Eigen::Vector2d right = transposed_product(rate, above - Vector(product(centred, up)));
+      const Eigen::Vector2d d = Eigen::Matrix2d(inverse(normal).inverse) * right;
       up = (up + t * d).normalized();
       if (d.norm() < 1e-14) break;
     }

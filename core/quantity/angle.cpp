@@ -10,7 +10,7 @@
 
 namespace datrin {
 
-AngleResult parse_angle(std::string_view given, bool decimal_comma) {
+AngleResult parse_angle(std::string_view given, const AngleOptions& options) {
   AngleResult out;
   if (!is_utf8(given)) {
     out.message = "the text is not UTF-8";
@@ -25,27 +25,33 @@ AngleResult parse_angle(std::string_view given, bool decimal_comma) {
   swap("\u00B0", "d");
   swap("\u2032", "'");
   swap("\u2033", "\"");
-  if (decimal_comma) swap(",", ".");
+  if (options.decimal_comma) swap(",", ".");
   text = lower_case(text);
   if (text.empty()) {
     out.message = "write an angle, like 45, 4\u00B0 45' or 1 in 12";
     return out;
   }
-  static const std::regex ratio("^([0-9]*\\.?[0-9]+)\\s*(?:in|:)\\s*([0-9]*\\.?[0-9]+)$");
+  static const std::regex ratio("^([0-9]*\\.?[0-9]+)\\s*(?:in|:)\\s*([0-9]*\\.?[0-9]+)"
+                                "(?:\\s+(?:on |a |per )?(?:the |one )?(dia|diameter|side))?$");
   static const std::regex sexagesimal("^(-?)([0-9]*\\.?[0-9]+)\\s*(?:d|deg|degrees)?(?:\\s*([0-9]*\\.?[0-9]+)"
                                       "\\s*')?(?:\\s*([0-9]*\\.?[0-9]+)\\s*\")?$");
   std::smatch match;
   const auto number = [&match](std::size_t k) {
-    return match[k].matched ? std::stod("0" + match[k].str()) : 0.0;
+    return match[k].matched ? number_from(match[k].str()).value_or(0) : 0.0;
   };
-  if (text.size() < 60 && std::regex_match(text, match, ratio)) {
+  constexpr std::size_t longest = 60; // bytes; beyond it the expressions are not tried
+  if (text.size() < longest && std::regex_match(text, match, ratio)) {
     if (number(2) == 0) {
       out.message = "the length of a taper must be above 0";
       return out;
     }
-    out.radian = std::atan(number(1) / number(2));
+    const bool cone = match[3].matched ? match[3].str() != "side" : options.taper == TaperOf::cone;
+    const double rate = number(1) / number(2);
+    out.radian = cone ? 2 * std::atan(rate / 2) : std::atan(rate);
+    out.understood = fmt::format("{} in {} on {}", match[1].str(), match[2].str(),
+                                 cone ? "the diameter, the whole angle" : "one side");
     out.ok = true;
-  } else if (text.size() < 60 && std::regex_match(text, match, sexagesimal)) {
+  } else if (text.size() < longest && std::regex_match(text, match, sexagesimal)) {
     const double degree = number(2) + number(3) / 60 + number(4) / 3600;
     out.radian = radians(match[1].length() > 0 ? -degree : degree);
     out.ok = std::abs(degree) <= 360;

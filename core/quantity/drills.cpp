@@ -4,11 +4,14 @@
 #include "quantity/length_text.h"
 #include "quantity/table.h"
 #include "quantity/unit.h"
+#include "wire_gauges_csv.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cctype>
+#include <charconv>
+#include <cmath>
 #include <map>
 #include <numeric>
 #include <string>
@@ -36,12 +39,28 @@ std::optional<double> drill_diameter(std::string_view name) {
   return found->second;
 }
 
+std::optional<double> wire_gauge(std::string_view gauge, std::string_view number) {
+  int n = 0;
+  const auto read = std::from_chars(number.data(), number.data() + number.size(), n);
+  if (read.ec != std::errc{} || read.ptr != number.data() + number.size() || n < 0) return std::nullopt;
+  // Each step of the American gauge is the 39th root of 92 (ASTM B258), 36 being 0.005 in.
+  if (gauge == "awg" && n <= 40) return to_mm(0.005 * std::pow(92.0, (36 - n) / 39.0), Unit::inch);
+  if (gauge != "swg") return std::nullopt;
+  static const auto table = read_table(data::wire_gauges_csv);
+  for (std::size_t r = 0; r < table.rows.size(); ++r)
+    if (table.number(r, 0) == n) return to_mm(table.number(r, 1).value_or(0), Unit::inch);
+  return std::nullopt;
+}
+
 namespace {
 
 std::vector<Drill> make_drawer(Unit unit) {
   std::vector<Drill> all;
   if (unit == Unit::mm) {
-    for (int tenths = 3; tenths <= 130; ++tenths)
+    for (int twentieths = 6; twentieths < 60; ++twentieths)
+      all.push_back({fmt::format("{} mm", number_text(twentieths / 20.0, twentieths % 2 == 0 ? 1 : 2)),
+                     twentieths / 20.0});
+    for (int tenths = 30; tenths <= 130; ++tenths)
       all.push_back({fmt::format("{:.1f} mm", tenths / 10.0), tenths / 10.0});
     for (int quarters = 53; quarters <= 100; ++quarters)
       all.push_back({fmt::format("{} mm", number_text(quarters / 4.0, 2)), quarters / 4.0});

@@ -24,12 +24,14 @@ struct PlainText {
 };
 
 PlainText plain(std::string_view typed) {
-  static constexpr std::array<std::pair<std::string_view, std::string_view>, 22> spelling{{
-      {"\u2212", "-"},    {"\u2013", "-"},    {"\u00BD", " 1/2"}, {"\u00BC", " 1/4"}, {"\u00BE", " 3/4"},
-      {"\u215B", " 1/8"}, {"\u215C", " 3/8"}, {"\u215D", " 5/8"}, {"\u215E", " 7/8"}, {"\u2033", "\""},
-      {"\u201D", "\""},   {"\u201C", "\""},   {"''", "\""},       {"\u00B5", "u"},    {"\u03BC", "u"},
-      {"\u00A0", " "},    {"\u2009", " "},    {"\u202F", " "},    {"\u2044", "/"},    {"\t", " "},
-      {"\r", " "},        {"\n", " "},
+  static constexpr std::array<std::pair<std::string_view, std::string_view>, 25> spelling{{
+      {"\u2212", "-"},    {"\u2013", "-"},    {"\u00BD", " 1/2"}, {"\u00BC", " 1/4"},
+      {"\u00BE", " 3/4"}, {"\u215B", " 1/8"}, {"\u215C", " 3/8"}, {"\u215D", " 5/8"},
+      {"\u215E", " 7/8"}, {"\u2033", "\""},   {"\u201D", "\""},   {"\u201C", "\""},
+      {"''", "\""},       {"\u00B5", "u"},    {"\u03BC", "u"},    {"\u00A0", " "},
+      {"\u2009", " "},    {"\u202F", " "},    {"\u2044", "/"},    {"\t", " "},
+      {"\r", " "},        {"\n", " "},        {"\u2300", ""},     {"\u00D8", ""},
+      {"\u00F8", ""}, // a diameter
   }};
   PlainText out;
   std::size_t column = 1;
@@ -140,22 +142,28 @@ private:
     return digits;
   }
 
-  /// "5/16-18 tap": up to the word, when what stands before it is a thread.
-  bool read_tap(LengthTerm& term) {
-    if (options_.tap_drill == nullptr) return false;
+  /// "5/16-18 tap", "M6 clear": up to the word, when what stands before it is a thread.
+  bool read_thread_hole(LengthTerm& term) {
+    if (options_.thread_hole == nullptr) return false;
+    static constexpr std::pair<std::string_view, ThreadHole> words[] = {{" tap", ThreadHole::tapping},
+                                                                        {" clear", ThreadHole::clearance}};
     const auto small = lower_case(plain_.text);
-    const auto word = small.find(" tap", at_);
-    if (word == std::string::npos || (word + 4 < small.size() && letter(small[word + 4]))) return false;
-    const auto name = std::string(trimmed(std::string_view(plain_.text).substr(at_, word - at_)));
-    const auto diameter = options_.tap_drill(name);
-    if (!diameter) return false;
-    term = {name + " tap", *diameter};
-    at_ = word + 4;
-    return true;
+    for (const auto& [word, hole] : words) {
+      const auto found = small.find(word, at_);
+      const auto after = found == std::string::npos ? found : found + word.size();
+      if (found == std::string::npos || (after < small.size() && letter(small[after]))) continue;
+      const auto name = std::string(trimmed(std::string_view(plain_.text).substr(at_, found - at_)));
+      const auto diameter = options_.thread_hole(name, hole);
+      if (!diameter) continue;
+      term = {name + std::string(word), *diameter};
+      at_ = after;
+      return true;
+    }
+    return false;
   }
 
   bool read_term(LengthTerm& term) {
-    if (read_tap(term)) return true;
+    if (read_thread_hole(term)) return true;
     if (here() == '#') {
       ++at_;
       skip_blanks();
@@ -172,9 +180,19 @@ private:
     if (digits.empty() || !diameter) {
       at_ = start;
       return refuse(LengthStatus::bad_drill,
-                    fmt::format("there is no number drill \"{}\"; they run from #1 to #80", word_here()));
+                    fmt::format("there is no number drill \"{}\"; they run from #1 to #97", word_here()));
     }
     term = {"#" + digits, *diameter};
+    return true;
+  }
+
+  bool read_gauge(LengthTerm& term, const std::string& gauge, const std::string& number) {
+    const auto diameter = wire_gauge(gauge, number);
+    if (!diameter)
+      return refuse(LengthStatus::bad_drill,
+                    gauge == "swg" ? fmt::format("there is no gauge {} SWG; they run from 0 to 50", number)
+                                   : fmt::format("there is no gauge {} AWG; they run from 0 to 40", number));
+    term = {fmt::format("{} {}", number, gauge == "swg" ? "SWG" : "AWG"), *diameter};
     return true;
   }
 
@@ -185,6 +203,10 @@ private:
       if (here() == '.') ++at_;
       skip_blanks();
       return read_number_drill(term);
+    }
+    if (word == "swg" || word == "awg") {
+      skip_blanks();
+      return read_gauge(term, word, take_digits());
     }
     if (word == "letter") {
       skip_blanks();
@@ -294,20 +316,32 @@ private:
       unit = lower_case(take_letters());
     }
     if (unit.empty()) {
-      if (!options_.bare_unit)
+      const bool fraction = text.find('/') != std::string::npos;
+      if (!options_.bare_unit && !fraction)
         return refuse(LengthStatus::unit_missing,
                       fmt::format("{} has no unit; write mm or in after it", text));
-      term = {fmt::format("{} {}", text, unit_name(*options_.bare_unit)), to_mm(value, *options_.bare_unit)};
+      const Unit bare = fraction ? Unit::inch : *options_.bare_unit;
+      result_.fraction_as_inches = result_.fraction_as_inches || (fraction && options_.bare_unit == Unit::mm);
+      term = {fmt::format("{} {}", text, unit_name(bare)), to_mm(value, bare)};
       return true;
     }
-    static constexpr std::array<std::pair<std::string_view, std::pair<std::string_view, double>>, 7> units{{
+    if (unit == "swg" || unit == "awg") return read_gauge(term, unit, text);
+    static constexpr std::array<std::pair<std::string_view, std::pair<std::string_view, double>>, 15> units{{
         {"mm", {"mm", 1.0}},
         {"cm", {"cm", 10.0}},
+        {"m", {"m", 1000.0}},
         {"um", {"\u00B5m", 0.001}},
         {"in", {"in", mm_per_inch}},
         {"inch", {"in", mm_per_inch}},
         {"inches", {"in", mm_per_inch}},
+        {"ft", {"ft", 12 * mm_per_inch}},
+        {"foot", {"ft", 12 * mm_per_inch}},
+        {"feet", {"ft", 12 * mm_per_inch}},
         {"thou", {"thou", mm_per_thou}},
+        {"mil", {"thou", mm_per_thou}},
+        {"mils", {"thou", mm_per_thou}},
+        {"tenth", {"tenths of a thou", mm_per_thou / 10}},
+        {"tenths", {"tenths of a thou", mm_per_thou / 10}},
     }};
     for (const auto& [name, meaning] : units)
       if (unit == name) {
@@ -316,7 +350,8 @@ private:
       }
     at_ = start;
     return refuse(LengthStatus::bad_unit,
-                  fmt::format("\"{}\" is not a unit; write mm, cm, \u00B5m, in, \" or thou", word_here()));
+                  fmt::format("\"{}\" is not a unit; write mm, cm, m, \u00B5m, in, \", ft, thou or tenths",
+                              word_here()));
   }
 
   PlainText plain_;

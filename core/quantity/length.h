@@ -3,13 +3,16 @@
 // and sums and differences of them, units mixed: `3 mm + 9/16 in + 3.5 mm`.
 //
 //   sum     = [sign] term { sign term }
-//   term    = number [unit] | drill | tap
+//   term    = number [unit] | drill | gauge | hole
 //   number  = decimal | fraction | whole (" " | "-") fraction        (the "-" with no space on either side)
-//   unit    = mm | cm | µm | um | in | inch | " | thou
-//   tap     = thread "tap"                       (where LengthOptions::tap_drill knows threads: `5/16-18
+//   unit    = mm | cm | m | µm | um | in | inch | " | ft | thou | mil | tenths
+//   gauge   = whole ("swg" | "awg") | ("swg" | "awg") whole
+//   hole    = thread ("tap" | "clear")           (where LengthOptions::thread_hole knows threads: `5/16-18
 //   tap`) drill   = # digits | no[.] digits | [letter] A..Z
 //
-// A number without a unit takes the unit of the dial in front of the person (LengthOptions::bare_unit).
+// Tenths are tenths of a thousandth of an inch. A vulgar fraction without a unit is inches: nobody writes
+// thirteen sixteenths of a millimetre. Any other number without one takes the unit of the dial in front of
+// the person (LengthOptions::bare_unit).
 
 #include "quantity/unit.h"
 
@@ -21,10 +24,12 @@
 
 namespace datrin {
 
+enum class ThreadHole { tapping, clearance };
+
 struct LengthOptions {
   std::optional<Unit> bare_unit; ///< unit of a number written without one; none: such a number is refused
-  /// Diameter in mm of the tapping drill of a thread by its name; none: no threads are read.
-  std::optional<double> (*tap_drill)(std::string_view thread) = nullptr;
+  /// Diameter in mm of a hole for a thread by the thread's name; none: no threads are read.
+  std::optional<double> (*thread_hole)(std::string_view thread, ThreadHole hole) = nullptr;
   bool decimal_comma = false; ///< also read 12,5 as twelve and a half (never a thousands mark)
 };
 
@@ -52,7 +57,8 @@ struct LengthResult {
   std::size_t column = 0; ///< where, counted from 1 in characters; 0 when ok
   double mm = 0;
   std::vector<LengthTerm> terms;
-  std::string understood; ///< the whole, as understood: "3 mm + 9/16 in"
+  std::string understood;          ///< the whole, as understood: "3 mm + 9/16 in"
+  bool fraction_as_inches = false; ///< a fraction had no unit and was read as inches on a dial in mm
 
   bool ok() const { return status == LengthStatus::ok; }
 };

@@ -58,7 +58,9 @@ LimitsResult parse_limits(std::string_view given, const LimitsOptions& options) 
   if (text.size() > longest) return fail("that is too long for a dimension; write one like 12 H7");
   if (text.empty()) return fail("write a dimension, like 12 H7, 12 \u00B10.05 or 12 +0.018/0");
 
+  // "12 H7", and "12H7" as drawings have it.
   static const std::regex class_tail("^(.*\\S)\\s+([A-Za-z]{1,2}[0-9]{1,2})$");
+  static const std::regex joined_class_tail("^(.*[0-9])([A-Za-z]{1,2}[0-9]{1,2})$");
   static const std::regex general_tail("^(.*?\\S)\\s+(?:(?:ISO\\s*)?2768\\s*-\\s*)?([fmcv])[A-Z]?$");
   // The sign of a deviation, not one of a sum: the sums "3 mm + 4 mm" have a blank after it.
   static const std::regex pair_tail("^(.*\\S)\\s*(?:\\s|(?=[-+]))([-+]\\S[^/]*?|0)\\s*/\\s*([-+]\\S.*|0)"
@@ -71,7 +73,9 @@ LimitsResult parse_limits(std::string_view given, const LimitsOptions& options) 
     if (trimmed(upper).empty()) return fail("after \u00B1 comes how much, like 12 \u00B10.05");
     if (upper.find('~') != std::string::npos) return fail("\u00B1 stands twice");
     lower = "~";
-  } else if (std::regex_match(text, match, class_tail) && !parse_length(match[2].str()).ok()) {
+  } else if ((std::regex_match(text, match, class_tail) ||
+              std::regex_match(text, match, joined_class_tail)) &&
+             !parse_length(match[2].str()).ok()) {
     nominal = match[1].str();
     name = match[2].str();
   } else if (std::regex_match(text, match, general_tail)) {

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 #include <cctype>
+#include <charconv>
+#include <cmath>
 #include <cstdint>
 
 namespace datrin {
@@ -33,6 +35,19 @@ std::string_view trimmed(std::string_view text) {
   while (!text.empty() && blank(text.front())) text.remove_prefix(1);
   while (!text.empty() && blank(text.back())) text.remove_suffix(1);
   return text;
+}
+
+std::optional<double> number_from(std::string_view text, bool decimal_comma) {
+  std::string plain(trimmed(text));
+  if (plain.starts_with("\u2212")) plain.replace(0, 3, "-");
+  if (plain.starts_with('+')) plain.erase(0, 1);
+  if (decimal_comma && plain.find('.') == std::string::npos)
+    if (const auto comma = plain.find(','); comma != std::string::npos) plain[comma] = '.';
+  double value = 0;
+  const auto [end, error] = std::from_chars(plain.data(), plain.data() + plain.size(), value);
+  if (plain.empty() || error != std::errc{} || end != plain.data() + plain.size() || !std::isfinite(value))
+    return std::nullopt;
+  return value;
 }
 
 std::string lower_case(std::string_view text) {

@@ -1,6 +1,7 @@
 #pragma once
 // Small text helpers shared by readers and messages.
 
+#include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -13,6 +14,11 @@ bool is_utf8(std::string_view text);
 
 /// Without blanks, tabs and line ends on both sides.
 std::string_view trimmed(std::string_view text);
+
+/// The number that is the whole of `text` (blanks around it do not count): digits with a decimal point, or a
+/// comma where `decimal_comma`; a sign, also a true minus; an exponent. Nothing for anything else, and for
+/// what is not finite. Whatever the locale of the program.
+std::optional<double> number_from(std::string_view text, bool decimal_comma = false);
 
 /// ASCII letters in lower case; other bytes as they are.
 std::string lower_case(std::string_view text);

@@ -53,7 +53,7 @@ std::optional<Deviations> hole(double nominal, const std::string& letters, int g
   const auto deviation = tabled(nominal, letters);
   if (!deviation) return std::nullopt;
   if (is_clearance(letters)) return Deviations{0.0 - *deviation, 0.0 - *deviation + it}; // never −0
-  // The rule with Δ = ITn − IT(n−1): K, M, N up to IT8, P and on up to IT7, above 3 mm.
+  // The rule with Δ = ITn − IT(n−1): K, M, N up to IT8, P and on up to IT7, above 3 mm. Δ is stated from IT3.
   const bool to_it8 = letters == "k" || letters == "m" || letters == "n";
   const bool with_delta = nominal > 3 && grade >= 3 && grade <= (to_it8 ? 8 : 7);
   const double delta = with_delta ? it - it_grade(nominal, grade - 1).value_or(it) : 0.0;
@@ -102,6 +102,7 @@ std::optional<Deviations> iso_286(double nominal, std::string_view name, std::st
   const auto digits = std::find_if(name.begin(), name.end(), [](unsigned char c) { return std::isdigit(c); });
   const std::string letters(name.begin(), digits), number(digits, name.end());
   if (letters.empty() || number.empty() || number.size() > 2 ||
+      (number.front() == '0' && number.size() == 2 && number != "01") ||
       !std::all_of(number.begin(), number.end(), [](unsigned char c) { return std::isdigit(c); }) ||
       !std::all_of(letters.begin(), letters.end(), [](unsigned char c) { return std::isalpha(c); }))
     return fail(fmt::format("\"{}\" is no tolerance class; write a letter and a grade, like H7 or g6", name));
@@ -118,6 +119,11 @@ std::optional<Deviations> iso_286(double nominal, std::string_view name, std::st
   if (lower == "js") return Deviations{-*it / 2, *it / 2};
   if (nominal <= 1 && (lower == "a" || lower == "b"))
     return fail(fmt::format("{} is not used for sizes up to 1 mm", letters));
+  const bool inside = is_hole && !is_clearance(lower) && lower != "j"; // the holes that shrink by Δ
+  if (inside && grade < 3)
+    return fail(fmt::format("{} is not stated: holes {} begin with grade 3", name, letters));
+  if (is_hole && lower == "n" && grade >= 9 && nominal <= 1)
+    return fail(fmt::format("{} is not used for sizes up to 1 mm; N is stated to grade 8 there", name));
   const auto found = is_hole ? hole(nominal, lower, grade, *it) : shaft(nominal, lower, grade, *it);
   if (found) return found;
   if (lower == "j")

@@ -1,5 +1,6 @@
 #include "route/gate.h"
 
+#include "geometry/between.h"
 #include "quantity/length_text.h"
 
 #include <fmt/format.h>
@@ -64,8 +65,8 @@ GateResult unclamp_gate(const Build& build, Id piece, Id setup_id,
     const auto figure = [&](double v) { return angle ? number_text(degrees(v), 2) + "\u00B0" : text(v, 3); };
     if (!read)
       item.text = fmt::format("{} is not measured", d->name);
-    else if (read->second.value < d->least() - 1e-9 || read->second.value > d->most() + 1e-9) {
-      item.done = d->lower == 0 && d->upper == 0;
+    else if (!d->allows(read->second.value)) {
+      item.done = false;
       item.text = fmt::format("{} measures {}, outside {} to {}", d->name, figure(read->second.value),
                               figure(d->least()), figure(d->most()));
     } else
@@ -193,10 +194,10 @@ std::vector<Setup> suggest_setups(const Build& build, Id part, const std::vector
   for (const auto& [id, s] : build.surfaces_of(part)) {
     if (!s.machined) continue;
     // What faces the table, or holds the part, is not reached.
-    const bool hidden = contains(datums, id) || (!s.round() && s.direction.dot(stand->direction) > 0.5);
+    const bool hidden = contains(datums, id) || faces(s.shape(), stand->direction, 0.5);
     (hidden ? second : first).cuts.push_back(id);
-    if (!hidden && !s.round() && s.width * s.height > largest) {
-      largest = s.width * s.height;
+    if (!hidden && !s.round() && seen_area(s.patch()) > largest) {
+      largest = seen_area(s.patch());
       base = id;
     }
   }
@@ -208,8 +209,7 @@ std::vector<Setup> suggest_setups(const Build& build, Id part, const std::vector
   for (const bool bores : {true, false})
     for (const auto id : first.cuts) {
       const auto* s = build.find<PartSurface>(id);
-      if (id != base && (s->kind == SurfaceKind::bore) == bores && second.datums.size() < 3)
-        second.datums.push_back(id);
+      if (id != base && is_hole(s->kind) == bores && second.datums.size() < 3) second.datums.push_back(id);
     }
   out.push_back(std::move(first));
   if (!second.cuts.empty()) out.push_back(std::move(second));

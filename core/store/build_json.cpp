@@ -61,7 +61,7 @@ BuildJson read(std::string_view text, const std::string& label) {
     } catch (const Refusal& why) {
       row.refuse(why.what());
     }
-    if ((id == build::Build::info_id) != std::holds_alternative<build::Info>(*record))
+    if ((id == build::Build::info_id) != (record->as<build::Info>() != nullptr))
       row.at("id").refuse("the build itself, and nothing else, has id 1; it comes first");
     result.build.load(id, std::move(*record));
   }

@@ -1,5 +1,6 @@
 #include "store/build_recovery.h"
 
+#include "build/description.h"
 #include "store/record_json.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
@@ -111,44 +112,60 @@ private:
     }
   }
 
-  template <class T>
-  void want(build::Id id, const std::function<T()>& make) {
-    if (id == 0 || result_.build.find<T>(id) != nullptr || result_.build.records().contains(id)) return;
-    result_.build.load(id, make());
+  /// The record of `kind` that `by` refers to, itself or by way of what it needs; 0: none that is known.
+  build::Id owner_of(const build::Record& by, int kind, int depth = 3) const {
+    for (const auto& f : by.description().fields) {
+      if (f.reference != build::Reference::needs) continue;
+      const auto id = *static_cast<const build::Id*>(f.at_const(by.value().get()));
+      const auto found = result_.build.records().find(id);
+      if (found == result_.build.records().end()) {
+        if (id != 0 && f.refers_to.front() == kind) return id; // lost as well: it is stood in for
+        continue;
+      }
+      if (found->second.kind() == kind) return id;
+      if (depth > 0)
+        if (const auto further = owner_of(found->second, kind, depth - 1); further != 0) return further;
+    }
+    return 0;
+  }
+
+  /// Puts a record with its defaults, named "Lost surface 7", where `by` needs record `id` and it is not
+  /// there.
+  void stand_in_for(build::Id id, int kind, const build::Record& by) {
+    const auto& description = build::description(kind);
+    auto record = description.make();
+    for (const auto& f : description.fields) {
+      if (f.type == build::FieldType::text && std::string_view(f.name) == "name")
+        *static_cast<std::string*>(f.at(record.get())) = fmt::format("Lost {} {}", description.name, id);
+      if (f.orders && f.type == build::FieldType::number)
+        *static_cast<double*>(f.at(record.get())) = last_place;
+      if (f.reference != build::Reference::needs) continue;
+      const int owner_kind = f.refers_to.front();
+      auto owner = owner_of(by, owner_kind);
+      if (owner == 0 && owner_kind == build::kind_of<build::Part>) { // whatever part there is
+        const auto parts = result_.build.parts();
+        owner = parts.empty() ? result_.build.next_id() : parts.front().first;
+      }
+      *static_cast<build::Id*>(f.at(record.get())) = owner;
+    }
+    result_.build.load(id, build::Record(kind, std::move(record)));
     ++result_.stand_ins;
-  }
-  void want_part(build::Id id) {
-    want<build::Part>(id, [id] { return build::Part{fmt::format("Lost part {}", id), "", 1, 1e6}; });
-  }
-  void want_piece(build::Id id, build::Id part) {
-    if (part != 0) want_part(part);
-    want<build::Piece>(id, [part] { return build::Piece{part, 1}; });
   }
 
   void stand_in() {
-    const auto records = result_.build.records(); // as read; stand-ins are added to the other
-    for (const auto& [id, record] : records) {
-      if (const auto* surface = std::get_if<build::PartSurface>(&record)) want_part(surface->part);
-      if (const auto* piece = std::get_if<build::Piece>(&record)) want_part(piece->part);
-      if (const auto* touch = std::get_if<build::Touch>(&record)) {
-        const auto* surface = result_.build.find<build::PartSurface>(touch->surface);
-        build::Id part = surface ? surface->part : 0;
-        const auto* piece = result_.build.find<build::Piece>(touch->piece);
-        if (part == 0 && piece) part = piece->part;
-        if (part == 0) {
-          const auto parts = result_.build.parts();
-          part = parts.empty() ? result_.build.next_id() : parts.front().first;
+    // A stand-in may need another: until none is missing. Each round makes at least one, of ids that were
+    // named.
+    for (bool more = true; more;) {
+      more = false;
+      const auto records = result_.build.records(); // as they are; stand-ins are added to the other
+      for (const auto& [id, record] : records)
+        for (const auto& f : record.description().fields) {
+          if (f.reference != build::Reference::needs) continue;
+          const auto needed = *static_cast<const build::Id*>(f.at_const(record.value().get()));
+          if (needed == 0 || result_.build.records().contains(needed)) continue;
+          stand_in_for(needed, f.refers_to.front(), record);
+          more = true;
         }
-        want_piece(touch->piece, part);
-        const auto lost = touch->surface;
-        want<build::PartSurface>(lost, [part, lost] {
-          build::PartSurface s;
-          s.part = part;
-          s.name = fmt::format("Lost surface {}", lost);
-          s.machined = false;
-          return s;
-        });
-      }
     }
     for (const auto& [id, part] : result_.build.parts())
       if (result_.build.pieces_of(id).empty()) {
@@ -156,6 +173,8 @@ private:
         ++result_.stand_ins;
       }
   }
+
+  static constexpr double last_place = 1e6; ///< stand-ins come last in lists
 
   SQLite::Database db_;
   std::map<build::Id, build::Record> found_;

@@ -1,192 +1,140 @@
 #include "store/record_json.h"
 
+#include "build/check.h"
 #include "store/base64.h"
-#include "store/plan_json.h"
-#include "store/record_fields.h"
+#include "store/json_reader.h"
+
+#include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <bit>
+#include <cmath>
 #include <cstring>
+#include <limits>
 #include <span>
 
 namespace datrin::store {
 
 using namespace build;
+using nlohmann::json;
 
 namespace {
 
-constexpr std::string_view standings[] = {"counted", "confirmed", "set aside"};
-constexpr std::string_view frames[] = {"survey", "own", "heights"};
-constexpr std::string_view spot_kinds[] = {"draft", "flash", "pore", "chill", "defect", "repair"};
-
 static_assert(std::endian::native == std::endian::little, "scans are written little-endian");
 
-struct ToJson {
-  json operator()(const Info& r) const {
-    return {{"name", r.name}, {"unit", unit_name(r.unit)}, {"third_angle", r.third_angle ? 1 : 0}};
-  }
-  json operator()(const Part& r) const {
-    return {{"name", r.name}, {"material", r.material}, {"quantity", r.quantity}, {"order", r.order}};
-  }
-  json operator()(const PartSurface& r) const {
-    return {{"part", r.part},
-            {"name", r.name},
-            {"kind", surface_kind_name(r.kind)},
-            {"point", vector_json(r.point)},
-            {"direction", vector_json(r.direction)},
-            {"diameter", r.diameter},
-            {"width", r.width},
-            {"height", r.height},
-            {"machined", r.machined ? 1 : 0},
-            {"required", r.required},
-            {"order", r.order}};
-  }
-  json operator()(const Wall& r) const {
-    return {{"part", r.part}, {"from", r.from}, {"to", r.to}, {"least", r.least}};
-  }
-  json operator()(const Piece& r) const { return {{"part", r.part}, {"number", r.number}}; }
-  json operator()(const Touch& r) const {
-    return {{"piece", r.piece},
-            {"surface", r.surface},
-            {"centre", vector_json(r.centre)},
-            {"tip_radius", r.tip_radius},
-            {"toward", vector_json(r.toward)},
-            {"uncertainty", r.uncertainty},
-            {"setting", r.setting},
-            {"note", r.note},
-            {"order", r.order},
-            {"standing", word(standings, r.standing)},
-            {"corrected", r.corrected}};
-  }
-  json operator()(const Seat& r) const {
-    return {{"piece", r.piece}, {"pose", pose_json(r.pose)}, {"best", r.best ? 1 : 0}};
-  }
-  json operator()(const Marking& r) const {
-    return {{"piece", r.piece},
-            {"up", vector_json(r.up)},
-            {"reference", r.reference},
-            {"base_height", r.base_height},
-            {"jacks", json::array({r.jacks[0], r.jacks[1], r.jacks[2]})}};
-  }
-  json operator()(const Setting& r) const {
-    return {{"piece", r.piece}, {"name", r.name}, {"frame", word(frames, r.frame)}, {"order", r.order}};
-  }
-  json operator()(const Mark& r) const {
-    return {{"piece", r.piece},        {"setting", r.setting},         {"name", r.name},
-            {"at", vector_json(r.at)}, {"uncertainty", r.uncertainty}, {"order", r.order}};
-  }
-  json operator()(const SizeReading& r) const {
-    return {{"piece", r.piece}, {"surface", r.surface},         {"other", r.other},
-            {"size", r.size},   {"uncertainty", r.uncertainty}, {"note", r.note},
-            {"order", r.order}};
-  }
-  json operator()(const Spot& r) const {
-    return {{"piece", r.piece},        {"surface", r.surface}, {"kind", word(spot_kinds, r.kind)},
-            {"at", vector_json(r.at)}, {"size", r.size},       {"note", r.note}};
-  }
-  json operator()(const Scan& r) const {
-    json body{{"piece", r.piece},
-              {"name", r.name},
-              {"pose", pose_json(r.pose)},
-              {"uncertainty", r.uncertainty},
-              {"surfaces", json::array()},
-              {"points", ""},
-              {"given_to", ""}};
-    if (!r.points) return body;
-    body["surfaces"] = r.points->surfaces;
-    body["points"] = base64(std::as_bytes(std::span(r.points->at)));
-    body["given_to"] = base64(std::as_bytes(std::span(r.points->surface)));
-    return body;
-  }
-  json operator()(const Judgement& r) const {
-    json favours = json::array(), locked = json::array();
-    for (const auto& [id, favour] : r.favour) favours.push_back({{"surface", id}, {"by", favour}});
-    for (const bool is_locked : r.locked) locked.push_back(is_locked ? 1 : 0);
-    return {{"piece", r.piece}, {"locked", locked}, {"favours", favours}, {"central_bore", r.central_bore}};
-  }
-  json operator()(const Decision& r) const {
-    return {{"part", r.part}, {"piece", r.piece},   {"surface", r.surface},
-            {"what", r.what}, {"reason", r.reason}, {"at", r.at}};
-  }
-  template <class Plan>
-  json operator()(const Plan& r) const {
-    return plan_body(r);
-  }
-};
-
-Info info_from(const JsonAt& at) {
-  Info r;
-  r.name = at.at("name").text();
-  const auto unit = unit_from_name(at.at("unit").text());
-  if (!unit) at.at("unit").refuse("must be \"mm\" or \"in\"");
-  r.unit = *unit;
-  r.third_angle = bool_from(at.at("third_angle"));
-  return r;
+json vector_json(const Vec3& v) {
+  return json::array({v.x(), v.y(), v.z()});
 }
 
-Part part_from(const JsonAt& at) {
-  return {at.at("name").text(), at.at("material").text(), static_cast<int>(at.at("quantity").positive()),
-          at.at("order").number()};
+json pose_json(const Pose& pose) {
+  json rotation = json::array();
+  for (int r = 0; r < 3; ++r)
+    for (int c = 0; c < 3; ++c) rotation.push_back(pose.rotation(r, c));
+  return {{"rotation", std::move(rotation)}, {"translation", vector_json(pose.translation)}};
 }
 
-PartSurface surface_from(const JsonAt& at) {
-  PartSurface r;
-  r.part = id_from(at.at("part"));
-  r.name = at.at("name").text();
-  const auto kind = surface_kind_from_name(at.at("kind").text());
-  if (!kind) at.at("kind").refuse("must be \"plane\", \"bore\" or \"boss\"");
-  r.kind = *kind;
-  r.point = vector_from(at.at("point"));
-  r.direction = vector_from(at.at("direction"));
-  if (std::abs(r.direction.norm() - 1) > 1e-6) at.at("direction").refuse("must be of unit length");
-  r.diameter = at.at("diameter").not_negative();
-  r.width = at.at("width").not_negative();
-  r.height = at.at("height").not_negative();
-  r.machined = bool_from(at.at("machined"));
-  r.required = at.at("required").number();
-  r.order = at.at("order").number();
-  return r;
+// --- Writing
+
+json body_json(const std::vector<Field>& fields, const void* record);
+
+void write_points(const ScanPoints* points, json& body) {
+  body["surfaces"] = points ? json(points->surfaces) : json::array();
+  body["points"] = points ? base64(std::as_bytes(std::span(points->at))) : "";
+  body["given_to"] = points ? base64(std::as_bytes(std::span(points->surface))) : "";
 }
 
-Touch touch_from(const JsonAt& at) {
-  Touch r;
-  r.piece = id_from(at.at("piece"));
-  r.surface = id_from(at.at("surface"));
-  r.centre = vector_from(at.at("centre"));
-  r.tip_radius = at.at("tip_radius").not_negative();
-  r.toward = vector_from(at.at("toward"));
-  r.uncertainty = at.at("uncertainty").not_negative();
-  r.setting = at.at("setting").text();
-  r.note = at.at("note").text();
-  r.order = at.at("order").number();
-  if (at.has("standing")) r.standing = value_of<TouchStanding>(standings, at.at("standing"));
-  if (at.has("corrected")) r.corrected = at.at("corrected").text();
-  return r;
+void write_field(const Field& f, const void* record, json& body) {
+  const void* at = f.at_const(record);
+  switch (f.type) {
+  case FieldType::text:
+    body[f.name] = *static_cast<const std::string*>(at);
+    return;
+  case FieldType::number:
+    body[f.name] = *static_cast<const double*>(at);
+    return;
+  case FieldType::whole:
+    body[f.name] = *static_cast<const int*>(at);
+    return;
+  case FieldType::flag:
+    body[f.name] = *static_cast<const bool*>(at) ? 1 : 0;
+    return;
+  case FieldType::flags: {
+    auto& list = body[f.name] = json::array();
+    for (std::size_t k = 0; k < f.count; ++k) list.push_back(static_cast<const bool*>(at)[k] ? 1 : 0);
+    return;
+  }
+  case FieldType::word:
+    body[f.name] = f.words.first[static_cast<std::size_t>(f.word_at(record))];
+    return;
+  case FieldType::id:
+    body[f.name] = *static_cast<const Id*>(at);
+    return;
+  case FieldType::ids: {
+    auto& list = body[f.name] = json::array();
+    for (std::size_t k = 0; k < id_count(f, at); ++k) list.push_back(id_at(f, at, k));
+    return;
+  }
+  case FieldType::vector:
+    body[f.name] = vector_json(*static_cast<const Vec3*>(at));
+    return;
+  case FieldType::pose:
+    body[f.name] = pose_json(*static_cast<const Pose*>(at));
+    return;
+  case FieldType::list: {
+    auto& list = body[f.name] = json::array();
+    for (std::size_t k = 0; k < f.list.size(at); ++k)
+      list.push_back(body_json(f.element, f.list.at(const_cast<void*>(at), k))); // reads only
+    return;
+  }
+  case FieldType::points:
+    write_points(static_cast<const std::shared_ptr<const ScanPoints>*>(at)->get(), body);
+    return;
+  }
 }
 
-Setting setting_from(const JsonAt& at) {
-  return {id_from(at.at("piece")), at.at("name").text(), value_of<SettingFrame>(frames, at.at("frame")),
-          at.at("order").number()};
+json body_json(const std::vector<Field>& fields, const void* record) {
+  json body = json::object();
+  for (const auto& f : fields) write_field(f, record, body);
+  return body;
 }
 
-Mark mark_from(const JsonAt& at) {
-  return {id_from(at.at("piece")),
-          at.at("setting").text(),
-          at.at("name").text(),
-          at.at("at").vector(),
-          at.at("uncertainty").not_negative(),
-          at.at("order").number()};
+// --- Reading
+
+Id id_from(const JsonAt& at) {
+  const double value = at.number();
+  constexpr double exact = 9e15; // larger whole numbers are not exact in a double
+  if (value < 0 || value > exact || value != std::floor(value)) at.refuse("must be a whole number");
+  return static_cast<Id>(value);
 }
 
-SizeReading size_from(const JsonAt& at) {
-  return {id_from(at.at("piece")),  id_from(at.at("surface")),           id_from(at.at("other")),
-          at.at("size").positive(), at.at("uncertainty").not_negative(), at.at("note").text(),
-          at.at("order").number()};
+int whole_from(const JsonAt& at) {
+  const double value = at.number();
+  if (value != std::floor(value) || std::abs(value) > std::numeric_limits<int>::max())
+    at.refuse("must be a whole number");
+  return static_cast<int>(value);
 }
 
-Spot spot_from(const JsonAt& at) {
-  return {
-      id_from(at.at("piece")), id_from(at.at("surface")),    value_of<SpotKind>(spot_kinds, at.at("kind")),
-      at.at("at").vector(),    at.at("size").not_negative(), at.at("note").text()};
+bool flag_from(const JsonAt& at) {
+  const auto value = at.number();
+  if (value != 0 && value != 1) at.refuse("must be 0 or 1");
+  return value != 0;
+}
+
+int word_from(const Words& words, const JsonAt& at) {
+  const auto text = at.text();
+  for (std::size_t k = 0; k < words.second; ++k)
+    if (words.first[k] == text) return static_cast<int>(k);
+  at.refuse(
+      fmt::format("must be one of \"{}\"", fmt::join(words.first, words.first + words.second, "\", \"")));
+}
+
+Pose pose_from(const JsonAt& at) {
+  Pose pose;
+  const auto rotation = at.at("rotation");
+  if (rotation.size() != 9) rotation.refuse("must be nine numbers, row by row");
+  for (int i = 0; i < 9; ++i) pose.rotation(i / 3, i % 3) = rotation.at(static_cast<std::size_t>(i)).number();
+  pose.translation = at.at("translation").vector();
+  return pose;
 }
 
 template <class T>
@@ -199,97 +147,91 @@ std::vector<T> numbers_from(const JsonAt& at) {
   return values;
 }
 
-Scan scan_from(const JsonAt& at) {
-  Scan r;
-  r.piece = id_from(at.at("piece"));
-  r.name = at.at("name").text();
-  r.pose = pose_from(at.at("pose"));
-  r.uncertainty = at.at("uncertainty").not_negative();
+std::shared_ptr<const ScanPoints> points_from(const JsonAt& body) {
   auto points = std::make_shared<ScanPoints>();
-  points->at = numbers_from<std::array<float, 3>>(at.at("points"));
-  points->surface = numbers_from<std::uint16_t>(at.at("given_to"));
-  const auto surfaces = at.at("surfaces");
+  points->at = numbers_from<std::array<float, 3>>(body.at("points"));
+  points->surface = numbers_from<std::uint16_t>(body.at("given_to"));
+  const auto surfaces = body.at("surfaces");
   for (std::size_t k = 0; k < surfaces.size(); ++k) points->surfaces.push_back(id_from(surfaces.at(k)));
-  if (points->surface.size() != points->at.size())
-    at.at("given_to").refuse("must name a surface for every point");
-  for (const auto k : points->surface)
-    if (k != ScanPoints::no_surface && k >= points->surfaces.size())
-      at.at("given_to").refuse("names a surface that is not listed");
-  for (const auto& p : points->at)
-    for (const float c : p)
-      if (!std::isfinite(c)) at.at("points").refuse("must be finite numbers");
-  r.points = std::move(points);
-  return r;
+  return points;
 }
 
-Judgement judgement_from(const JsonAt& at) {
-  Judgement r;
-  r.piece = id_from(at.at("piece"));
-  const auto locked = at.at("locked");
-  if (locked.size() != 6) locked.refuse("must be six");
-  for (std::size_t k = 0; k < 6; ++k) r.locked[k] = bool_from(locked.at(k));
-  const auto favours = at.at("favours");
-  for (std::size_t k = 0; k < favours.size(); ++k)
-    r.favour[id_from(favours.at(k).at("surface"))] = favours.at(k).at("by").number();
-  r.central_bore = id_from(at.at("central_bore"));
-  return r;
+void read_fields(const std::vector<Field>& fields, const JsonAt& body, void* record);
+
+void read_field(const Field& f, const JsonAt& body, void* record) {
+  void* to = f.at(record);
+  if (f.type == FieldType::points) {
+    *static_cast<std::shared_ptr<const ScanPoints>*>(to) = points_from(body);
+    return;
+  }
+  if (f.since > 1 && !body.has(f.name)) return; // written before there was such a member
+  const auto at = body.at(f.name);
+  switch (f.type) {
+  case FieldType::text:
+    *static_cast<std::string*>(to) = at.text();
+    return;
+  case FieldType::number:
+    *static_cast<double*>(to) = at.number();
+    return;
+  case FieldType::whole:
+    *static_cast<int*>(to) = whole_from(at);
+    return;
+  case FieldType::flag:
+    *static_cast<bool*>(to) = flag_from(at);
+    return;
+  case FieldType::flags:
+    if (at.size() != f.count) at.refuse(fmt::format("must be {}", f.count));
+    for (std::size_t k = 0; k < f.count; ++k) static_cast<bool*>(to)[k] = flag_from(at.at(k));
+    return;
+  case FieldType::word:
+    f.set_word(record, word_from(f.words, at));
+    return;
+  case FieldType::id:
+    *static_cast<Id*>(to) = id_from(at);
+    return;
+  case FieldType::ids:
+    if (f.count > 0 && at.size() != f.count) at.refuse(fmt::format("must be {}", f.count));
+    for (std::size_t k = 0; k < at.size(); ++k)
+      (f.count > 0 ? static_cast<Id*>(to)[k] : *static_cast<Id*>(f.list.append(to))) = id_from(at.at(k));
+    return;
+  case FieldType::vector:
+    *static_cast<Vec3*>(to) = at.vector();
+    return;
+  case FieldType::pose:
+    *static_cast<Pose*>(to) = pose_from(at);
+    return;
+  case FieldType::list:
+    for (std::size_t k = 0; k < at.size(); ++k) read_fields(f.element, at.at(k), f.list.append(to));
+    return;
+  case FieldType::points:
+    return;
+  }
 }
 
-Decision decision_from(const JsonAt& at) {
-  return {id_from(at.at("part")), id_from(at.at("piece")), id_from(at.at("surface")),
-          at.at("what").text(),   at.at("reason").text(),  at.at("at").text()};
-}
-
-Marking marking_from(const JsonAt& at) {
-  Marking r;
-  r.piece = id_from(at.at("piece"));
-  r.up = at.at("up").direction();
-  r.reference = id_from(at.at("reference"));
-  r.base_height = at.at("base_height").number();
-  const auto jacks = at.at("jacks");
-  if (jacks.size() != 3) jacks.refuse("must be three");
-  for (std::size_t k = 0; k < 3; ++k) r.jacks[k] = id_from(jacks.at(k));
-  return r;
+void read_fields(const std::vector<Field>& fields, const JsonAt& body, void* record) {
+  for (const auto& f : fields) read_field(f, body, record);
 }
 
 } // namespace
 
 std::string_view record_kind(const Record& record) {
-  static constexpr std::string_view kinds[] = {
-      "build",   "part", "surface",   "wall", "piece",     "touch",    "seat",       "marking",     "setting",
-      "mark",    "size", "spot",      "scan", "judgement", "decision", "dimension",  "measurement", "foundry",
-      "machine", "tool", "allowance", "cut",  "setup",     "release",  "instrument", "joint",       "chain"};
-  static_assert(std::size(kinds) == std::variant_size_v<Record>);
-  return kinds[record.index()];
+  return record.description().name;
 }
 
 json record_body(const Record& record) {
-  return std::visit(ToJson{}, record);
+  return body_json(record.description().fields, record.value().get());
 }
 
 Record record_from_json(std::string_view kind, const json& body) {
+  const int number = kind_called(kind);
+  if (number < 0) throw Refusal(fmt::format("there is no kind of record called \"{}\"", kind));
+  const auto& description = build::description(number);
   std::vector<std::string> warnings;
-  const JsonAt at(body, std::string(kind), warnings);
-  if (kind == "build") return info_from(at);
-  if (kind == "part") return part_from(at);
-  if (kind == "surface") return surface_from(at);
-  if (kind == "wall")
-    return Wall{id_from(at.at("part")), id_from(at.at("from")), id_from(at.at("to")),
-                at.at("least").number()};
-  if (kind == "piece") return Piece{id_from(at.at("part")), static_cast<int>(at.at("number").positive())};
-  if (kind == "touch") return touch_from(at);
-  if (kind == "seat")
-    return Seat{id_from(at.at("piece")), pose_from(at.at("pose")), bool_from(at.at("best"))};
-  if (kind == "marking") return marking_from(at);
-  if (kind == "setting") return setting_from(at);
-  if (kind == "mark") return mark_from(at);
-  if (kind == "size") return size_from(at);
-  if (kind == "spot") return spot_from(at);
-  if (kind == "scan") return scan_from(at);
-  if (kind == "judgement") return judgement_from(at);
-  if (kind == "decision") return decision_from(at);
-  if (auto plan = plan_from_json(kind, at)) return *plan;
-  throw Refusal(fmt::format("there is no kind of record called \"{}\"", kind));
+  auto record = description.make();
+  read_fields(description.fields, JsonAt(body, std::string(kind), warnings), record.get());
+  if (const auto wrong = first_wrong(description, record.get()))
+    throw Refusal(fmt::format("{}: {}: {}", kind, wrong->field, wrong->rule));
+  return Record(number, std::move(record));
 }
 
 json changes_json(const std::vector<Change>& changes) {

@@ -1,5 +1,6 @@
 #pragma once
-// Records as JSON, in the build file and in its log. Lengths in mm, directions and rotations as numbers.
+// Records as JSON, in the build file and in its log, by their descriptions (build/description.h). Lengths in
+// mm, directions and rotations as numbers; flags as 0 and 1; enumerations as words.
 
 #include "build/build.h"
 
@@ -10,9 +11,7 @@
 
 namespace datrin::store {
 
-/// "build", "part", "surface", "wall", "piece", "touch", "seat", "marking", "setting", "mark", "size",
-/// "spot", "scan", "judgement" or "decision".
-std::string_view record_kind(const build::Record& record);
+std::string_view record_kind(const build::Record& record); ///< "build", "part", "surface", …
 
 nlohmann::json record_body(const build::Record& record);
 

@@ -5,6 +5,7 @@
 #include "store/json_reader.h"
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <algorithm>
 #include <cmath>
@@ -42,14 +43,18 @@ private:
 
   void surface(const JsonAt& at) {
     const auto kind_at = at.at("kind");
+    const std::vector<std::string> words(surface_kind_words().first,
+                                         surface_kind_words().first + surface_kind_words().second);
     const auto kind = surface_kind_from_name(kind_at.text());
     if (!kind)
-      kind_at.refuse(fmt::format("there is no kind called \"{}\"{}; it is \"plane\", \"bore\" or \"boss\"",
-                                 kind_at.text(), did_you_mean(kind_at.text(), {"plane", "bore", "boss"})));
-    const bool plane = *kind == SurfaceKind::plane;
-    at.only_keys(
-        plane ? std::vector<std::string>{"id", "kind", "point", "normal", "finish", "required"}
-              : std::vector<std::string>{"id", "kind", "point", "axis", "diameter", "finish", "required"});
+      kind_at.refuse(fmt::format("there is no kind called \"{}\"{}; it is one of \"{}\"", kind_at.text(),
+                                 did_you_mean(kind_at.text(), {words.begin(), words.end()}),
+                                 fmt::join(words, "\", \"")));
+    const bool plane = !is_round(*kind), cone = is_cone(*kind);
+    std::vector<std::string> keys{"id", "kind", "point", plane ? "normal" : "axis", "finish", "required"};
+    if (!plane) keys.emplace_back("diameter");
+    if (cone) keys.emplace_back("half_angle_deg");
+    at.only_keys(keys);
     casting::SeatSurface surface;
     surface.id = at.at("id").name();
     if (!index_.emplace(surface.id, static_cast<int>(out_.input.surfaces.size())).second)
@@ -59,6 +64,8 @@ private:
     surface.shape.point = at.at("point").vector() * mm(1);
     surface.shape.direction = at.at(plane ? "normal" : "axis").direction();
     if (!plane) surface.shape.diameter = mm(at.at("diameter").positive());
+    if (cone) surface.shape.half_angle = radians(at.at("half_angle_deg").positive());
+    if (const auto wrong = shape_wrong(surface.shape); !wrong.empty()) at.refuse(wrong);
     const auto finish = at.at("finish");
     if (finish.text() != "machined" && finish.text() != "as-cast")
       finish.refuse(

@@ -99,7 +99,7 @@ TEST_F(Spending, ReadingsOfEveryKindComeToTheSame) {
 
 TEST_F(Spending, BadReadingsAreRefusedAndNothingIsLogged) {
   const auto cuts = build().cuts_of(window->document().piece(), plan("end A").surface).size();
-  for (const char* text : {"", "about one", "1 foot", "nan"}) {
+  for (const char* text : {"", "about one", "1 furlong", "nan"}) {
     read("end A", allowance::ReadingOf::left, text);
     EXPECT_TRUE(page().mistake_text().startsWith("Reading, column"))
         << text << ": " << page().mistake_text().toStdString();

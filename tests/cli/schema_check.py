@@ -17,6 +17,9 @@ cli, make_demo, schema_path, corpus = sys.argv[1:]
 with open(schema_path, encoding="utf-8") as file:
     schema = json.load(file)
 jsonschema.Draft202012Validator.check_schema(schema)
+told = subprocess.run([cli, "schema"], check=True, capture_output=True, text=True).stdout
+with open(schema_path, encoding="utf-8") as file:
+    assert file.read() == told, f"{schema_path} is not what the descriptions say: datrin-cli schema > {schema_path}"
 validator = jsonschema.Draft202012Validator(schema)
 
 with tempfile.TemporaryDirectory() as folder:

@@ -1,6 +1,5 @@
 #include "allowance/ladder.h"
 
-#include "threads/threads.h"
 
 #include <gtest/gtest.h>
 
@@ -53,33 +52,10 @@ TEST(Ladder, ACoredHoleNeedsNoPilot) {
   EXPECT_GT(ladder.left, 0);
 }
 
-// ISO 2306 tapping drills for coarse threads: M3 2.5, M4 3.3, M5 4.2, M6 5.0, M8 6.8, M10 8.5; from memory.
-TEST(Ladder, TappingDrillsOfTheStandard) {
-  const std::pair<const char*, double> drills[] = {{"M3", 2.5}, {"M4", 3.3}, {"M5", 4.2},
-                                                   {"M6", 5.0}, {"M8", 6.8}, {"M10", 8.5}};
-  for (const auto& [name, drill] : drills) {
-    const auto thread = std::find_if(threads::all().begin(), threads::all().end(),
-                                     [n = name](const auto& t) { return t.name == n; });
-    ASSERT_NE(thread, threads::all().end());
-    LadderInput in;
-    in.made = HoleMade::tapped;
-    in.size = thread->major;
-    in.pitch = thread->pitch;
-    in.thread = 77;
-    const auto ladder = drill_ladder(in);
-    ASSERT_TRUE(ladder.usable());
-    EXPECT_NEAR(ladder.drills.back().size, drill, 0.101) << name;
-    EXPECT_NEAR(threads::percent(thread->major, thread->pitch, drill), 77, 6) << name;
-  }
-}
-
 TEST(Ladder, NonsenseIsRefused) {
   LadderInput in;
   EXPECT_EQ(drill_ladder(in).message, "the finished diameter must be above 0");
   in.size = 10;
   in.cored = 12;
   EXPECT_EQ(drill_ladder(in).message, "the hole that is there is as large as the finished one");
-  in.cored = 0;
-  in.made = HoleMade::tapped;
-  EXPECT_EQ(drill_ladder(in).message, "the pitch must be above 0 and less than the diameter");
 }

@@ -145,6 +145,6 @@ TEST(Sums, EveryOneSaysWhatIsMissingOrWrong) {
     }
   }
   EXPECT_EQ(words("tap-drill", {says("M7.1")}),
-            "Thread: \"M7.1\" is not in the table of threads (did you mean \"M7\"?)");
+            "Thread: \"M7.1\" is not in the table of threads (did you mean \"M1.1\"?)");
   EXPECT_EQ(words("facets", {is(2.5)}), "Flats: a whole number from 1 to 10000 is needed");
 }

@@ -33,7 +33,7 @@ struct Everything {
 
 template <class T>
 std::size_t count(const Build& build) {
-  return build.list<T>([](const T&) { return true; }).size();
+  return build.all<T>().size();
 }
 
 } // namespace
@@ -61,7 +61,7 @@ TEST(References, RemovingASurfaceTakesWhatNeedsItAndForgetsItElsewhere) {
   EXPECT_EQ(marking->second.reference, 0);
   EXPECT_EQ(marking->second.jacks[0], 0); // its touch went with the surface
   ASSERT_TRUE(all.build.judgement_of(all.piece));
-  EXPECT_TRUE(all.build.judgement_of(all.piece)->second.favour.empty());
+  EXPECT_TRUE(all.build.judgement_of(all.piece)->second.favours.empty());
   EXPECT_EQ(all.build.decisions_of(all.part).size(), 1U); // what was decided stays known
   ASSERT_TRUE(all.build.apply(reversed(edit)));
   EXPECT_EQ(all.build.sizes_of(all.piece).size(), 1U);
@@ -82,11 +82,13 @@ TEST(References, RemovingAPartTakesEverythingOnIt) {
 }
 
 TEST(References, OnePlaceIsForgottenWithoutTheRest) {
-  Record record = Judgement{3, {}, {{8, 0.1}, {9, 0.2}}, 9};
-  EXPECT_FALSE(forget(record, {7}));
-  EXPECT_TRUE(forget(record, {9}));
-  EXPECT_EQ(std::get<Judgement>(record), (Judgement{3, {}, {{8, 0.1}}, 0}));
-  Record spot = Spot{3, 8, SpotKind::pore, {}, 1, ""};
-  EXPECT_TRUE(forget(spot, {8}));
-  EXPECT_EQ(std::get<Spot>(spot).surface, 0);
+  const Record record = Judgement{3, {}, {{8, 0.1}, {9, 0.2}}, 9};
+  EXPECT_FALSE(without(record, {7}));
+  const auto left = without(record, {9});
+  ASSERT_TRUE(left);
+  EXPECT_EQ(*left, Record(Judgement{3, {}, {{8, 0.1}}, 0}));
+  EXPECT_EQ(record.as<Judgement>()->favours.size(), 2U); // a record does not change
+  const auto spot = without(Spot{3, 8, SpotKind::pore, {}, 1, ""}, {8});
+  ASSERT_TRUE(spot);
+  EXPECT_EQ(spot->as<Spot>()->surface, 0);
 }

@@ -95,10 +95,15 @@ TEST_F(Expecting, WhatCannotBeSaidIsSaid) {
   EXPECT_EQ(expect_casting(b, part, foundry).message,
             "no machining allowance of grade Z is tabled for a casting of 90 mm");
   foundry.allowance = "F";
+  // ISO 8062-3:2007, table 2: grade 16 exists for the walls of a casting of grade 15 only; from memory.
   foundry.tolerance_grade = 16;
   const auto e = expect_casting(b, part, foundry);
   ASSERT_TRUE(e.usable());
-  EXPECT_EQ(e.of(bore)->tolerance, 12);
+  EXPECT_EQ(e.of(bore), nullptr);
+  EXPECT_NE(e.remarks.front().find("grade 16 is for walls only"), std::string::npos) << e.remarks.front();
+  EXPECT_EQ(casting_tolerance(30, 16), std::nullopt);
+  EXPECT_EQ(casting_tolerance(30, 15, CastOf::wall), 14); // over 25 to 40, DCTG 16
+  EXPECT_EQ(casting_tolerance(30, 10, CastOf::wall), casting_tolerance(30, 11));
   EXPECT_EQ(expect_casting(b, 999, foundry).message, "no surface is to be machined yet");
 }
 

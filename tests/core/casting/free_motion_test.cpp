@@ -6,7 +6,7 @@ using namespace datrin;
 using namespace datrin::casting;
 
 TEST(FreeMotion, PlainMotionsAreNamedFirst) {
-  Columns6 free = Columns6::Zero(6, 2);
+  Motions free = Motions::Zero(6, 2);
   free(0, 0) = free(1, 0) = std::sqrt(0.5); // x and y together…
   free(0, 1) = std::sqrt(0.5);
   free(1, 1) = -std::sqrt(0.5); // …span both axes
@@ -17,7 +17,7 @@ TEST(FreeMotion, PlainMotionsAreNamedFirst) {
 }
 
 TEST(FreeMotion, TurningAboutAnAxisBesideTheCentre) {
-  Columns6 free = Columns6::Zero(6, 1);
+  Motions free = Motions::Zero(6, 1);
   free.col(0) << 0.5, 0, -0.2, 0, 0.8, 0; // turns about y and carries the centre along
   const auto motions = name_motions(free, 30);
   ASSERT_EQ(motions.size(), 1U);
@@ -25,7 +25,7 @@ TEST(FreeMotion, TurningAboutAnAxisBesideTheCentre) {
 }
 
 TEST(FreeMotion, OffAxisDirectionsGetNumbers) {
-  Columns6 free = Columns6::Zero(6, 1);
+  Motions free = Motions::Zero(6, 1);
   free.col(0) << 0.6, 0, 0.8, 0, 0, 0;
   EXPECT_EQ(name_motions(free, 30)[0].name(), "moving along (0.60, 0.00, 0.80)");
 }

@@ -143,22 +143,29 @@ TEST(Settings, HeightsAreUsedForWhatTheyKnow) {
   // The angle plate becomes a surface plate: x and y are unknown there.
   Build build;
   for (const auto& [id, record] : sim.build.records()) {
-    auto changed = record;
-    if (auto* setting = std::get_if<Setting>(&changed); setting && setting->name == "on an angle plate")
-      setting->frame = SettingFrame::heights;
-    if (auto* mark = std::get_if<Mark>(&changed); mark && mark->setting == "on an angle plate") {
-      const auto k = static_cast<std::size_t>(mark->name[0] - 'A');
+    std::optional<Record> changed;
+    if (const auto* setting = record.as<Setting>(); setting && setting->name == "on an angle plate") {
+      auto heights = *setting;
+      heights.frame = SettingFrame::heights;
+      changed = heights;
+    }
+    if (const auto* old = record.as<Mark>(); old && old->setting == "on an angle plate") {
+      auto mark = *old;
+      const auto k = static_cast<std::size_t>(mark.name[0] - 'A');
       const Vec3 pops[] = {{-30, -12, 12}, {30, 12, 12}, {-28, 14, 11}, {4, -18, 50}, {6, 17, 48}};
       // Cheek left down: up is the drawing's +y as the casting lies.
-      mark->at = Vec3(0, 0, sim.pedestal.truth.inverse().turn(Vec3::UnitY()).dot(pops[k]) + 60);
+      mark.at = Vec3(0, 0, sim.pedestal.truth.inverse().turn(Vec3::UnitY()).dot(pops[k]) + 60);
+      changed = mark;
     }
-    if (auto* touch = std::get_if<Touch>(&changed); touch && touch->setting == "on an angle plate") {
+    if (const auto* old = record.as<Touch>(); old && old->setting == "on an angle plate") {
+      auto touch = *old;
       const auto i = static_cast<std::size_t>(std::find(sim.touches.begin(), sim.touches.end(), id) -
                                               sim.touches.begin());
-      touch->centre = Vec3(
+      touch.centre = Vec3(
           0, 0, sim.pedestal.truth.inverse().turn(Vec3::UnitY()).dot(sim.pedestal.input.points[i].xyz) + 60);
+      changed = touch;
     }
-    build.load(id, changed);
+    build.load(id, changed.value_or(record));
   }
   const auto input = casting::piece_input(build, sim.piece);
   const auto whole = casting::seat(sim.pedestal.input), seen = casting::seat(input.seat);

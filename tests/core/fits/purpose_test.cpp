@@ -87,10 +87,10 @@ TEST(Purpose, LimitsFollowPurposeAndSize) {
   ASSERT_TRUE(take_limits(j, 20, false));
   EXPECT_EQ(j.basis, "ISO 286 H8/f7");
   EXPECT_NEAR(j.most, 0.033 + 0.041, 1e-12); // 20 H8/f7, ISO 286-2, from memory
-  j.basis = "ANSI B4.1 RC5";
+  j.basis = "ANSI B4.1 RC4";
   ASSERT_TRUE(take_limits(j, 50, true)); // the same class at another size
-  EXPECT_EQ(j.basis, "ANSI B4.1 RC5");
-  EXPECT_NEAR(j.least, 2.0 * mm_per_thou, 1e-9); // 1.97 in: RC5 from 2.0 thou, from memory
+  EXPECT_EQ(j.basis, "ANSI B4.1 RC4");
+  EXPECT_NEAR(j.least, 1.0 * mm_per_thou, 1e-9); // 1.97 in: RC4 from 1.0 thou, from memory
   j.basis.clear();
   j.least = 0.123;
   ASSERT_TRUE(take_limits(j, 20, true)); // typed limits stay
@@ -111,8 +111,16 @@ TEST(Purpose, HolesOverThreadsAreDrilledWithWhatTheShopHas) {
   drill.size = 4.3;
   drill.kind = build::ToolKind::drill;
   ProposeInput in{JointPurpose::bolt_clearance, 4.3, "M4", {drill}, Unit::mm, 0};
-  EXPECT_EQ(propose(in).proposals[0].reach, "drill 4.3 mm");
-  EXPECT_TRUE(propose(in).proposals[0].owned);
+  // ISO 273:1979, M4: fine 4.3, medium 4.5, coarse 4.8, with H12, H13 and H14; from memory. The trade's rule stands last.
+  const auto holes = propose(in).proposals;
+  ASSERT_EQ(holes.size(), 4U);
+  EXPECT_EQ(holes[0].basis, "ISO 273 medium, M4");
+  EXPECT_NEAR(holes[0].least, 0.5, 1e-9);
+  EXPECT_NEAR(holes[0].most, 0.5 + 0.18, 1e-9); // IT13 of 4.5
+  EXPECT_EQ(holes[1].reach, "drill 4.3 mm");
+  EXPECT_TRUE(holes[1].owned);
+  EXPECT_NEAR(holes[2].least, 0.8, 1e-9);
+  EXPECT_EQ(holes[3].basis, "shop's rule");
   in.purpose = JointPurpose::thread; // 3.3 mm is wanted, common practice
   EXPECT_EQ(propose(in).proposals[0].reach, "no drill of it in the list; 3.3 mm suits");
   EXPECT_FALSE(propose(in).proposals[0].owned);

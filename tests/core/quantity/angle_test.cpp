@@ -18,7 +18,7 @@ TEST(Angle, AsPeopleWriteThem) {
   // Common practice: 1 in 12 on one side is 4.764°.
   EXPECT_NEAR(degrees(parse_angle("1 in 12").radian), 4.764, 5e-4);
   EXPECT_NEAR(degrees(parse_angle("1:12").radian), 4.764, 5e-4);
-  EXPECT_NEAR(degrees(parse_angle("4,5", true).radian), 4.5, 1e-9);
+  EXPECT_NEAR(degrees(parse_angle("4,5", {.decimal_comma = true}).radian), 4.5, 1e-9);
   EXPECT_EQ(angle_text(parse_angle("1 in 12").radian), "4.764\u00B0");
   EXPECT_EQ(angle_text(radians(-0.00001)), "0\u00B0");
 }

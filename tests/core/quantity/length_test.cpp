@@ -109,7 +109,7 @@ TEST(Length, DrillsRunInOrderWithoutGaps) {
     EXPECT_GT(*d, before) << c;
     before = *d;
   }
-  EXPECT_FALSE(drill_diameter("81"));
+  EXPECT_FALSE(drill_diameter("98"));
   EXPECT_FALSE(drill_diameter(""));
 }
 
@@ -124,16 +124,16 @@ TEST(Length, RefusesWithPlaceAndReason) {
       {"", 1, "nothing was typed; write a length such as 12.5 mm or 1 3/8 in"},
       {"   ", 4, "nothing was typed; write a length such as 12.5 mm or 1 3/8 in"},
       {"3", 2, "3 has no unit; write mm or in after it"},
-      {"3 furlongs", 3, "\"furlongs\" is not a unit; write mm, cm, \u00B5m, in, \" or thou"},
+      {"3 furlongs", 3, "\"furlongs\" is not a unit; write mm, cm, m, \u00B5m, in, \", ft, thou or tenths"},
       {"1/0 in", 3, "a fraction cannot have 0 below the stroke"},
       {"1/x in", 3, "a fraction needs a whole number below the stroke, as in 7/32"},
       {"12,5 mm", 3, "a comma is not read as a decimal mark here; write a point"},
       {"1.2.3 mm", 4, "a number has one decimal mark only"},
-      {"#81", 2, "there is no number drill \"81\"; they run from #1 to #80"},
+      {"#98", 2, "there is no number drill \"98\"; they run from #1 to #97"},
       {"abc", 1, "\"abc\" is not a length; write a number, a fraction, or a drill such as #30 or F"},
       {"3 mm +", 7, "the sum ends with a sign; a length is missing after it"},
       {"3 mm 4 mm", 6, "\"4\" was not expected here; write + or \u2212 between two lengths"},
-      {"1e400 mm", 2, "\"e400\" is not a unit; write mm, cm, \u00B5m, in, \" or thou"},
+      {"1e400 mm", 2, "\"e400\" is not a unit; write mm, cm, m, \u00B5m, in, \", ft, thou or tenths"},
       {"99999999 mm", 12, "the length is over 10 km"},
       {"nan mm", 1, "\"nan\" is not a length; write a number, a fraction, or a drill such as #30 or F"},
   };

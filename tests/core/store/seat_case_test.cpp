@@ -67,8 +67,8 @@ TEST(SeatCase, EveryRefusalNamesFilePlaceAndRule) {
       {with("\"uncertainty\": 0.1", "\"uncertainty\": -0.1"),
        "seat.json: /points/1/uncertainty: must not be negative"},
       {with("\"kind\": \"bore\"", "\"kind\": \"boar\""),
-       "seat.json: /surfaces/1/kind: there is no kind called \"boar\" (did you mean \"bore\"?); it is "
-       "\"plane\", \"bore\" or \"boss\""},
+       "seat.json: /surfaces/1/kind: there is no kind called \"boar\" (did you mean \"bore\"?); it is one of "
+       "\"plane\", \"bore\", \"boss\", \"taper bore\", \"taper shank\""},
       {with("\"machined\"", "\"polished\""), "seat.json: /surfaces/0/finish: there is no finish called "
                                              "\"polished\"; it is \"machined\" or \"as-cast\""},
       {with(", \"required\": 0.6", ""), "seat.json: /surfaces/0/required: is missing"},

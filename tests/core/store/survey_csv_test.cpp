@@ -98,7 +98,8 @@ TEST(SurveyCsv, ExportThenImportGivesTheSameSurvey) {
   for (const auto& [id, s] : demo.build.surfaces_of(demo.build.find<build::Piece>(piece)->part))
     surfaces.emplace_back(id, s.name);
   std::vector<build::Touch> touches;
-  for (auto [id, touch] : demo.build.touches_of(piece)) {
+  for (const auto& [id, taken] : demo.build.touches_of(piece)) {
+    auto touch = taken;
     touch.note = touches.empty() ? "flash; \"here\", ground off" : "";
     touch.tip_radius = touches.size() % 2 ? 1.25 : 0;
     touch.toward = touches.size() % 2 ? Vec3(0.6, 0, -0.8) : Vec3(0, 0, 0);

@@ -1,0 +1,79 @@
+#include "build/descriptions.h"
+#include "build/words.h"
+
+namespace datrin::build {
+
+using namespace describing;
+
+std::vector<Description> describe_all() {
+  std::vector<Description> all(static_cast<std::size_t>(kind_count));
+  describe_drawing(all);
+  describe_casting(all);
+  describe_making(all);
+  describe_mating(all);
+  return all;
+}
+
+namespace {
+
+constexpr double most_pieces = 100000; ///< of one part
+
+Wrong dimension_limits(const void* record) {
+  const auto& d = *static_cast<const Dimension*>(record);
+  return d.lower > d.upper ? Wrong{"lower", "must not be above upper"} : Wrong{};
+}
+
+Wrong cone_angle(const void* record) {
+  const auto& s = *static_cast<const PartSurface*>(record);
+  if (is_cone(s.kind) == (s.half_angle > 0)) return {};
+  return {"half_angle",
+          is_cone(s.kind) ? "must be above 0 for a cone" : "must be 0 where the surface is no cone"};
+}
+
+} // namespace
+
+void describe_drawing(std::vector<Description>& all) {
+  put<Info>(
+      all, "build", "the build itself; there is one, with id 1",
+      {field<&Info::name>("name"), field<&Info::unit>("unit"), field<&Info::third_angle>("third_angle")});
+  put<Part>(all, "part", "a part of the build",
+            {field<&Part::name>("name"), field<&Part::material>("material"),
+             field<&Part::quantity>("quantity").between(1, most_pieces), place<Part>()});
+  put<PartSurface>(
+      all, "surface", "a surface of a part's drawing",
+      {of_part<PartSurface>(), field<&PartSurface::name>("name"), field<&PartSurface::kind>("kind"),
+       mm(field<&PartSurface::point>("point")),
+       field<&PartSurface::direction>("direction").ruled(Rule::unit_length),
+       mm_not_negative(field<&PartSurface::diameter>("diameter")),
+       mm_not_negative(field<&PartSurface::width>("width")),
+       mm_not_negative(field<&PartSurface::height>("height")), field<&PartSurface::machined>("machined"),
+       mm(field<&PartSurface::required>("required")), place<PartSurface>(),
+       field<&PartSurface::half_angle>("half_angle").in(Measures::angle).between(0, 1.5).from_version(5)},
+      &cone_angle);
+  put<Wall>(all, "wall", "as-cast surface `from` stays at least so far from finished surface `to`",
+            {of_part<Wall>(), field<&Wall::from>("from").needs<PartSurface>(),
+             field<&Wall::to>("to").needs<PartSurface>(), mm(field<&Wall::least>("least"))});
+  put<Piece>(all, "piece", "one of the quantity of a part",
+             {of_part<Piece>(), field<&Piece::number>("number").between(1, 1e9).place()});
+  put<Dimension>(
+      all, "dimension", "a dimension of a part's drawing with its limits (an angle: radians)",
+      {of_part<Dimension>(), field<&Dimension::name>("name"), field<&Dimension::kind>("kind"),
+       field<&Dimension::surface>("surface").needs<PartSurface>(),
+       field<&Dimension::other>("other").needs<PartSurface>(), mm(field<&Dimension::nominal>("nominal")),
+       mm(field<&Dimension::lower>("lower")), mm(field<&Dimension::upper>("upper")),
+       field<&Dimension::tolerance>("tolerance"), field<&Dimension::importance>("class"),
+       field<&Dimension::source>("source"), field<&Dimension::reason>("reason"),
+       mm_not_negative(field<&Dimension::capability>("capability")),
+       mm_not_negative(field<&Dimension::cutter>("cutter")), mm_not_negative(field<&Dimension::run>("run")),
+       mm_not_negative(field<&Dimension::rise>("rise")), field<&Dimension::sum>("sum"),
+       list_field<&Dimension::history>("history", {field<&OldValue::was>("was"), field<&OldValue::at>("at")}),
+       place<Dimension>()},
+      &dimension_limits);
+  put<Decision>(all, "decision", "a change to the drawing that was decided on",
+                {of_part<Decision>(), of_piece<Decision>(),
+                 field<&Decision::surface>("surface").points_to<PartSurface>(),
+                 field<&Decision::what>("what"), field<&Decision::reason>("reason"),
+                 field<&Decision::at>("at")});
+}
+
+} // namespace datrin::build

@@ -1,0 +1,21 @@
+#include "build/records.h"
+
+#include <algorithm>
+
+namespace datrin::build {
+
+double Judgement::favour_of(Id surface) const {
+  for (const auto& favour : favours)
+    if (favour.surface == surface) return favour.by;
+  return 0;
+}
+
+void Judgement::set_favour(Id surface, double by) {
+  std::erase_if(favours, [&](const Favour& f) { return f.surface == surface; });
+  if (by == 0) return;
+  favours.push_back({surface, by});
+  std::sort(favours.begin(), favours.end(),
+            [](const Favour& a, const Favour& b) { return a.surface < b.surface; });
+}
+
+} // namespace datrin::build

@@ -1,0 +1,122 @@
+#include "build/words.h"
+
+#include <array>
+
+namespace datrin::build {
+
+namespace {
+
+/// A list of words that is as long as its enumeration, whose last enumerator is `last`.
+template <auto last, class... Word>
+constexpr auto list(Word... words) {
+  static_assert(sizeof...(words) == static_cast<std::size_t>(last) + 1, "a word is missing");
+  return std::array<std::string_view, sizeof...(words)>{words...};
+}
+
+template <std::size_t N>
+Words words(const std::array<std::string_view, N>& of) {
+  return {of.data(), N};
+}
+
+constexpr auto units = list<Unit::inch>("mm", "in");
+constexpr auto standings = list<TouchStanding::set_aside>("counted", "confirmed", "set aside");
+constexpr auto frames = list<SettingFrame::heights>("survey", "own", "heights");
+constexpr auto spots = list<SpotKind::repair>("draft", "flash", "pore", "chill", "defect", "repair");
+constexpr auto dimensions =
+    list<DimensionKind::length>("size", "distance", "edge radius", "corner radius", "angle", "length");
+constexpr auto dimensions_shown = list<DimensionKind::length>(
+    "diameter of", "distance between", "full round between", "corner radius", "angle between", "length");
+constexpr auto classes = list<DimensionClass::looks>("critical", "fit", "free", "looks");
+constexpr auto classes_shown = list<DimensionClass::looks>("critical", "fit", "free", "for looks");
+constexpr auto sources = list<DimensionSource::assumed>("drawing", "mate", "chosen", "borrowed", "assumed");
+constexpr auto sources_shown =
+    list<DimensionSource::assumed>("drawing", "measured mate", "chosen", "borrowed", "assumed");
+constexpr auto tools = list<ToolKind::gauge_pin>("cutter", "drill", "reamer", "ground bar", "gauge pin");
+constexpr auto steps = list<LastStep::trial>("none", "ream", "lap", "trial");
+constexpr auto steps_shown = list<LastStep::trial>("nothing kept", "reamer", "lapping", "fit by trial");
+constexpr auto purposes = list<JointPurpose::thread>(
+    "runs freely", "runs true", "slides", "locates", "slip for retaining compound", "light press", "press",
+    "shrink", "spring-on taper", "rolling bearing in housing", "rolling bearing on shaft",
+    "clearance for a bolt", "clearance for a shoulder", "key in keyway", "tongue in slot", "thread");
+
+} // namespace
+
+template <>
+Words words_of<Unit>() {
+  return words(units);
+}
+template <>
+Words words_of<SurfaceKind>() {
+  return surface_kind_words();
+}
+template <>
+Words words_of<TouchStanding>() {
+  return words(standings);
+}
+template <>
+Words words_of<SettingFrame>() {
+  return words(frames);
+}
+template <>
+Words words_of<SpotKind>() {
+  return words(spots);
+}
+template <>
+Words words_of<DimensionKind>() {
+  return words(dimensions);
+}
+template <>
+Words words_of<DimensionClass>() {
+  return words(classes);
+}
+template <>
+Words words_of<DimensionSource>() {
+  return words(sources);
+}
+template <>
+Words words_of<ToolKind>() {
+  return words(tools);
+}
+template <>
+Words words_of<LastStep>() {
+  return words(steps);
+}
+template <>
+Words words_of<JointPurpose>() {
+  return words(purposes);
+}
+
+template <>
+Words shown_words_of<SurfaceKind>() {
+  return surface_kind_words();
+}
+template <>
+Words shown_words_of<SpotKind>() {
+  return words(spots);
+}
+template <>
+Words shown_words_of<DimensionKind>() {
+  return words(dimensions_shown);
+}
+template <>
+Words shown_words_of<DimensionClass>() {
+  return words(classes_shown);
+}
+template <>
+Words shown_words_of<DimensionSource>() {
+  return words(sources_shown);
+}
+template <>
+Words shown_words_of<ToolKind>() {
+  return words(tools);
+}
+template <>
+Words shown_words_of<LastStep>() {
+  return words(steps_shown);
+}
+template <>
+Words shown_words_of<JointPurpose>() {
+  return words(purposes);
+}
+
+} // namespace datrin::build
