@@ -64,9 +64,7 @@ int main(int argc, char** argv) {
   if (!opened) std::fprintf(stderr, "%s\n", qPrintable(window.message()));
   if (!opened && parser.isSet(picture)) return 1;
   if (parser.isSet(piece)) {
-    const auto items = window.shelf()->items();
-    const auto n = parser.value(piece).toUInt();
-    if (n >= 1 && n <= items.size()) window.document().choose(items[n - 1]->part(), items[n - 1]->piece());
+    window.shelf()->choose(parser.value(piece).toInt() - 1);
   }
   window.show();
   const int first_step = std::max(1, parser.value(step).toInt()) - 1;

@@ -43,11 +43,11 @@ QString style_sheet(const Theme& t) {
     QPushButton[tab="true"] { border: 0; border-bottom: 2px solid transparent; border-radius: 0; padding: 4px 0; color: %4; }
     QPushButton[tab="true"]:checked { color: %3; border-bottom: 2px solid %6; font-weight: bold; }
     QPushButton[tab="true"]:focus { color: %6; padding: 4px 0; border: 0; border-bottom: 2px solid %6; }
-    QListWidget { background: transparent; color: %3; border: 0; outline: 0; }
+    QListView { background: transparent; color: %3; border: 0; outline: 0; }
     QListWidget::item { border-bottom: 1px solid %5; padding: 4px 0; }
     QListWidget::item:selected { background: %8; color: %3; }
     QListWidget:focus { border: 1px solid %6; }
-    QListWidget[painted="true"]:focus { border: 0; } QListWidget[painted="true"]::item { border: 0; padding: 0; }
+    QListView[painted="true"]:focus { border: 0; } QListView[painted="true"]::item { border: 0; padding: 0; }
     QPushButton[flat_link="true"]::menu-indicator { width: 0; }
     QTableView { background: transparent; color: %3; border: 0; gridline-color: %5; outline: 0;
       selection-background-color: %8; selection-color: %3; }

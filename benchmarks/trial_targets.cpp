@@ -3,6 +3,7 @@
 //   build/release/bin/trial-targets [engines]
 
 #include "chains/build_targets.h"
+#include "chains/next_number.h"
 #include "demo/mill_engine.h"
 #include "sim/hands.h"
 
@@ -100,7 +101,7 @@ int main(int argc, char** argv) {
   auto demo = demo::mill_engine();
   auto build = demo.build;
   for (const auto& [id, record] : demo.build.records()) // nothing is made yet
-    if (std::holds_alternative<build::Measurement>(record)) build.apply({"", {{id, record, std::nullopt}}});
+    if (record.as<build::Measurement>() != nullptr) build.apply({"", {{id, record, std::nullopt}}});
   const auto whole = build_targets(build);
   std::vector<int> order;
   for (const auto& n : order_of_making(build, whole)) order.push_back(whole.index_of(n.made));

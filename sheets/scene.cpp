@@ -208,7 +208,8 @@ private:
     const double radius = s.shape.diameter / 2;
     const Role role = s.machined ? Role::finished : Role::cast;
     if (std::abs(s.shape.direction.dot(view_.toward)) > end_on) {
-      const auto rough = is_cone(s.shape.kind) ? std::nullopt : fit_circle(touched_[static_cast<std::size_t>(i)]);
+      const auto rough =
+          is_cone(s.shape.kind) ? std::nullopt : fit_circle(touched_[static_cast<std::size_t>(i)]);
       if (rough) {
         auto loop = circle(rough->centre, rough->radius);
         if (s.machined) area(Role::raw, i, {circle(at, radius), loop});
@@ -230,7 +231,8 @@ private:
       scene_.paths.push_back({role, i, {outline}, true});
     }
     if (!outer_of_bore(i)) {
-      const Vec2 half = (outline[1] + outline[2] - outline[0] - outline[3]) / 4, beyond = half.normalized() * 4;
+      const Vec2 half = (outline[1] + outline[2] - outline[0] - outline[3]) / 4,
+                 beyond = half.normalized() * 4;
       line(Role::centre, i, at - half - beyond, at + half + beyond);
     }
   }

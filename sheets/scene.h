@@ -87,7 +87,8 @@ const SceneSurface* boss_behind(const SceneInput& input, const SceneSurface& fac
 /// The scene of `input` (extents filled in) in one view.
 Scene make_scene(const SceneInput& input, const ViewAxes& view);
 
-/// Box around the finished part (drawing frame), with some depth where it is flat; a 40 mm cube when there is nothing yet.
+/// Box around the finished part (drawing frame), with some depth where it is flat; a 40 mm cube when there is
+/// nothing yet.
 Box bounds(const SceneInput& input);
 
 } // namespace datrin::sheets

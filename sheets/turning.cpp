@@ -92,8 +92,7 @@ private:
   /// Bores that come out at a face.
   void holes(int i, const SceneSurface& face, const Vec3& u, const Vec3& v) {
     for (const auto& s : in_.surfaces) {
-      if (!is_hole(s.shape.kind) || s.shape.direction.cross(face.shape.direction).norm() > 1e-6)
-        continue;
+      if (!is_hole(s.shape.kind) || s.shape.direction.cross(face.shape.direction).norm() > 1e-6) continue;
       const double along = face.shape.direction.dot(s.shape.point - face.shape.point);
       if (std::abs(std::abs(along) - s.height / 2) > 1.0) continue;
       const Vec3 centre = s.shape.point - face.shape.direction * along;
@@ -142,7 +141,9 @@ private:
     for (int k = 0; k < around; ++k) {
       const double from = 2 * pi_ * k / around, to = 2 * pi_ * (k + 1) / around;
       const Vec3 out = stock_direction(shape, chart.place({(from + to) / 2, 0}));
-      add(role, i, {chart.place({from, -half}), chart.place({to, -half}), chart.place({to, half}), chart.place({from, half})},
+      add(role, i,
+          {chart.place({from, -half}), chart.place({to, -half}), chart.place({to, half}),
+           chart.place({from, half})},
           out, stock, false, 0);
     }
   }

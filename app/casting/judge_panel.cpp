@@ -73,11 +73,8 @@ JudgePanel::JudgePanel(Document& document, QWidget* parent)
   connect(favour_, &LengthField::committed, this, [this](double mm) {
     const auto id = favoured_->currentData().toLongLong();
     if (id == 0) return;
-    wish(
-        [id, mm](build::Judgement& j) {
-          j.set_favour(id, mm);
-        },
-        "More room for " + favoured_->currentText());
+    wish([id, mm](build::Judgement& j) { j.set_favour(id, mm); },
+         "More room for " + favoured_->currentText());
   });
   connect(central_, &QComboBox::activated, this, [this] {
     const auto id = central_->currentData().toLongLong();

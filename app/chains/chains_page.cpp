@@ -130,7 +130,7 @@ void ChainsPage::refresh() {
       e.room = targets.result.conditions[static_cast<std::size_t>(c)].room;
       e.limiting = targets.result.conditions[static_cast<std::size_t>(c)].limiting;
     }
-    e.made = made_so_far(targets, 0, id);
+    e.made = targets.made_so_far(id);
     entries.push_back(std::move(e));
   }
   heading_->setText(

@@ -190,7 +190,7 @@ void MakePanel::show_figure() {
   moves_box_->setVisible(rows > 0);
   QString four = "<table width='100%' cellspacing='0' cellpadding='1'>";
   int shown = 0;
-  for (const auto& n : chains::order_of_making(document_.build(), targets)) {
+  for (const auto& n : targets_.order()) {
     if (!n.mate_made || n.made == made) continue; // numbers that follow something real
     if (shown++ == 4) break;
     four +=

@@ -9,8 +9,10 @@ TargetsState::TargetsState(Document& document, QObject* parent) : QObject(parent
 void TargetsState::bring_up_to_date() {
   if (!stale_) return;
   stale_ = false;
-  now_ = chains::build_targets(document_.build());
+  now_ = chains::build_targets(document_.build(), &memory_);
   last_ = chains::last_reading(document_.build(), now_);
+  order_ = chains::order_of_making(document_.build(), now_);
+  to_cut_ = chains::next_to_cut(order_);
 }
 
 const chains::BuildTargets& TargetsState::now() {
@@ -23,14 +25,14 @@ const chains::LastReading& TargetsState::last() {
   return last_;
 }
 
-int made_so_far(const chains::BuildTargets& targets, build::Id joint, build::Id chain) {
-  int measured = 0, open = 0;
-  for (std::size_t c = 0; c < targets.sources.size(); ++c) {
-    if (joint != 0 ? targets.sources[c].joint != joint : targets.sources[c].chain != chain) continue;
-    for (const auto& term : targets.input.conditions[c].terms)
-      ++(targets.input.dimensions[static_cast<std::size_t>(term.dimension)].measured ? measured : open);
-  }
-  return open == 0 && measured > 0 ? 2 : measured > 0 ? 1 : 0;
+const std::vector<chains::NextNumber>& TargetsState::order() {
+  bring_up_to_date();
+  return order_;
+}
+
+const std::vector<chains::NextNumber>& TargetsState::to_cut() {
+  bring_up_to_date();
+  return to_cut_;
 }
 
 } // namespace datrin::app

@@ -2,7 +2,7 @@
 // The make-to targets of the open build, worked out once a change, and what the last reading moved.
 
 #include "app/document.h"
-#include "chains/build_targets.h"
+#include "chains/next_number.h"
 
 #include <QObject>
 
@@ -15,17 +15,18 @@ public:
 
   const chains::BuildTargets& now();
   const chains::LastReading& last();
+  const std::vector<chains::NextNumber>& order();  ///< of making
+  const std::vector<chains::NextNumber>& to_cut(); ///< the same, what can be cut now first
 
 private:
   void bring_up_to_date();
 
   Document& document_;
   bool stale_ = true;
+  chains::TargetsMemory memory_;
   chains::BuildTargets now_;
   chains::LastReading last_;
+  std::vector<chains::NextNumber> order_, to_cut_;
 };
-
-/// Whether every dimension a joint stands on is measured, some, or none: 2, 1, 0.
-int made_so_far(const chains::BuildTargets& targets, build::Id joint, build::Id chain);
 
 } // namespace datrin::app

@@ -44,12 +44,12 @@ public:
     QPen ring(here ? t.ink : t.muted, 1.4);
     p->setBrush(Qt::NoBrush);
     p->setPen(ring);
-    if (e.made == 0) ring.setDashPattern({2, 2});
+    if (e.made == chains::MadeSoFar::nothing) ring.setDashPattern({2, 2});
     p->setPen(ring);
     p->drawEllipse(middle, r, r);
-    ring.setStyle(e.made == 2 ? Qt::SolidLine : Qt::DashLine);
+    ring.setStyle(e.made == chains::MadeSoFar::all ? Qt::SolidLine : Qt::DashLine);
     p->setPen(ring);
-    p->setBrush(e.made == 2 ? QBrush(t.track) : QBrush(Qt::NoBrush));
+    p->setBrush(e.made == chains::MadeSoFar::all ? QBrush(t.track) : QBrush(Qt::NoBrush));
     p->drawEllipse(middle, r * 0.72, r * 0.72);
     const double left = area.left() + t.picture_px(41), right = area.right() - t.px(8);
     p->setFont(t.text(here));
@@ -79,53 +79,67 @@ private:
 
 } // namespace
 
-RoomList::RoomList(const QString& name, QWidget* parent) : QListWidget(parent) {
+void RoomModel::show_entries(std::vector<RoomEntry> entries) {
+  const bool same = entries.size() == entries_.size() &&
+                    std::equal(entries.begin(), entries.end(), entries_.begin(),
+                               [](const auto& a, const auto& b) { return a.id == b.id; });
+  if (!same) beginResetModel();
+  entries_ = std::move(entries);
+  if (!same)
+    endResetModel();
+  else if (!entries_.empty())
+    emit dataChanged(index(0), index(rowCount() - 1));
+}
+
+int RoomModel::rowCount(const QModelIndex& parent) const {
+  return parent.isValid() ? 0 : static_cast<int>(entries_.size());
+}
+
+QVariant RoomModel::data(const QModelIndex& at, int role) const {
+  if (at.row() < 0 || at.row() >= rowCount()) return {};
+  const auto& e = entries_[static_cast<std::size_t>(at.row())];
+  if (role == Qt::DisplayRole) return e.name;
+  if (role != Qt::AccessibleTextRole && role != Qt::ToolTipRole) return {};
+  return QString("%1, %2, %3: room %4")
+      .arg(e.name, e.what, e.below,
+           e.known ? QString("%1, %2").arg(sheets::qt(number_text(e.room, 1, true)),
+                                           room_state_name(room_state(e.room, e.limiting, 1)))
+                   : QString("not known"));
+}
+
+RoomList::RoomList(const QString& name, QWidget* parent) : QListView(parent), model_(new RoomModel(this)) {
   setAccessibleName(name);
   setProperty("painted", true); // the chosen row shows the focus
+  setModel(model_);
   setItemDelegate(new RoomDelegate(*this, this));
   setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
   setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   setUniformItemSizes(true);
-  connect(this, &QListWidget::currentRowChanged, this, [this](int row) {
-    if (filling_ || row < 0 || row >= static_cast<int>(entries_.size())) return;
-    emit chosen_by_hand(entries_[static_cast<std::size_t>(row)].id);
-  });
+}
+
+void RoomList::currentChanged(const QModelIndex& now, const QModelIndex& before) {
+  QListView::currentChanged(now, before);
+  if (!filling_ && now.isValid()) emit chosen_by_hand(chosen());
 }
 
 qlonglong RoomList::show_entries(std::vector<RoomEntry> entries, qlonglong chosen) {
   std::stable_sort(entries.begin(), entries.end(), [](const auto& first, const auto& second) {
     return first.known != second.known ? second.known : first.known && first.room < second.room;
   });
-  const auto is_there = [&](const RoomEntry& e) { return e.id == chosen; };
-  if (std::none_of(entries.begin(), entries.end(), is_there))
-    chosen = entries.empty() ? 0 : entries.front().id;
+  auto found = std::find_if(entries.begin(), entries.end(), [&](const auto& e) { return e.id == chosen; });
+  if (found == entries.end()) found = entries.begin();
+  const int row = static_cast<int>(found - entries.begin());
+  chosen = entries.empty() ? 0 : found->id;
   filling_ = true;
-  entries_ = entries;
-  while (count() > static_cast<int>(entries.size())) delete takeItem(count() - 1);
-  while (count() < static_cast<int>(entries.size())) addItem(new QListWidgetItem);
-  for (int k = 0; k < count(); ++k) {
-    const auto& e = entries[static_cast<std::size_t>(k)];
-    const auto words =
-        QString("%1, %2, %3: room %4")
-            .arg(e.name, e.what, e.below,
-                 e.known ? QString("%1, %2").arg(sheets::qt(number_text(e.room, 1, true)),
-                                                 room_state_name(room_state(e.room, e.limiting, 1)))
-                         : QString("not known"));
-    if (item(k)->data(Qt::AccessibleTextRole).toString() != words) {
-      item(k)->setData(Qt::AccessibleTextRole, words);
-      item(k)->setToolTip(words);
-    }
-    if (e.id == chosen) setCurrentRow(k);
-  }
-  if (entries.empty()) setCurrentRow(-1);
+  model_->show_entries(std::move(entries));
+  if (const auto at = model_->index(row); at != currentIndex()) setCurrentIndex(at);
   filling_ = false;
-  viewport()->update();
   return chosen;
 }
 
 qlonglong RoomList::chosen() const {
-  const int row = currentRow();
-  return row >= 0 && row < static_cast<int>(entries_.size()) ? entries_[static_cast<std::size_t>(row)].id : 0;
+  const int row = currentIndex().row();
+  return row >= 0 && row < count() ? entries()[static_cast<std::size_t>(row)].id : 0;
 }
 
 } // namespace datrin::app

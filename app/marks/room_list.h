@@ -1,7 +1,10 @@
 #pragma once
 // A list of conditions with their room marks: joints or chains, tightest first.
 
-#include <QListWidget>
+#include "chains/build_targets.h"
+
+#include <QAbstractListModel>
+#include <QListView>
 
 #include <vector>
 
@@ -13,10 +16,23 @@ struct RoomEntry {
   double room = 0;
   bool known = false; ///< room can be told
   bool limiting = false;
-  int made = 0; ///< 0 nothing measured, 1 some, 2 all
+  chains::MadeSoFar made = chains::MadeSoFar::nothing;
 };
 
-class RoomList : public QListWidget {
+/// Its rows; what a row says in words is put together when it is asked for.
+class RoomModel : public QAbstractListModel {
+public:
+  using QAbstractListModel::QAbstractListModel;
+  void show_entries(std::vector<RoomEntry> entries);
+  const std::vector<RoomEntry>& entries() const { return entries_; }
+  int rowCount(const QModelIndex& parent = {}) const override;
+  QVariant data(const QModelIndex& index, int role) const override;
+
+private:
+  std::vector<RoomEntry> entries_;
+};
+
+class RoomList : public QListView {
   Q_OBJECT
 public:
   explicit RoomList(const QString& accessible_name, QWidget* parent = nullptr);
@@ -24,13 +40,17 @@ public:
   /// not there, and says which that is.
   qlonglong show_entries(std::vector<RoomEntry> entries, qlonglong chosen);
   qlonglong chosen() const;
-  const std::vector<RoomEntry>& entries() const { return entries_; }
+  const std::vector<RoomEntry>& entries() const { return model_->entries(); }
+  int count() const { return model_->rowCount(); }
 
 signals:
   void chosen_by_hand(qlonglong id);
 
+protected:
+  void currentChanged(const QModelIndex& now, const QModelIndex& before) override;
+
 private:
-  std::vector<RoomEntry> entries_;
+  RoomModel* model_;
   bool filling_ = false;
 };
 

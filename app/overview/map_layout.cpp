@@ -20,6 +20,9 @@ public:
     columns_ = std::max(1, static_cast<int>(std::lround(std::sqrt(parts * screen * cell_high / cell_wide))));
     rows_ = (parts + columns_ - 1) / columns_ + 1; // one row to spare: room to move
     cell_of_.resize(static_cast<std::size_t>(parts));
+    for (int cell = 0; cell < columns_ * rows_; ++cell) at_.push_back({cell % columns_, cell / columns_});
+    steps_.resize(at_.size());
+    for (std::size_t cell = 0; cell < at_.size(); ++cell) steps_[cell] = std::gcd(at_[cell].x, at_[cell].y);
     part_at_.assign(static_cast<std::size_t>(columns_ * rows_), -1);
     for (const auto& link : links) {
       links_of_[static_cast<std::size_t>(link.a)].push_back(link.b);
@@ -99,20 +102,27 @@ private:
   double cost(int part) const {
     double sum = 0;
     const int cell = cell_of_[static_cast<std::size_t>(part)];
-    const int x = cell % columns_, y = cell / columns_;
+    const auto [x, y] = at_[static_cast<std::size_t>(cell)];
     for (const int other : links_of_[static_cast<std::size_t>(part)]) {
       const int to = cell_of_[static_cast<std::size_t>(other)];
-      const int dx = to % columns_ - x, dy = to / columns_ - y;
+      const int dx = at_[static_cast<std::size_t>(to)].x - x, dy = at_[static_cast<std::size_t>(to)].y - y;
       sum += 1.5 * dx * dx + dy * dy + 0.4 * std::abs(dx * dy);
-      const int steps = std::gcd(std::abs(dx), std::abs(dy));
-      for (int k = 1; k < steps; ++k) // cells the line goes straight through
-        if (part_at_[static_cast<std::size_t>((y + dy / steps * k) * columns_ + x + dx / steps * k)] >= 0)
-          sum += 7;
+      // Cells the line goes straight through.
+      const int steps = steps_[static_cast<std::size_t>(std::abs(dy) * columns_ + std::abs(dx))];
+      if (steps < 2) continue;
+      const int step = dy / steps * columns_ + dx / steps;
+      for (int k = 1; k < steps; ++k)
+        if (part_at_[static_cast<std::size_t>(cell + k * step)] >= 0) sum += 7;
     }
     return sum;
   }
 
+  struct Cell {
+    int x = 0, y = 0;
+  };
   int columns_ = 1, rows_ = 1;
+  std::vector<Cell> at_;   ///< per cell
+  std::vector<int> steps_; ///< per cell: equal steps of whole cells from cell 0 to it, as many as there are
   std::vector<std::vector<int>> links_of_;
   std::vector<int> cell_of_, part_at_;
 };

@@ -14,6 +14,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace datrin::app {
 
@@ -39,6 +40,7 @@ void MapView::show_map(std::vector<MapPart> parts, std::vector<MapJoint> joints)
                                [](const auto& a, const auto& b) { return a.a == b.a && a.b == b.b; });
   parts_ = std::move(parts);
   joints_ = std::move(joints);
+  stand_side_by_side();
   if (!same) {
     std::vector<MapLink> links;
     for (const auto& j : joints_) links.push_back({j.a, j.b});
@@ -48,6 +50,17 @@ void MapView::show_map(std::vector<MapPart> parts, std::vector<MapJoint> joints)
   }
   setAccessibleDescription(QString("%1 parts, %2 joints").arg(parts_.size()).arg(joints_.size()));
   update();
+}
+
+/// Several joints between the same two parts have their marks one after the other.
+void MapView::stand_side_by_side() {
+  std::map<std::pair<int, int>, std::vector<std::size_t>> between;
+  for (std::size_t k = 0; k < joints_.size(); ++k)
+    between[std::minmax(joints_[k].a, joints_[k].b)].push_back(k);
+  along_.assign(joints_.size(), 0.5);
+  for (const auto& [ends, list] : between)
+    for (std::size_t k = 0; k < list.size(); ++k)
+      along_[list[k]] = (static_cast<double>(k) + 1) / (static_cast<double>(list.size()) + 1);
 }
 
 void MapView::set_chosen(build::Id part) {
@@ -75,20 +88,12 @@ QPointF MapView::place_px(int part) const {
 
 QPointF MapView::joint_px(int joint) const {
   const auto& j = joints_[static_cast<std::size_t>(joint)];
-  // Several joints between the same two parts stand side by side.
-  int before = 0, all = 0;
-  for (int k = 0; k < static_cast<int>(joints_.size()); ++k) {
-    const auto& other = joints_[static_cast<std::size_t>(k)];
-    if (std::minmax(other.a, other.b) != std::minmax(j.a, j.b)) continue;
-    if (k < joint) ++before;
-    ++all;
-  }
   // Along what is seen of the line between the two plates.
   const QPointF a = place_px(j.a), b = place_px(j.b), way = b - a;
   const double hidden = std::min(std::abs(way.x()) > 1e-9 ? plate_wide * zoom_ / 2 / std::abs(way.x()) : 1.0,
                                  std::abs(way.y()) > 1e-9 ? plate_high * zoom_ / 2 / std::abs(way.y()) : 1.0);
   const double first = std::min(0.45, hidden), last = 1 - first;
-  return a + way * (first + (last - first) * (before + 1.0) / (all + 1.0));
+  return a + way * (first + (last - first) * along_[static_cast<std::size_t>(joint)]);
 }
 
 QRectF MapView::plate(int part) const {

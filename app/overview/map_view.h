@@ -17,7 +17,7 @@ struct MapPart {
 
 struct MapJoint {
   build::Id joint = 0;
-  int a = 0, b = 0;
+  int a = 0, b = 0; ///< parts, by their place in the list
   QString name;
   double room = 0;
   bool known = false, limiting = false;
@@ -60,9 +60,11 @@ private:
   int joint_at(const QPointF& px) const;
   void zoom_by(double factor, const QPointF& about);
   QRectF plate(int part) const;
+  void stand_side_by_side();
 
   std::vector<MapPart> parts_;
   std::vector<MapJoint> joints_;
+  std::vector<double> along_; ///< per joint: how far along what is seen of its line its mark stands, 0 to 1
   std::vector<MapPlace> places_;
   QString title_, words_;
   build::Id chosen_ = 0;

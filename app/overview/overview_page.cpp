@@ -25,14 +25,6 @@ void clear(std::vector<W*>& widgets) {
   widgets.clear();
 }
 
-/// The numbers whose mates are made come first on the card: they can be cut now and never again have to move.
-std::vector<chains::NextNumber> cut_now(const build::Build& build, const chains::BuildTargets& targets) {
-  auto list = chains::order_of_making(build, targets);
-  std::stable_partition(list.begin(), list.end(),
-                        [](const auto& n) { return n.waits_for == 0 || n.mate_made; });
-  return list;
-}
-
 } // namespace
 
 OverviewPage::OverviewPage(Document& document, TargetsState& targets)
@@ -78,7 +70,7 @@ void OverviewPage::refresh() {
   const auto& b = document_.build();
   const auto unit = document_.unit();
   const auto& targets = targets_.now();
-  const auto list = cut_now(b, targets);
+  const auto& list = targets_.to_cut();
   std::set<build::Id> next_parts;
   for (std::size_t k = 0; k < list.size() && k < 8; ++k)
     if (const auto* d = b.find<build::Dimension>(list[k].made.dimension)) next_parts.insert(d->part);
@@ -239,7 +231,7 @@ sheets::CardSheet OverviewPage::card() const {
   card.build = qt(b.info().name);
   card.made_at = QDateTime::currentDateTime().toString("yyyy-MM-dd hh:mm");
   card.unit = document_.unit();
-  for (const auto& n : cut_now(b, targets_.now())) {
+  for (const auto& n : targets_.to_cut()) {
     if (card.lines.size() == 12) break;
     card.lines.push_back({qt(chains::made_name(b, n.made)), n.make, n.hold, qt(n.why)});
   }

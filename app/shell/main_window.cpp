@@ -119,9 +119,9 @@ void MainWindow::make_actions() {
   // F6 goes round the four places of the window: shelf, path, page, room column.
   auto* round = new QShortcut(QKeySequence("F6"), this);
   connect(round, &QShortcut::activated, this, [this] {
-    QList<QWidget*> places{step_ >= joints           ? nav_->button(step_ - overview)
-                           : shelf_->items().empty() ? nullptr
-                                                     : static_cast<QWidget*>(shelf_->items().front()),
+    QList<QWidget*> places{step_ >= joints                    ? nav_->button(step_ - overview)
+                           : shelf_->model()->rowCount() == 0 ? nullptr
+                                                              : static_cast<QWidget*>(shelf_->list()),
                            header_->path(), pages_[static_cast<std::size_t>(step_)]->first_focus(), nullptr};
     for (auto* child : pages_[static_cast<std::size_t>(step_)]->side()->findChildren<QWidget*>())
       if (child->isEnabled() && child->isVisible() && child->focusPolicy() & Qt::TabFocus) {

@@ -1,37 +1,35 @@
 #pragma once
 // The shelf: the parts of the build, each piece with a silhouette drawn from its own surfaces and a ring that
-// fills as it gets on: drawn, touched, seated.
+// fills as it gets on: drawn, touched, seated. Only the rows in sight are painted.
 
 #include "app/document.h"
+#include "app/shell/shelf_model.h"
 
+#include <QListView>
+#include <QStyledItemDelegate>
 #include <QWidget>
+
+#include <map>
 
 namespace datrin::app {
 
-class ShelfItem : public QWidget {
-  Q_OBJECT
+/// Paints a row; keeps each part's silhouette until its drawing, the size or the colours change.
+class ShelfDelegate : public QStyledItemDelegate {
 public:
-  ShelfItem(Document& document, build::Id part, build::Id piece, QWidget* parent = nullptr);
-  build::Id part() const { return part_; }
-  build::Id piece() const { return piece_; }
-  QSize sizeHint() const override;
-
-signals:
-  void chosen();
-
-protected:
-  void paintEvent(QPaintEvent*) override;
-  void mousePressEvent(QMouseEvent*) override;
-  void keyPressEvent(QKeyEvent*) override;
-  void focusInEvent(QFocusEvent*) override { update(); }
-  void focusOutEvent(QFocusEvent*) override { update(); }
+  explicit ShelfDelegate(Document& document, QObject* parent = nullptr);
+  void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override;
+  QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override;
 
 private:
+  QPixmap silhouette(build::Id part, double ratio) const;
+
+  struct Drawn {
+    build::List<build::PartSurface> surfaces;
+    QRgb ink = 0;
+    QPixmap pixmap;
+  };
   Document& document_;
-  build::Id part_, piece_;
-  QString name_, below_;
-  double done_ = 0; ///< 0 to 1
-  QPixmap silhouette_;
+  mutable std::map<build::Id, Drawn> drawn_;
 };
 
 class Shelf : public QWidget {
@@ -39,7 +37,10 @@ class Shelf : public QWidget {
 public:
   explicit Shelf(Document& document, QWidget* parent = nullptr);
   void refresh();
-  std::vector<ShelfItem*> items() const { return items_; }
+  ShelfModel* model() const { return model_; }
+  QListView* list() const { return list_; }
+  /// The piece in row `row` is chosen in the document.
+  void choose(int row);
 
 signals:
   void add_part();
@@ -47,8 +48,8 @@ signals:
 
 private:
   Document& document_;
-  QWidget* list_;
-  std::vector<ShelfItem*> items_;
+  ShelfModel* model_;
+  QListView* list_;
 };
 
 } // namespace datrin::app

@@ -59,6 +59,7 @@ bool Build::apply(const Edit& edit) {
       load(change.id, *change.after);
     } else if (const auto here = records_.find(change.id); here != records_.end()) {
       index_.remove(here->first, here->second);
+      by_id_.erase(here->first);
       records_.erase(here);
     }
   }
@@ -66,6 +67,7 @@ bool Build::apply(const Edit& edit) {
 }
 
 void Build::load(Id id, Record record) {
+  by_id_.insert_or_assign(id, record);
   const auto here = records_.find(id);
   if (here != records_.end()) {
     index_.remove(id, here->second);

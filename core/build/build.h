@@ -8,6 +8,7 @@
 #include <map>
 #include <optional>
 #include <string>
+#include <unordered_map>
 #include <utility>
 #include <vector>
 
@@ -51,11 +52,11 @@ public:
   /// The record `id` when it is there and of type T; else null. Good until the record is changed or removed.
   template <RecordType T>
   const T* find(Id id) const {
-    const auto found = records_.find(id);
-    return found == records_.end() ? nullptr : found->second.template as<T>();
+    const auto found = by_id_.find(id);
+    return found == by_id_.end() ? nullptr : found->second.template as<T>();
   }
 
-  /// All records of type T, by their place in lists, then by id.
+  /// All records of type T: by their place in lists, then by id; those that belong to another record by id.
   template <RecordType T>
   List<T> all() const {
     return List<T>(index_.entries(kind_of<T>, 0));
@@ -115,6 +116,7 @@ private:
   }
 
   std::map<Id, Record> records_;
+  std::unordered_map<Id, Record> by_id_; ///< the same: a large build is asked by id all the time
   Index index_;
   Id next_id_ = 2;
 };

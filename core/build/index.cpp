@@ -23,6 +23,11 @@ std::vector<Id> owners_of(const Record& record) {
   return owners;
 }
 
+/// Whether it is the list of all of a kind that belongs to others, where places within one owner say nothing.
+bool among_all(Id owner, const std::vector<Id>& owners) {
+  return owner == 0 && owners.size() > 1;
+}
+
 } // namespace
 
 void Index::put(const Key& key, Id id, double place, const std::shared_ptr<const void>& value) {
@@ -45,12 +50,15 @@ void Index::drop(const Key& key, Id id, double place) {
 
 void Index::add(Id id, const Record& record) {
   const double place = record.description().place_of(record.value().get());
-  for (const Id owner : owners_of(record)) put({record.kind(), owner}, id, place, record.value());
+  const auto owners = owners_of(record);
+  for (const Id owner : owners)
+    put({record.kind(), owner}, id, among_all(owner, owners) ? 0 : place, record.value());
 }
 
 void Index::remove(Id id, const Record& record) {
   const double place = record.description().place_of(record.value().get());
-  for (const Id owner : owners_of(record)) drop({record.kind(), owner}, id, place);
+  const auto owners = owners_of(record);
+  for (const Id owner : owners) drop({record.kind(), owner}, id, among_all(owner, owners) ? 0 : place);
 }
 
 std::shared_ptr<const Entries> Index::entries(int kind, Id owner) const {

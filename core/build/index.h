@@ -86,8 +86,9 @@ public:
   /// The same records, none of them changed. (Records do not change once made, so that the pointers tell.)
   bool operator==(const List& other) const {
     return entries_ == other.entries_ ||
-           std::equal(begin_entry(), end_entry(), other.begin_entry(), other.end_entry(),
-                      [](const ListEntry& a, const ListEntry& b) { return a.id == b.id && a.value == b.value; });
+           std::equal(
+               begin_entry(), end_entry(), other.begin_entry(), other.end_entry(),
+               [](const ListEntry& a, const ListEntry& b) { return a.id == b.id && a.value == b.value; });
   }
   /// The same records by their ids, in the same order.
   bool same_ids(const List& other) const {
@@ -108,7 +109,8 @@ public:
   void add(Id id, const Record& record);
   void remove(Id id, const Record& record);
 
-  /// All records of `kind` (owner 0), or those of them that need `owner`; may be null.
+  /// All records of `kind` (owner 0), or those of them that need `owner`; may be null. By their place in
+  /// lists, then by id; all of a kind that needs others by id only.
   std::shared_ptr<const Entries> entries(int kind, Id owner) const;
 
 private:

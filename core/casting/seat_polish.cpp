@@ -53,7 +53,8 @@ bool newton(const PolishInput& in, PolishResult& out) {
     }
     right[n + rows] = 1;
     double imbalance = 0;
-    for (Eigen::Index j = 0; j < n; ++j) imbalance = std::max(imbalance, std::abs(in.basis.col(j).dot(balance)));
+    for (Eigen::Index j = 0; j < n; ++j)
+      imbalance = std::max(imbalance, std::abs(in.basis.col(j).dot(balance)));
     if (step > 0 && worst < 1e-11 && imbalance < 1e-10) return true;
 
     const Vector x = least_norm(kkt, right);

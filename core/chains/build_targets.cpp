@@ -8,7 +8,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <set>
 
 namespace datrin::chains {
 
@@ -21,9 +20,9 @@ struct Gather {
   const Build& build;
   TargetsInput& input;
   std::vector<Made>& made;
-  std::map<Made, int>& index;
-  /// Every reading, the last of each: the build would look through all its records for each one.
-  std::map<Made, Measurement> readings{};
+  std::unordered_map<Made, int, MadeHash>& index;
+  List<Measurement> list = build.all<Measurement>();
+  std::unordered_map<Made, const Measurement*, MadeHash> readings{}; ///< the last of each
 
   int dimension(const Made& m) {
     const auto found = index.find(m);
@@ -36,12 +35,12 @@ struct Gather {
     t.upper = d->most();
     t.capability = capability_of(*d);
     if (const auto r = readings.find(m); r != readings.end()) {
-      t.measured = r->second.value;
-      t.uncertainty = r->second.uncertainty;
+      t.measured = r->second->value;
+      t.uncertainty = r->second->uncertainty;
       // A comparison follows its mate, should that be read again, and is no surer than it.
-      if (const auto mate = readings.find({r->second.mate, r->second.mate_piece}); mate != readings.end()) {
-        t.measured = mate->second.value + r->second.difference;
-        t.uncertainty += mate->second.uncertainty;
+      if (const auto mate = readings.find({r->second->mate, r->second->mate_piece}); mate != readings.end()) {
+        t.measured = mate->second->value + r->second->difference;
+        t.uncertainty += mate->second->uncertainty;
       }
     }
     const int at = static_cast<int>(input.dimensions.size());
@@ -97,19 +96,34 @@ const Target* BuildTargets::target(const Made& m) const {
   return at < 0 ? nullptr : result.target(at);
 }
 
+const std::vector<int>& BuildTargets::conditions_of(Id joint_or_chain) const {
+  static const std::vector<int> none;
+  const auto found = conditions_.find(joint_or_chain);
+  return found == conditions_.end() ? none : found->second;
+}
+
 int BuildTargets::tightest_of_joint(Id joint) const {
   int best = -1;
-  for (std::size_t c = 0; c < sources.size() && c < result.conditions.size(); ++c)
-    if (sources[c].joint == joint &&
-        (best < 0 || result.conditions[c].room < result.conditions[static_cast<std::size_t>(best)].room))
-      best = static_cast<int>(c);
+  for (const int c : conditions_of(joint)) {
+    const auto k = static_cast<std::size_t>(c);
+    if (k < result.conditions.size() &&
+        (best < 0 || result.conditions[k].room < result.conditions[static_cast<std::size_t>(best)].room))
+      best = c;
+  }
   return best;
 }
 
 int BuildTargets::condition_of_chain(Id chain) const {
-  for (std::size_t c = 0; c < sources.size(); ++c)
-    if (sources[c].chain == chain) return static_cast<int>(c);
-  return -1;
+  const auto& found = conditions_of(chain);
+  return found.empty() ? -1 : found.front();
+}
+
+MadeSoFar BuildTargets::made_so_far(Id joint_or_chain) const {
+  int measured = 0, open = 0;
+  for (const int c : conditions_of(joint_or_chain))
+    for (const auto& term : input.conditions[static_cast<std::size_t>(c)].terms)
+      ++(input.dimensions[static_cast<std::size_t>(term.dimension)].measured ? measured : open);
+  return measured == 0 ? MadeSoFar::nothing : open == 0 ? MadeSoFar::all : MadeSoFar::some;
 }
 
 std::string made_name(const Build& build, const Made& m) {
@@ -123,10 +137,10 @@ std::string made_name(const Build& build, const Made& m) {
   return name + ", " + d->name;
 }
 
-BuildTargets build_targets(const Build& build) {
+BuildTargets build_targets(const Build& build, TargetsMemory* memory) {
   BuildTargets out;
   Gather gather{build, out.input, out.made, out.index_};
-  for (const auto& [id, m] : build.all<Measurement>()) gather.readings[{m.dimension, m.piece}] = m;
+  for (const auto& [id, m] : gather.list) gather.readings[{m.dimension, m.piece}] = &m;
   const auto leave = [&](const std::string& name, const std::string& why) {
     out.left_out.push_back(name + ": " + why);
   };
@@ -168,9 +182,9 @@ BuildTargets build_targets(const Build& build) {
       for (const auto& [one, other] :
            {std::pair(Made{joint.hole, hole_piece}, Made{joint.shaft, shaft_piece}),
             std::pair(Made{joint.shaft, shaft_piece}, Made{joint.hole, hole_piece})})
-        if (const auto r = gather.readings.find(one); r != gather.readings.end() && r->second.mate != 0 &&
-                                                      Made{r->second.mate, r->second.mate_piece} == other)
-          c.spread = r->second.uncertainty;
+        if (const auto r = gather.readings.find(one); r != gather.readings.end() && r->second->mate != 0 &&
+                                                      Made{r->second->mate, r->second->mate_piece} == other)
+          c.spread = r->second->uncertainty;
       c.least = joint.least + major;
       c.most = joint.most + major;
       out.input.conditions.push_back(std::move(c));
@@ -195,14 +209,14 @@ BuildTargets build_targets(const Build& build) {
     out.input.conditions.push_back(std::move(c));
     out.sources.push_back({0, id, 0, 0});
   }
-  out.result = targets(out.input);
-  if (out.result.usable() && !out.result.feasible) {
-    auto first = targets(out.input, {true, 1.0});
-    if (first.usable()) {
-      out.result = std::move(first);
-      out.function_first = true;
-    }
+  for (int c = 0; c < static_cast<int>(out.sources.size()); ++c) {
+    const auto& source = out.sources[static_cast<std::size_t>(c)];
+    out.conditions_[source.joint != 0 ? source.joint : source.chain].push_back(c);
   }
+  constexpr double held = 1; // room: at the end of everybody's capability still
+  auto parted = targets_by_parts(out.input, held, memory);
+  out.result = std::move(parted.result);
+  out.function_first = parted.function_first;
   return out;
 }
 
@@ -294,57 +308,6 @@ ChainInput chain_input(const Build& build, const Chain& chain) {
     in.links.push_back(std::move(link));
   }
   return in;
-}
-
-std::vector<NextNumber> order_of_making(const Build& build, const BuildTargets& targets) {
-  std::vector<NextNumber> list;
-  if (!targets.result.usable()) return list;
-  // For every number: the unmade and the made mates of its conditions.
-  std::vector<std::set<int>> unmade(targets.made.size()), done(targets.made.size());
-  for (const auto& c : targets.input.conditions)
-    for (const auto& a : c.terms)
-      for (const auto& b : c.terms) {
-        if (a.dimension == b.dimension) continue;
-        const bool measured =
-            targets.input.dimensions[static_cast<std::size_t>(b.dimension)].measured.has_value();
-        (measured ? done : unmade)[static_cast<std::size_t>(a.dimension)].insert(b.dimension);
-      }
-  std::set<Id> holes;
-  for (const auto& [id, joint] : build.joints()) holes.insert(joint.hole);
-  for (const auto& t : targets.result.targets) {
-    const auto at = static_cast<std::size_t>(t.dimension);
-    NextNumber n;
-    n.made = targets.made[at];
-    n.make = t.make;
-    n.hold = t.hold;
-    n.room = t.room;
-    n.waits_for = static_cast<int>(unmade[at].size());
-    n.mate_made = !done[at].empty();
-    for (const auto* set : {&unmade[at], &done[at]})
-      for (const int mate : *set) n.mates.push_back(targets.made[static_cast<std::size_t>(mate)]);
-    list.push_back(n);
-  }
-  const auto hardness = [&](const NextNumber& n) {
-    const auto* d = build.find<Dimension>(n.made.dimension);
-    return d == nullptr ? 0 : capability_of(*d);
-  };
-  std::stable_sort(list.begin(), list.end(), [&](const NextNumber& a, const NextNumber& b) {
-    const bool a_free = a.waits_for > 0, b_free = b.waits_for > 0;
-    if (a_free != b_free) return a_free; // what something can still be fitted to comes first
-    const double ha = hardness(a), hb = hardness(b);
-    if (std::abs(ha - hb) > 1e-9) return ha > hb;
-    const bool a_hole = holes.contains(a.made.dimension), b_hole = holes.contains(b.made.dimension);
-    if (a_hole != b_hole) return a_hole;
-    return a.room < b.room;
-  });
-  for (auto& n : list) {
-    const auto* d = build.find<Dimension>(n.made.dimension);
-    const auto hold = number_text(d ? capability_of(*d) * 1000 : 0, 0);
-    n.why = n.waits_for == 0 ? std::string("what it fits is made: cut it to suit")
-                             : fmt::format("held to \u00B1{} \u00B5m; {} that fit{} it can still follow",
-                                           hold, n.waits_for, n.waits_for == 1 ? "s" : "");
-  }
-  return list;
 }
 
 } // namespace datrin::chains

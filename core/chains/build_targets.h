@@ -5,9 +5,10 @@
 #include "build/build.h"
 #include "chains/chain.h"
 #include "chains/targets.h"
+#include "chains/targets_parts.h"
 
-#include <map>
 #include <string>
+#include <unordered_map>
 #include <vector>
 
 namespace datrin::chains {
@@ -17,7 +18,13 @@ using build::Id;
 /// A dimension of a piece.
 struct Made {
   Id dimension = 0, piece = 0;
-  auto operator<=>(const Made&) const = default;
+  bool operator==(const Made&) const = default;
+};
+
+struct MadeHash {
+  std::size_t operator()(const Made& m) const {
+    return std::hash<Id>()(m.dimension * 0x9E3779B97F4A7C15LL ^ m.piece);
+  }
 };
 
 /// Which pieces of a joint meet: those that were paired, else in order, the shorter list over again.
@@ -36,6 +43,8 @@ struct ConditionSource {
   Id hole_piece = 0, shaft_piece = 0; ///< of a joint
 };
 
+enum class MadeSoFar { nothing, some, all };
+
 struct BuildTargets {
   TargetsInput input;
   std::vector<Made> made;               ///< per dimension of the input
@@ -46,19 +55,25 @@ struct BuildTargets {
 
   int index_of(const Made& made) const; ///< −1: takes part in nothing
   const Target* target(const Made& made) const;
+  /// The conditions of a joint (one a pair), or the one of a chain, in their order.
+  const std::vector<int>& conditions_of(Id joint_or_chain) const;
   /// Of the conditions of a joint (all its pairs), the one with the least room; −1: none.
   int tightest_of_joint(Id joint) const;
   int condition_of_chain(Id chain) const;
+  /// How much of what its conditions stand on is made.
+  MadeSoFar made_so_far(Id joint_or_chain) const;
 
 private:
-  friend BuildTargets build_targets(const build::Build& build);
-  std::map<Made, int> index_;
+  friend BuildTargets build_targets(const build::Build& build, TargetsMemory* memory);
+  std::unordered_map<Made, int, MadeHash> index_;
+  std::unordered_map<Id, std::vector<int>> conditions_; ///< by the joint or chain they came from
 };
 
-/// Everything in one: first with conditions and drawing limits together; when that cannot hold, with the
-/// conditions first, raised to room 1 before the drawing has its say, so that the drawing is departed from as
-/// little as that takes.
-BuildTargets build_targets(const build::Build& build);
+/// Everything, in parts that no condition joins: each with conditions and drawing limits together; where that
+/// cannot hold, with the conditions first, raised to room 1 before the drawing has its say, so that the
+/// drawing is departed from as little as that takes. With a `memory`, parts that are as they were when it was
+/// last given are taken from it.
+BuildTargets build_targets(const build::Build& build, TargetsMemory* memory = nullptr);
 
 /// What the newest reading moved: targets as they were without it, and as they are.
 struct Moved {
@@ -77,20 +92,5 @@ std::string made_name(const build::Build& build, const Made& made);
 
 /// A chain of the build with what is measured put in.
 ChainInput chain_input(const build::Build& build, const build::Chain& chain);
-
-/// A number that is to be made next, and why now.
-struct NextNumber {
-  Made made;
-  double make = 0, hold = 0, room = 0;
-  int waits_for = 0;       ///< unmade mates it could still be fitted to
-  std::vector<Made> mates; ///< those, and the made ones
-  bool mate_made = false;
-  std::string why;
-};
-
-/// The order of making that keeps most room: what is hardest to hold first, since what comes later can still
-/// follow it; of two alike the hole before the shaft; a number whose mates are all made comes last but can be
-/// cut at once.
-std::vector<NextNumber> order_of_making(const build::Build& build, const BuildTargets& targets);
 
 } // namespace datrin::chains

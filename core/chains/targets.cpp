@@ -10,7 +10,6 @@ namespace datrin::chains {
 namespace {
 
 constexpr double no_spread = 0.001; // mm, where a limit's spread is 0
-constexpr double limiting_band = 1e-6;
 
 std::string refusal(const TargetsInput& in) {
   for (const auto& d : in.dimensions) {

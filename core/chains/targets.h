@@ -89,6 +89,8 @@ struct TargetsResult {
   const Target* target(int dimension) const;
 };
 
+inline constexpr double limiting_band = 1e-6; ///< of room: as near to the least of all limits
+
 TargetsResult targets(const TargetsInput& input, const TargetsOptions& options = {});
 
 /// The least that must give for all conditions to hold with room 0: how far each limit of `result.held_by`

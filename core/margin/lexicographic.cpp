@@ -2,7 +2,7 @@
 
 #include "margin/nearest.h"
 
-#include <Eigen/Dense>
+#include <Eigen/Core>
 
 #include <algorithm>
 #include <cmath>
@@ -27,8 +27,8 @@ public:
         floor_(static_cast<std::size_t>(m_.groups()), -infinite),
         reached_(static_cast<std::size_t>(m_.groups()), infinite),
         rows_of_column_(static_cast<std::size_t>(m_.columns())),
-        local_(static_cast<std::size_t>(m_.columns()), -1), warm_(static_cast<std::size_t>(m_.rows()), 0),
-        equation_(static_cast<std::size_t>(m_.rows()), 0) {
+        local_(static_cast<std::size_t>(m_.columns()), -1), seen_(static_cast<std::size_t>(m_.columns()), 1),
+        warm_(static_cast<std::size_t>(m_.rows()), 0), equation_(static_cast<std::size_t>(m_.rows()), 0) {
     for (int i = 0; i < m_.rows(); ++i)
       for (int k = m_.begin(i); k < m_.end(i); ++k)
         rows_of_column_[static_cast<std::size_t>(m_.column(k))].push_back(i);
@@ -72,7 +72,7 @@ private:
     std::vector<int> all;
     for (int j = 0; j < m_.columns(); ++j)
       if (!is_pinned(j)) all.push_back(j);
-    constants();
+    all_constants();
     std::vector<Component> stack = split(all, -infinite);
     while (!stack.empty()) {
       const auto component = std::move(stack.back());
@@ -84,38 +84,52 @@ private:
       std::vector<int> left;
       for (const int j : component.columns)
         if (!is_pinned(j)) left.push_back(j);
-      constants();
+      new_constants();
       for (auto& part : split(left, level)) stack.push_back(std::move(part));
     }
     return true;
   }
 
-  /// Free groups that no unsettled variable moves any more are what they are.
-  void constants() {
-    if (unsettled_.empty()) {
-      unsettled_.assign(held_.size(), 0);
-      for (int i = 0; i < m_.rows(); ++i)
-        for (int k = m_.begin(i); k < m_.end(i); ++k)
-          if (!is_pinned(m_.column(k))) ++unsettled_[static_cast<std::size_t>(m_.group(i))];
-      rows_of_group_.assign(held_.size(), {});
-      for (int i = 0; i < m_.rows(); ++i) rows_of_group_[static_cast<std::size_t>(m_.group(i))].push_back(i);
-    }
-    for (std::size_t g = 0; g < held_.size(); ++g) {
-      if (!is_free(static_cast<int>(g)) || unsettled_[g] != 0) continue;
-      double least = infinite;
-      int by = -1;
-      for (const int i : rows_of_group_[g])
-        if (const double v = settled_part(i); v < least) {
-          least = v;
-          by = i;
-        }
-      held_[g] = 1;
-      reached_[g] = least; // nothing can change it: it needs no floor
-      if (tier_ == 0 && by >= 0) offer_least(least, {{by, 1.0}});
+  void count_unsettled() {
+    unsettled_.assign(held_.size(), 0);
+    rows_of_group_.assign(held_.size(), {});
+    for (int i = 0; i < m_.rows(); ++i) {
+      const auto g = static_cast<std::size_t>(m_.group(i));
+      rows_of_group_[g].push_back(i);
+      for (int k = m_.begin(i); k < m_.end(i); ++k) unsettled_[g] += is_pinned(m_.column(k)) ? 0 : 1;
     }
   }
 
+  /// Free groups that no unsettled variable moves any more are what they are.
+  void all_constants() {
+    if (unsettled_.empty()) count_unsettled();
+    for (std::size_t g = 0; g < held_.size(); ++g) hold_constant(g);
+    settled_groups_.clear();
+  }
+
+  /// Those of the groups that lost their last unsettled variable since this was last asked.
+  void new_constants() {
+    for (const int g : settled_groups_) hold_constant(static_cast<std::size_t>(g));
+    settled_groups_.clear();
+  }
+
+  void hold_constant(std::size_t g) {
+    if (!is_free(static_cast<int>(g)) || unsettled_[g] != 0) return;
+    double least = infinite;
+    int by = -1;
+    for (const int i : rows_of_group_[g])
+      if (const double v = settled_part(i); v < least) {
+        least = v;
+        by = i;
+      }
+    held_[g] = 1;
+    reached_[g] = least; // nothing can change it: it needs no floor
+    if (tier_ == 0 && by >= 0) offer_least(least, {{by, 1.0}});
+  }
+
   void offer_least(double least, const std::vector<std::pair<int, double>>& presses) {
+    // A later level that comes out at the same by a rounding's breadth has prices of what is left only.
+    if (std::isfinite(out_.least) && least > out_.least - 1e-9 * std::max(1.0, std::abs(out_.least))) return;
     if (!(least < out_.least)) return;
     out_.least = least;
     out_.multipliers.assign(static_cast<std::size_t>(m_.rows()), 0.0);
@@ -126,7 +140,7 @@ private:
   /// Columns that rows in force join together.
   std::vector<Component> split(const std::vector<int>& columns, double level) {
     std::vector<Component> parts;
-    std::vector<char> seen(static_cast<std::size_t>(m_.columns()), 1);
+    auto& seen = seen_; // all 1 between calls
     for (const int j : columns) seen[static_cast<std::size_t>(j)] = 0;
     for (const int first : columns) {
       if (seen[static_cast<std::size_t>(first)]) continue;
@@ -289,7 +303,7 @@ private:
   void pin(const std::vector<int>& columns, const std::vector<int>& rows, const LeastResult& least) {
     std::vector<int> column_at; // of the equations, in their order
     std::vector<int> equations;
-    std::vector<int> place(static_cast<std::size_t>(m_.columns()), -1);
+    auto& place = local_; // all −1 between calls
     for (std::size_t c = 0; c < columns.size(); ++c)
       if (std::abs(least.bound_multipliers[static_cast<int>(c)]) > o_.pressing)
         fix(columns[c], least.x[static_cast<int>(c)]);
@@ -307,7 +321,14 @@ private:
       }
       if (any) equations.push_back(i);
     }
+    solve_equations(equations, column_at);
+    for (const int j : column_at) place[static_cast<std::size_t>(j)] = -1;
+  }
+
+  /// Fixes what `equations` settle, a column of theirs being `column_at[local_[column]]`.
+  void solve_equations(const std::vector<int>& equations, const std::vector<int>& column_at) {
     if (equations.empty()) return;
+    const auto& place = local_;
     const auto e = static_cast<Eigen::Index>(equations.size()),
                n = static_cast<Eigen::Index>(column_at.size());
     Eigen::MatrixXd a = Eigen::MatrixXd::Zero(e, n + 1);
@@ -351,8 +372,7 @@ private:
     pinned_[static_cast<std::size_t>(column)] = 1;
     value_[column] = value;
     for (const int i : rows_of_column_[static_cast<std::size_t>(column)]) {
-      auto& left = unsettled_[static_cast<std::size_t>(m_.group(i))];
-      --left;
+      if (--unsettled_[static_cast<std::size_t>(m_.group(i))] == 0) settled_groups_.push_back(m_.group(i));
     }
   }
 
@@ -436,7 +456,8 @@ private:
   std::vector<char> held_, capped_;
   std::vector<double> floor_, reached_;
   std::vector<std::vector<int>> rows_of_column_, rows_of_group_;
-  std::vector<int> local_, unsettled_;
+  std::vector<int> local_, unsettled_, settled_groups_;
+  std::vector<char> seen_;
   std::vector<char> warm_, equation_; ///< per row
   LeastSolver solver_;
   int tier_ = 0;

@@ -11,8 +11,11 @@
 #include <sqlite3.h>
 
 #include <chrono>
+#include <exception>
 #include <filesystem>
+#include <future>
 #include <stdexcept>
+#include <thread>
 
 #include <fcntl.h>
 #include <unistd.h>
@@ -73,6 +76,52 @@ public:
 private:
   std::string folder_;
 };
+
+} // namespace
+
+namespace {
+
+/// A row of the table of records.
+struct Row {
+  build::Id id = 0;
+  std::string kind, body;
+  std::optional<build::Record> record;
+};
+
+/// Makes records of `rows`, on all processors where there are many. Throws for the first that is not
+/// understood, or leaves those out.
+void understand(std::vector<Row>& rows, bool skip_unknown) {
+  const auto some = [&rows, skip_unknown](std::size_t from, std::size_t to) {
+    for (std::size_t k = from; k < to; ++k) {
+      auto& row = rows[k];
+      try {
+        row.record = record_from_json(row.kind, json::parse(row.body));
+      } catch (const std::exception&) {
+        if (!skip_unknown) throw;
+      }
+      row.body.clear();
+      row.body.shrink_to_fit();
+    }
+  };
+  constexpr std::size_t worth_sharing = 2000;
+  const std::size_t parts =
+      rows.size() < worth_sharing ? 1 : std::max<std::size_t>(1, std::thread::hardware_concurrency());
+  std::vector<std::future<void>> shares;
+  for (std::size_t k = 1; k < parts; ++k)
+    shares.push_back(
+        std::async(std::launch::async, some, rows.size() * k / parts, rows.size() * (k + 1) / parts));
+  std::exception_ptr first;
+  const auto keep_first = [&first](const auto& work) {
+    try {
+      work();
+    } catch (...) {
+      if (!first) first = std::current_exception();
+    }
+  };
+  keep_first([&] { some(0, rows.size() / parts); });
+  for (auto& share : shares) keep_first([&] { share.get(); });
+  if (first) std::rethrow_exception(first);
+}
 
 } // namespace
 
@@ -196,15 +245,14 @@ std::optional<BuildFile> BuildFile::create(const std::string& path, const Build&
 
 void BuildFile::load(bool skip_unknown) {
   auto& db = database_->db;
-  SQLite::Statement rows(db, "SELECT id, kind, body FROM records");
-  while (rows.executeStep()) {
-    try {
-      build_.load(rows.getColumn(0).getInt64(), record_from_json(rows.getColumn(1).getString(),
-                                                                 json::parse(rows.getColumn(2).getString())));
-    } catch (const std::exception&) {
-      if (!skip_unknown) throw;
-    }
-  }
+  std::vector<Row> read;
+  SQLite::Statement rows(db, "SELECT id, kind, body FROM records ORDER BY id");
+  while (rows.executeStep())
+    read.push_back(
+        {rows.getColumn(0).getInt64(), rows.getColumn(1).getString(), rows.getColumn(2).getString(), {}});
+  understand(read, skip_unknown);
+  for (auto& row : read)
+    if (row.record) build_.load(row.id, std::move(*row.record));
   SQLite::Statement next(db, "SELECT value FROM metadata WHERE key = 'next_id'");
   if (next.executeStep()) build_.reserve(std::stoll(next.getColumn(0).getString()));
 }

@@ -126,23 +126,31 @@ json parse_json(std::string_view text, const std::string& label) {
   return json::parse(text.begin(), text.end());
 }
 
+std::string JsonAt::pointer() const {
+  std::string text;
+  for (const auto* step = way_.get(); step != nullptr; step = step->before.get())
+    text = step->key != nullptr ? fmt::format("/{}{}", step->key, text)
+                                : fmt::format("/{}{}", step->index, text);
+  return text;
+}
+
 void JsonAt::refuse(const std::string& rule) const {
-  throw Refusal(fmt::format("{}: {}: {}", label_, pointer_.empty() ? "/" : pointer_, rule));
+  throw Refusal(fmt::format("{}: {}: {}", *label_, way_ ? pointer() : "/", rule));
 }
 
 void JsonAt::warn(const std::string& text) const {
-  warnings_->push_back(fmt::format("{}: {}: {}", label_, pointer_.empty() ? "/" : pointer_, text));
+  warnings_->push_back(fmt::format("{}: {}: {}", *label_, way_ ? pointer() : "/", text));
 }
 
 JsonAt JsonAt::at(const char* key) const {
   if (!value_->is_object()) refuse("must be an object");
   const auto found = value_->find(key);
-  if (found == value_->end()) JsonAt(*value_, label_, pointer_ + "/" + key, *warnings_).refuse("is missing");
-  return {*found, label_, pointer_ + "/" + key, *warnings_};
+  if (found == value_->end()) JsonAt(*value_, *this, key, 0).refuse("is missing");
+  return {*found, *this, key, 0};
 }
 
 JsonAt JsonAt::at(std::size_t index) const {
-  return {(*value_)[index], label_, fmt::format("{}/{}", pointer_, index), *warnings_};
+  return {(*value_)[index], *this, nullptr, index};
 }
 
 std::size_t JsonAt::size() const {
@@ -197,8 +205,8 @@ void JsonAt::only_keys(const std::vector<std::string>& known) const {
   for (const auto& [key, unused] : value_->items()) {
     if (std::find(known.begin(), known.end(), key) != known.end()) continue;
     const auto text = fmt::format("there is no key called \"{}\" here{}", key, did_you_mean(key, known));
-    if (pointer_.empty())
-      JsonAt(*value_, label_, "/" + key, *warnings_).refuse(text);
+    if (!way_)
+      JsonAt(*value_, *this, key.c_str(), 0).refuse(text);
     else
       warn(text + "; it was left out");
   }

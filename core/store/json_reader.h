@@ -7,6 +7,7 @@
 #include <nlohmann/json.hpp>
 
 #include <cstddef>
+#include <memory>
 #include <stdexcept>
 #include <string>
 #include <string_view>
@@ -33,13 +34,13 @@ nlohmann::json parse_json(std::string_view text, const std::string& label);
 class JsonAt {
 public:
   JsonAt(const nlohmann::json& value, std::string label, std::vector<std::string>& warnings)
-      : value_(&value), label_(std::move(label)), warnings_(&warnings) {}
+      : value_(&value), label_(std::make_shared<const std::string>(std::move(label))), warnings_(&warnings) {}
 
   [[noreturn]] void refuse(const std::string& rule) const;
   void warn(const std::string& text) const;
 
   bool has(const char* key) const { return value_->is_object() && value_->contains(key); }
-  JsonAt at(const char* key) const;   ///< refused when missing
+  JsonAt at(const char* key) const;   ///< refused when missing; `key` outlives the value
   JsonAt at(std::size_t index) const; ///< index within size()
   std::size_t size() const;           ///< of an array; refused for anything else
 
@@ -56,12 +57,20 @@ public:
   void only_keys(const std::vector<std::string>& known) const;
 
 private:
-  JsonAt(const nlohmann::json& value, std::string label, std::string pointer,
-         std::vector<std::string>& warnings)
-      : value_(&value), label_(std::move(label)), pointer_(std::move(pointer)), warnings_(&warnings) {}
+  /// One step of the way here; put into words only when a refusal wants them.
+  struct Step {
+    std::shared_ptr<const Step> before;
+    const char* key = nullptr; ///< null: an index
+    std::size_t index = 0;
+  };
+  JsonAt(const nlohmann::json& value, const JsonAt& from, const char* key, std::size_t index)
+      : value_(&value), label_(from.label_), way_(std::make_shared<const Step>(Step{from.way_, key, index})),
+        warnings_(from.warnings_) {}
+  std::string pointer() const; ///< RFC 6901, "" at the root
 
   const nlohmann::json* value_;
-  std::string label_, pointer_;
+  std::shared_ptr<const std::string> label_;
+  std::shared_ptr<const Step> way_;
   std::vector<std::string>* warnings_;
 };
 

@@ -204,7 +204,7 @@ TEST_F(Spending, ByKeyboardAndInInches) {
 
 TEST_F(Spending, APartWithNothingYetTeaches) {
   window->document().apply(build::add_part(build(), "Empty"));
-  choose_piece(window->shelf()->items().size() - 1);
+  choose_piece(static_cast<std::size_t>(window->shelf()->model()->rowCount()) - 1);
   EXPECT_EQ(page().next_text(), "\u2013");
   EXPECT_EQ(page().verdict_text(), "No surface is to be machined yet.");
 }

@@ -68,9 +68,8 @@ protected:
   }
 
   void choose_piece(std::size_t k) {
-    const auto items = window->shelf()->items();
-    ASSERT_LT(k, items.size());
-    window->document().choose(items[k]->part(), items[k]->piece());
+    ASSERT_LT(static_cast<int>(k), window->shelf()->model()->rowCount());
+    window->shelf()->choose(static_cast<int>(k));
   }
 
   /// Presses S in the seat view and waits until the part has arrived.

@@ -72,7 +72,7 @@ TEST_F(Window, F6GoesRoundThePlaces) {
 
 TEST_F(Window, AThousandParts) {
   open_demo();
-  const auto before = window->shelf()->items().size();
+  const auto before = window->shelf()->model()->rowCount();
   auto& document = window->document();
   std::vector<build::Record> records;
   build::Id id = document.build().next_id();
@@ -87,10 +87,10 @@ TEST_F(Window, AThousandParts) {
     id += 2;
   }
   ASSERT_TRUE(document.apply(build::add_all(document.build(), std::move(records), "Add 1000 parts")));
-  EXPECT_EQ(window->shelf()->items().size(), before + 1000);
+  EXPECT_EQ(window->shelf()->model()->rowCount(), before + 1000);
   choose_piece(900);
   for (int step = 0; step < MainWindow::step_count; ++step) window->go_to(step);
   press(Qt::Key_Z, Qt::ControlModifier);
   window->go_to(MainWindow::drawing);
-  EXPECT_EQ(window->shelf()->items().size(), before);
+  EXPECT_EQ(window->shelf()->model()->rowCount(), before);
 }

@@ -1,6 +1,5 @@
 #include "allowance/ladder.h"
 
-
 #include <gtest/gtest.h>
 
 #include <algorithm>

@@ -1,4 +1,5 @@
 #include "chains/build_targets.h"
+#include "chains/next_number.h"
 
 #include "build/edits.h"
 #include "demo/mill_engine.h"

@@ -125,9 +125,11 @@ TEST(Heat, AssemblyByWarmingOrChilling) {
   const auto a = assembly({40, 0.04, 0, &metal("steel"), &metal("steel"), -18});
   ASSERT_TRUE(a.ok);
   EXPECT_NEAR(a.warm_to, 20 + (0.04 + 0.04) / 40 / 11.5e-6, 1e-9); // interference and a thousandth of play
-  // In the cold steel shrinks by 8.5 millionths a kelvin (DIN 7190-1, from memory), less than it grows by when warmed.
+  // In the cold steel shrinks by 8.5 millionths a kelvin (DIN 7190-1, from memory), less than it grows by
+  // when warmed.
   EXPECT_NEAR(20 - a.chill_to, (0.04 + 0.04) / 40 / 8.5e-6, 1e-9);
-  EXPECT_NEAR(a.warm_to - a.warm_with_cold, 38 * 8.5 / 11.5, 1e-9); // what the freezer does, the flame need not
+  EXPECT_NEAR(a.warm_to - a.warm_with_cold, 38 * 8.5 / 11.5,
+              1e-9); // what the freezer does, the flame need not
   EXPECT_FALSE(a.chill_possible);
   EXPECT_NE(a.verdict.find("not promised"), std::string::npos);
   EXPECT_FALSE(assembly({40, -0.04, 0, &metal("steel"), &metal("steel"), -18}).ok);

@@ -111,7 +111,8 @@ TEST(Purpose, HolesOverThreadsAreDrilledWithWhatTheShopHas) {
   drill.size = 4.3;
   drill.kind = build::ToolKind::drill;
   ProposeInput in{JointPurpose::bolt_clearance, 4.3, "M4", {drill}, Unit::mm, 0};
-  // ISO 273:1979, M4: fine 4.3, medium 4.5, coarse 4.8, with H12, H13 and H14; from memory. The trade's rule stands last.
+  // ISO 273:1979, M4: fine 4.3, medium 4.5, coarse 4.8, with H12, H13 and H14; from memory. The trade's rule
+  // stands last.
   const auto holes = propose(in).proposals;
   ASSERT_EQ(holes.size(), 4U);
   EXPECT_EQ(holes[0].basis, "ISO 273 medium, M4");

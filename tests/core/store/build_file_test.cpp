@@ -385,6 +385,7 @@ TEST(RecordJson, NamesTheFieldThatIsOff) {
   EXPECT_EQ(message("wall", R"({"part":1,"from":2,"to":3})"), "wall: /least: is missing");
   EXPECT_EQ(message("wall", R"({"part":1.5,"from":2,"to":3,"least":1})"),
             "wall: /part: must be a whole number");
-  EXPECT_EQ(message("piece", R"({"part":1,"number":0})"), "piece: /number: must be a whole number from 1 to 1000000000");
+  EXPECT_EQ(message("piece", R"({"part":1,"number":0})"),
+            "piece: /number: must be a whole number from 1 to 1000000000");
   EXPECT_EQ(message("wheel", "{}"), "there is no kind of record called \"wheel\"");
 }

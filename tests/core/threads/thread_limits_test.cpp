@@ -50,9 +50,10 @@ TEST(ThreadLimits, MetricOnesAreTheStandards) {
   EXPECT_EQ(limits("M1.2").nut_class, "5H");
 }
 
-// ISO 965-1:2013, clause on calculation: es = −(15 + 11 P); Td(6) = 180 P^⅔ − 3.15/√P; Td2(6) = 90 P^0.4 d^0.1, d the geometric mean of
-// its range; TD2(6) = 1.32 Td2(6); TD1(6) = 433 P − 190 P^1.22 to 0.8 mm, else 230 P^0.7; each rounded to R40. The tables depart
-// from them by a step here and there to run smoothly. From memory.
+// ISO 965-1:2013, clause on calculation: es = −(15 + 11 P); Td(6) = 180 P^⅔ − 3.15/√P; Td2(6) = 90 P^0.4
+// d^0.1, d the geometric mean of its range; TD2(6) = 1.32 Td2(6); TD1(6) = 433 P − 190 P^1.22 to 0.8 mm, else
+// 230 P^0.7; each rounded to R40. The tables depart from them by a step here and there to run smoothly. From
+// memory.
 TEST(ThreadLimits, TheTablesFollowTheStandardsFormulas) {
   const double step = std::pow(10.0, 1.0 / 40);
   for (const auto& t : all()) {
@@ -76,12 +77,13 @@ TEST(ThreadLimits, TheTablesFollowTheStandardsFormulas) {
     if (l->nut_class == "5H") continue;
     EXPECT_NEAR((t.major - l->screw_major.most) * 1000, 15 + 11 * p, 1.5) << t.name;
     near(l->nut_pitch.most - l->nut_pitch.least, 1.32 * pitch_diameter, "nut, pitch diameter");
-    near(l->nut_minor.most - l->nut_minor.least, p > 0.8 ? 230 * std::pow(p, 0.7) : 433 * p - 190 * std::pow(p, 1.22),
-         "nut, minor");
+    near(l->nut_minor.most - l->nut_minor.least,
+         p > 0.8 ? 230 * std::pow(p, 0.7) : 433 * p - 190 * std::pow(p, 1.22), "nut, minor");
   }
 }
 
-// ASME B1.1-2003, table of limits of size: 1/4-20 UNC, 1/2-13 UNC and 1/4-28 UNF, classes 2A and 2B; from memory.
+// ASME B1.1-2003, table of limits of size: 1/4-20 UNC, 1/2-13 UNC and 1/4-28 UNF, classes 2A and 2B; from
+// memory.
 TEST(ThreadLimits, UnifiedOnesAreTheStandards) {
   const auto inch = [](double mm) { return mm / 25.4; };
   const auto quarter = limits("1/4-20");

@@ -82,16 +82,19 @@ TEST(Threads, PerCentOfThreadAsTheTradeReckonsIt) {
   EXPECT_NEAR(named("M10").percent_of(0.339 * 25.4), 71, 0.5);     // letter R
 }
 
-// ISO 2306:1972, drills before tapping (metric); the usual number, letter and fraction drills of handbooks (inch); from memory.
+// ISO 2306:1972, drills before tapping (metric); the usual number, letter and fraction drills of handbooks
+// (inch); from memory.
 TEST(Threads, TappingDrillsAreTheStandards) {
   const std::pair<const char*, const char*> drills[] = {
-      {"M1.6", "1.25 mm"}, {"M2", "1.6 mm"},      {"M2.5", "2.05 mm"},  {"M3", "2.5 mm"},     {"M3x0.35", "2.65 mm"},
-      {"M4", "3.3 mm"},    {"M5", "4.2 mm"},      {"M6", "5 mm"},       {"M8", "6.8 mm"},     {"M10", "8.5 mm"},
-      {"M12", "10.2 mm"},  {"M16", "14 mm"},      {"M20", "17.5 mm"},   {"M8x1", "7 mm"},     {"M10x1.25", "8.8 mm"},
-      {"M12x1.25", "10.8 mm"}, {"M14x1.25", "12.8 mm"}, {"M30", "26.5 mm"}, {"M36", "32 mm"}, {"#4-40", "#43"},
-      {"#6-32", "#36"},    {"#8-32", "#29"},      {"#10-24", "#25"},    {"#10-32", "#21"},    {"1/4-20", "#7"},
-      {"1/4-28", "#3"},    {"1/4-32", "7/32 in"}, {"5/16-18", "F"},     {"3/8-16", "5/16 in"}, {"1/2-13", "27/64 in"},
-      {"5/8-18", "37/64 in"}, {"G1/4", "11.8 mm"}, {"5BA", "2.65 mm"}};
+      {"M1.6", "1.25 mm"},     {"M2", "1.6 mm"},       {"M2.5", "2.05 mm"},    {"M3", "2.5 mm"},
+      {"M3x0.35", "2.65 mm"},  {"M4", "3.3 mm"},       {"M5", "4.2 mm"},       {"M6", "5 mm"},
+      {"M8", "6.8 mm"},        {"M10", "8.5 mm"},      {"M12", "10.2 mm"},     {"M16", "14 mm"},
+      {"M20", "17.5 mm"},      {"M8x1", "7 mm"},       {"M10x1.25", "8.8 mm"}, {"M12x1.25", "10.8 mm"},
+      {"M14x1.25", "12.8 mm"}, {"M30", "26.5 mm"},     {"M36", "32 mm"},       {"#4-40", "#43"},
+      {"#6-32", "#36"},        {"#8-32", "#29"},       {"#10-24", "#25"},      {"#10-32", "#21"},
+      {"1/4-20", "#7"},        {"1/4-28", "#3"},       {"1/4-32", "7/32 in"},  {"5/16-18", "F"},
+      {"3/8-16", "5/16 in"},   {"1/2-13", "27/64 in"}, {"5/8-18", "37/64 in"}, {"G1/4", "11.8 mm"},
+      {"5BA", "2.65 mm"}};
   for (const auto& [thread, drill] : drills) EXPECT_EQ(tapping_drill(named(thread)).name, drill) << thread;
   // Every drill of the table leaves a thread that holds and can be cut, and is in a full drawer.
   for (const auto& t : all()) {
@@ -99,14 +102,16 @@ TEST(Threads, TappingDrillsAreTheStandards) {
     EXPECT_GT(drill.percent, 60) << t.name << " " << drill.name;
     EXPECT_LT(drill.percent, 96) << t.name << " " << drill.name;
     const auto& drawer = drill_drawer(t.metric() ? Unit::mm : Unit::inch);
-    EXPECT_TRUE(std::any_of(drawer.begin(), drawer.end(), // the standard has a few sizes between
-                            [&](const Drill& d) { return std::abs(d.size - drill.size) < 0.02 * drill.size; }))
+    EXPECT_TRUE(
+        std::any_of(drawer.begin(), drawer.end(), // the standard has a few sizes between
+                    [&](const Drill& d) { return std::abs(d.size - drill.size) < 0.02 * drill.size; }))
         << t.name << " " << drill.name;
     EXPECT_NEAR(*hole_of(t.name, ThreadHole::tapping), drill.size, 1e-12) << t.name;
   }
 }
 
-// The one answer wherever a thread's drill is asked for; beside it the drill for a percentage, and the shop's own.
+// The one answer wherever a thread's drill is asked for; beside it the drill for a percentage, and the shop's
+// own.
 TEST(Threads, APercentageAndTheShopsOwnDrillsStandBesideTheStandard) {
   TapInput in{named("M8")};
   in.owned = {{"6.7 mm", 6.7}, {"H", 0.266 * 25.4}};
@@ -114,7 +119,7 @@ TEST(Threads, APercentageAndTheShopsOwnDrillsStandBesideTheStandard) {
   ASSERT_TRUE(plan.ok) << plan.message;
   EXPECT_EQ(plan.drill.name, "6.8 mm");
   EXPECT_NEAR(plan.drill.percent, 73.9, 0.1); // (8 − 6.8) / (2 · 0.6495 · 1.25)
-  EXPECT_EQ(plan.owned.name, "H");             // 6.756: nearer to 6.8 than 6.7 is
+  EXPECT_EQ(plan.owned.name, "H");            // 6.756: nearer to 6.8 than 6.7 is
   in.percent = 60;
   plan = plan_tap(in);
   EXPECT_EQ(plan.standard.name, "6.8 mm");
@@ -130,8 +135,9 @@ TEST(Threads, ClearanceHoles) {
   const struct {
     const char* name;
     double fine, medium, coarse;
-  } rows[] = {{"M3", 3.2, 3.4, 3.6}, {"M6", 6.4, 6.6, 7},      {"M8", 8.4, 9, 10},     {"M10", 10.5, 11, 12},
-              {"M12", 13, 13.5, 14.5}, {"M16", 17, 17.5, 18.5}, {"M20", 21, 22, 24}, {"M10x1.25", 10.5, 11, 12}};
+  } rows[] = {{"M3", 3.2, 3.4, 3.6}, {"M6", 6.4, 6.6, 7},       {"M8", 8.4, 9, 10},
+              {"M10", 10.5, 11, 12}, {"M12", 13, 13.5, 14.5},   {"M16", 17, 17.5, 18.5},
+              {"M20", 21, 22, 24},   {"M10x1.25", 10.5, 11, 12}};
   for (const auto& r : rows) {
     const auto holes = clearance_holes(named(r.name));
     EXPECT_EQ(holes.source, "ISO 273");
@@ -150,8 +156,9 @@ TEST(Threads, ClearanceHoles) {
   }
 }
 
-// Cores: DIN 13-1 (M8 6.466, M20 16.933), ASME B1.1 (1/2-13 UNC 0.4056 in), BS 84 (3/8 BSW 0.2950 in), BS 93 (0BA 4.8),
-// ISO 228-1 (G1/2 18.631). Pipe: ASME B1.20.1, 1/8-27 NPT: pitch diameter at the small end 0.36351 in. From memory.
+// Cores: DIN 13-1 (M8 6.466, M20 16.933), ASME B1.1 (1/2-13 UNC 0.4056 in), BS 84 (3/8 BSW 0.2950 in), BS 93
+// (0BA 4.8), ISO 228-1 (G1/2 18.631). Pipe: ASME B1.20.1, 1/8-27 NPT: pitch diameter at the small end 0.36351
+// in. From memory.
 TEST(Threads, CoresAndAngles) {
   EXPECT_NEAR(named("M8").core(), 6.466, 1e-3);
   EXPECT_NEAR(named("M20").core(), 16.933, 1e-3);

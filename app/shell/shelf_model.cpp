@@ -1,0 +1,90 @@
+#include "app/shell/shelf_model.h"
+
+#include "sheets/figures.h"
+
+#include <algorithm>
+
+namespace datrin::app {
+
+using sheets::qt;
+
+ShelfModel::ShelfModel(Document& document, QObject* parent)
+    : QAbstractListModel(parent), document_(document) {}
+
+void ShelfModel::refresh() {
+  const auto& b = document_.build();
+  const auto parts = b.parts();
+  const auto pieces = b.all<build::Piece>();
+  const bool same_rows = parts.same_ids(parts_) && pieces == pieces_;
+  parts_ = parts;
+  pieces_ = pieces;
+  if (same_rows) {
+    if (!rows_.empty()) emit dataChanged(index(0), index(rowCount() - 1));
+    return;
+  }
+  beginResetModel();
+  rows_.clear();
+  for (const auto& [part, p] : parts)
+    for (const auto& [piece, one] : b.pieces_of(part)) rows_.emplace_back(part, piece);
+  endResetModel();
+}
+
+int ShelfModel::rowCount(const QModelIndex& parent) const {
+  return parent.isValid() ? 0 : static_cast<int>(rows_.size());
+}
+
+build::Id ShelfModel::part_at(int row) const {
+  return row >= 0 && row < rowCount() ? rows_[static_cast<std::size_t>(row)].first : 0;
+}
+
+build::Id ShelfModel::piece_at(int row) const {
+  return row >= 0 && row < rowCount() ? rows_[static_cast<std::size_t>(row)].second : 0;
+}
+
+int ShelfModel::row_of(build::Id piece) const {
+  const auto found =
+      std::find_if(rows_.begin(), rows_.end(), [&](const auto& r) { return r.second == piece; });
+  return found == rows_.end() ? -1 : static_cast<int>(found - rows_.begin());
+}
+
+QString ShelfModel::below(build::Id part, build::Id piece) const {
+  const auto& b = document_.build();
+  const auto touches = b.touches_of(piece).size();
+  const QString state = b.seat_of(piece) ? QString("seated")
+                        : touches > 0    ? QString("%1 touches").arg(touches)
+                                         : QString("not begun");
+  const auto* one = b.find<build::Piece>(piece);
+  return one && b.pieces_of(part).size() > 1 ? QString("no. %1 \u00B7 %2").arg(one->number).arg(state)
+                                             : state;
+}
+
+double ShelfModel::done(build::Id part, build::Id piece) const {
+  const auto& b = document_.build();
+  constexpr double third = 1.0 / 3;
+  return (b.surfaces_of(part).empty() ? 0 : third) + (b.touches_of(piece).empty() ? 0 : third) +
+         (b.seat_of(piece) ? third : 0);
+}
+
+QVariant ShelfModel::data(const QModelIndex& at, int role) const {
+  const auto part = part_at(at.row()), piece = piece_at(at.row());
+  const auto* p = document_.build().find<build::Part>(part);
+  if (p == nullptr) return {};
+  switch (role) {
+  case Qt::DisplayRole:
+    return qt(p->name);
+  case Qt::AccessibleTextRole:
+    return QString("%1, %2").arg(qt(p->name), below(part, piece));
+  case part_role:
+    return QVariant::fromValue<qlonglong>(part);
+  case piece_role:
+    return QVariant::fromValue<qlonglong>(piece);
+  case below_role:
+    return below(part, piece);
+  case done_role:
+    return done(part, piece);
+  default:
+    return {};
+  }
+}
+
+} // namespace datrin::app
