@@ -335,7 +335,9 @@ std::optional<BuildFile> BuildFile::open(const std::string& path, FileOutcome& o
       throw std::runtime_error(check);
     file.load(false);
     if (header.user_version < build_format_version)
-      file.database_->db.exec(fmt::format("PRAGMA user_version = {}", build_format_version));
+      file.database_->db.exec(
+          fmt::format("PRAGMA user_version = {0}; UPDATE metadata SET value = '{0}' WHERE key = 'format_version'",
+                      build_format_version));
     outcome = {};
     return file;
   } catch (const SQLite::Exception& why) {
