@@ -1,7 +1,7 @@
 #pragma once
 // The build on screen: the open file, what of it is chosen, and one signal for "something changed".
 
-#include "build/edits.h"
+#include "build/build.h"
 #include "store/build_file.h"
 
 #include <QObject>

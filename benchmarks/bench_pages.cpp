@@ -9,7 +9,7 @@
 
 #include "app/shell/main_window.h"
 #include "app/theme.h"
-#include "build/edits.h"
+#include "build/edit_casting.h"
 #include "sim/large_build.h"
 
 #include <QApplication>

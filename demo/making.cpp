@@ -1,7 +1,7 @@
 #include "demo/making.h"
 
 #include "allowance/plan.h"
-#include "build/edits.h"
+#include "build/edit_casting.h"
 #include "casting/expect.h"
 #include "casting/judgement.h"
 #include "casting/survey.h"

@@ -1,6 +1,6 @@
 #include "demo/mill_engine.h"
 
-#include "build/edits.h"
+#include "build/edit_drawing.h"
 #include "build/quick_start.h"
 #include "demo/making.h"
 #include "demo/mating.h"
@@ -124,7 +124,7 @@ private:
   void bracket() {
     const Id part = out_.build.next_id();
     const auto drawing = quick_drawing(QuickShape::bracket, {64, 32, 11, 48, 30, 15});
-    keep(add_quick_part(out_.build, "Slide bracket", drawing));
+    keep(add_quick_part(out_.build, "Slide bracket", drawing).edit);
     const Id piece = out_.build.pieces_of(part).front().first;
     const Pose truth = turned({1.1, -1.4, 0.8}, {2.5, -1.5, 3.5});
     const Pose side{rotation_from_vector({1.57, 0.03, -0.02}), {12, 30, 8}}; // survey frame → on its side
@@ -194,7 +194,7 @@ private:
   Id part(const std::string& name, const std::string& material, int quantity, const std::vector<Plan>& plans,
           const std::vector<PlannedWall>& walls) {
     const Id id = out_.build.next_id();
-    keep(add_part(out_.build, name));
+    keep(add_part(out_.build, name).edit);
     Part changed = *out_.build.find<Part>(id);
     changed.material = material;
     keep(replace(out_.build, id, changed, "Material of " + name));

@@ -14,6 +14,14 @@ inline QString qt(std::string_view text) {
   return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size()));
 }
 
+/// What the core says in the middle of a sentence ("a diameter must be above 0") as one of its own.
+inline QString sentence(std::string_view words) {
+  auto text = qt(words);
+  if (text.isEmpty()) return text;
+  text[0] = text[0].toUpper();
+  return text.endsWith('.') ? text : text + ".";
+}
+
 /// A length in the unit given, two decimals of a millimetre or four of an inch.
 QString figure(double mm, Unit unit, bool plus = false);
 /// With its unit after a thin space.

@@ -3,7 +3,7 @@
 // that view, each with the part it plays. Worked out without any painting, so that it can be tested without a
 // window.
 
-#include "geometry/fit.h"
+#include "geometry/best_fit.h"
 #include "geometry/patch.h"
 
 #include <string>

@@ -1,6 +1,6 @@
 #include "sim/rough_field.h"
 
-#include "geometry/fit.h"
+#include "geometry/best_fit.h"
 
 #include <Eigen/Cholesky>
 

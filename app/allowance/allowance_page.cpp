@@ -1,10 +1,12 @@
 #include "app/allowance/allowance_page.h"
 
 #include "allowance/ladder.h"
-#include "app/marks/form.h"
+#include "app/marks/fields.h"
 #include "app/marks/why.h"
 #include "app/theme.h"
-#include "build/edits.h"
+#include "build/edit_casting.h"
+#include "build/edit_making.h"
+#include "build/now.h"
 #include "sheets/figures.h"
 
 #include <QHeaderView>
@@ -29,8 +31,7 @@ AllowancePage::AllowancePage(Document& document)
       next_(new QLabel), next_unit_(new QLabel), verdict_(words_label()), mistake_(words_label()),
       remarks_(muted_label()), announced_words_(muted_label()), ladder_(words_label()),
       of_(choice_box("What the reading is of")), machine_(choice_box("Machine")), tool_(choice_box("Tool")),
-      last_step_(
-          choice_box("What the last of it is for", {"nothing kept", "reamer", "lapping", "fit by trial"})),
+      last_step_(choice_box("What the last of it is for", shown_words<build::LastStep>())),
       reading_(text_field("Reading after the cut", "what it reads")),
       note_(text_field("Note on the cut", "note")),
       announced_(text_field("Passes as announced", "0.10 + 0.15 + 0.04")),
@@ -144,13 +145,7 @@ AllowancePage::AllowancePage(Document& document)
     keep(
         [this](build::Allowance& a) {
           a.last_step = static_cast<build::LastStep>(last_step_->currentIndex());
-          const auto* plan_now = current();
-          // What each wants, until another number is typed.
-          if (a.last_step == build::LastStep::none) a.last = 0;
-          if (a.last_step == build::LastStep::ream && plan_now && plan_now->drawn.round())
-            a.last = allowance::reaming_allowance(plan_now->drawn.diameter).usual / 2;
-          if (a.last_step == build::LastStep::lap) a.last = 0.005;
-          if (a.last_step == build::LastStep::trial) a.last = 2.5 * mm_per_thou;
+          if (const auto* plan_now = current()) a.last = allowance::usual_last(a.last_step, plan_now->drawn);
         },
         "Last step");
   });
@@ -196,10 +191,7 @@ void AllowancePage::refresh() {
   if (shown_piece_ != document_.piece()) mistake_->clear();
   shown_piece_ = document_.piece();
   if (current() == nullptr && !plans_.empty()) {
-    // Where there is something to do.
-    const auto open = std::find_if(plans_.begin(), plans_.end(),
-                                   [](const auto& p) { return p.state != SurfaceState::finished; });
-    chosen_ = open == plans_.end() ? plans_.front().surface : open->surface;
+    chosen_ = plans_[static_cast<std::size_t>(allowance::surface_to_cut(plans_))].surface;
   }
   metal_->set_plans(plans_, document_.unit());
   for (std::size_t k = 0; k < plans_.size(); ++k)
@@ -207,35 +199,13 @@ void AllowancePage::refresh() {
   show_plan();
 }
 
-Reckoning AllowancePage::level_of(int row) const {
-  Reckoning sum;
-  const auto* plan = current();
-  if (plan == nullptr || plan->source == allowance::StockSource::none) return sum;
-  sum.lines.push_back({"metal at the highest place", plan->most,
-                       plan->source == allowance::StockSource::touches ? "touches, seat" : "casting grade"});
-  int k = 0;
-  double before = plan->most;
-  for (const auto& [id, cut] : plan->cuts) {
-    if (k > row) break;
-    sum.lines.push_back({QString("cut %1").arg(++k).toStdString(), cut.left - before, "read"});
-    before = cut.left;
-  }
-  for (const auto& pass : plan->rest.passes) {
-    if (k > row) break;
-    sum.lines.push_back({QString("%1 %2").arg(allowance::pass_name(pass.kind)).arg(++k).toStdString(),
-                         pass.left - before, "plan"});
-    before = pass.left;
-  }
-  sum.title = "Left a side after " + std::to_string(k);
-  return sum;
-}
-
 void AllowancePage::ask_why() {
   const auto* plan = current();
   if (plan == nullptr) return;
   // Asked of the picture: the next cut.
   const int row = table_->hasFocus() ? table_->currentRow() : static_cast<int>(plan->cuts.size());
-  if (const auto sum = level_of(row); !sum.lines.empty()) show_why(table_, sum, document_.unit());
+  if (const auto sum = allowance::level_sum(*plan, row); !sum.lines.empty())
+    show_why(table_, sum, document_.unit());
 }
 
 void AllowancePage::choose(int k) {
@@ -465,12 +435,7 @@ void AllowancePage::keep(const std::function<void(build::Allowance&)>& change, c
   changed.piece = state_.piece;
   changed.surface = plan->surface;
   change(changed);
-  const auto& b = document_.build();
-  const auto label = QString("%1 for %2").arg(what, qt(plan->drawn.name)).toStdString();
-  if (const auto old = b.allowance_of(state_.piece, plan->surface))
-    document_.apply(build::replace(b, old->first, changed, label));
-  else
-    document_.apply(build::add(b, changed, label));
+  document_.apply(build::set_allowance(document_.build(), changed, what.toStdString()));
 }
 
 void AllowancePage::take_reading() {
@@ -489,27 +454,20 @@ void AllowancePage::take_reading() {
   std::string why;
   const auto left = allowance::left_by_reading(
       document_.build(), *plan, static_cast<ReadingOf>(of_->currentData().toInt()), read.mm, &why);
-  if (!left) return fail(qt(why) + ".");
-  if (*left > plan->most + 5)
-    return fail(QString("That would leave %1, more than there was: look which reading it is.")
-                    .arg(figure(*left, document_.unit())));
+  if (!left) return fail(sheets::sentence(why));
   auto cut = allowance::cut_of(*plan, state_.pose, *left);
   cut.read = text.toStdString();
   cut.note = note_->text().trimmed().toStdString();
-  cut.at = now_text();
+  cut.at = build::utc_now();
   note_->clear();
   reading_->clear();
-  document_.apply(build::add(
-      document_.build(), cut,
-      QString("Cut %1 to %2 left").arg(qt(plan->drawn.name), figure(*left, document_.unit())).toStdString()));
+  document_.apply(build::log_cut(document_.build(), cut));
 }
 
 void AllowancePage::take_back() {
   const auto* plan = current();
   if (plan == nullptr || plan->cuts.empty()) return;
-  document_.apply(
-      build::remove(document_.build(), plan->cuts.back().first,
-                    QString("Take back the last cut of %1").arg(qt(plan->drawn.name)).toStdString()));
+  document_.apply(build::take_back_cut(document_.build(), state_.piece, plan->surface));
 }
 
 } // namespace datrin::app

@@ -50,9 +50,6 @@ public slots:
   void take_reading();
   void take_back();
 
-public:
-  Reckoning level_of(int row) const; ///< how what is left after row `row` of the table adds up
-
 private:
   void ask_why();
   void show_plan();

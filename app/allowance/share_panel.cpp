@@ -1,9 +1,9 @@
 #include "app/allowance/share_panel.h"
 
-#include "app/marks/form.h"
+#include "app/marks/fields.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
-#include "build/edits.h"
+#include "build/edit_casting.h"
 #include "casting/expect.h"
 #include "sheets/figures.h"
 

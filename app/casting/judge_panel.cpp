@@ -4,7 +4,7 @@
 #include "app/marks/why.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
-#include "build/edits.h"
+#include "build/edit_casting.h"
 #include "casting/explain.h"
 #include "sheets/figures.h"
 

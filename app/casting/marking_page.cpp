@@ -1,4 +1,5 @@
 #include "app/casting/marking_page.h"
+#include "build/edit_casting.h"
 
 #include "app/theme.h"
 #include "sheets/figures.h"
@@ -238,8 +239,7 @@ void MarkingPage::refresh() {
       canvas_->show_picture(
           {piece_scene(document_.build(), state_, state_.pose), marking_.up, result_, document_.unit()});
     } else {
-      canvas_->show_words("It cannot stand this way up yet",
-                          qt(result_.message).at(0).toUpper() + qt(result_.message).mid(1) + ".");
+      canvas_->show_words("It cannot stand this way up yet", sheets::sentence(result_.message));
     }
   }
   side_->setEnabled(state_.piece != 0);

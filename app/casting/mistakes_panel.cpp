@@ -2,7 +2,7 @@
 
 #include "app/shell/column.h"
 #include "app/theme.h"
-#include "build/edits.h"
+#include "build/edit_casting.h"
 #include "sheets/figures.h"
 
 #include <QKeyEvent>
@@ -93,14 +93,7 @@ void MistakesPanel::stand(TouchStanding standing) {
 }
 
 void MistakesPanel::count_again() {
-  build::Edit edit{"Count touches again", {}};
-  for (const auto& [id, touch] : document_.build().touches_of(document_.piece()))
-    if (touch.standing == TouchStanding::set_aside) {
-      auto changed = touch;
-      changed.standing = TouchStanding::counted;
-      edit.changes.push_back({id, touch, changed});
-    }
-  document_.apply(edit);
+  document_.apply(build::count_again(document_.build(), document_.piece()));
 }
 
 bool MistakesPanel::eventFilter(QObject* watched, QEvent* event) {

@@ -1,4 +1,5 @@
 #include "app/casting/seat_page.h"
+#include "build/edit_casting.h"
 
 #include "app/theme.h"
 #include "casting/explain.h"

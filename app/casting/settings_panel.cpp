@@ -4,7 +4,7 @@
 #include "app/marks/xyz_row.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
-#include "build/edits.h"
+#include "build/edit_casting.h"
 #include "sheets/figures.h"
 
 #include <QHBoxLayout>
@@ -251,30 +251,13 @@ bool SettingsPanel::not_negative(QLineEdit* field, double mm) {
 }
 
 void SettingsPanel::set_frame(const QString& name, SettingFrame frame) {
-  const auto& b = document_.build();
-  const auto label = QString("Frame of the setting \"%1\"").arg(name).toStdString();
-  for (const auto& [id, setting] : b.settings_of(document_.piece()))
-    if (qt(setting.name) == name) {
-      auto changed = setting;
-      changed.frame = frame;
-      document_.apply(build::replace(b, id, changed, label));
-      return;
-    }
-  document_.apply(build::add(b,
-                             build::Setting{document_.piece(), name.toStdString(), frame,
-                                            build::next_order(b.settings_of(document_.piece()))},
-                             label));
+  document_.apply(build::frame_setting(document_.build(), document_.piece(), name.toStdString(), frame));
 }
 
 void SettingsPanel::add_mark() {
   build::Mark mark;
   mark.piece = document_.piece();
   mark.name = mark_->text().trimmed().toStdString();
-  if (mark.name.empty()) {
-    tell("Give the mark a name; the same in every setting it is read in.", true);
-    mark_->setFocus();
-    return;
-  }
   mark.setting = mark_setting_->currentData().toString().toStdString();
   for (int k = 0; k < 3; ++k) {
     auto* field = xyz_[static_cast<std::size_t>(k)];
@@ -283,17 +266,15 @@ void SettingsPanel::add_mark() {
     if (heights && k < 2) continue; // only z is known there
     if (!read(field, QString(QChar('x' + k)), mark.at[k])) return;
   }
-  const auto& b = document_.build();
-  for (const auto& [id, other] : b.marks_of(mark.piece))
-    if (other.name == mark.name && other.setting == mark.setting) {
-      tell(QString("Mark %1 was read in that setting already; remove it first (Delete).").arg(qt(mark.name)),
-           true);
-      return;
-    }
   if (!read(mark_spread_, "\u00B1", mark.uncertainty) || !not_negative(mark_spread_, mark.uncertainty))
     return;
-  mark.order = build::next_order(b.marks_of(mark.piece));
-  if (!document_.apply(build::add(b, mark, "Reference mark " + mark.name))) return;
+  const auto added = build::book_mark(document_.build(), mark);
+  if (!added.ok()) {
+    tell(qt(added.wrong), true);
+    mark_->setFocus();
+    return;
+  }
+  if (!document_.apply(added.edit)) return;
   for (auto* field : xyz_) field->clear();
   mark_->clear();
   mark_->setFocus();
@@ -306,29 +287,17 @@ void SettingsPanel::add_size() {
   size.surface = size_from_->currentData().toLongLong();
   size.other = size_to_->currentData().toLongLong();
   if (!read(size_, "Size", size.size)) return;
-  const auto& b = document_.build();
-  const auto* from = b.find<build::PartSurface>(size.surface);
-  QString wrong;
-  if (!(size.size > 0)) wrong = "A size must be above 0.";
-  if (from == nullptr || size.surface == size.other) wrong = "Choose two different faces.";
-  if (from && size.other == 0 && !from->round())
-    wrong = "A plane has no diameter; choose the face opposite it.";
-  if (from && size.other != 0 && from->round()) wrong = "A round surface is read by its diameter.";
-  if (!wrong.isEmpty()) {
-    tell(wrong, true);
-    return;
-  }
   if (!read(size_spread_, "\u00B1", size.uncertainty) || !not_negative(size_spread_, size.uncertainty))
     return;
-  size.order = build::next_order(b.sizes_of(size.piece));
-  if (!document_.apply(build::add(b, size, "Size read across " + from->name))) return;
+  const auto added = build::book_size(document_.build(), size);
+  if (!added.ok()) return tell(qt(added.wrong), true);
+  if (!document_.apply(added.edit)) return;
   size_->clear();
 }
 
 void SettingsPanel::remove_chosen() {
   if (const auto* item = marks_->currentItem())
-    document_.apply(
-        build::remove_all(document_.build(), {item->data(Qt::UserRole).toLongLong()}, "Remove a reading"));
+    document_.apply(build::take_away(document_.build(), item->data(Qt::UserRole).toLongLong()));
 }
 
 } // namespace datrin::app

@@ -4,7 +4,7 @@
 #include "app/marks/xyz_row.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
-#include "build/edits.h"
+#include "build/edit_casting.h"
 #include "casting/survey.h"
 #include "sheets/figures.h"
 
@@ -71,8 +71,7 @@ SpotsPanel::SpotsPanel(Document& document, QWidget* parent)
   auto* drop = new QShortcut(QKeySequence::Delete, list_, nullptr, nullptr, Qt::WidgetShortcut);
   connect(drop, &QShortcut::activated, this, [this] {
     if (const auto* item = list_->currentItem())
-      document_.apply(
-          build::remove_all(document_.build(), {item->data(Qt::UserRole).toLongLong()}, "Remove a spot"));
+      document_.apply(build::take_away(document_.build(), item->data(Qt::UserRole).toLongLong()));
   });
 }
 
@@ -136,8 +135,7 @@ void SpotsPanel::add() {
     spot.size = length.mm;
   }
   spot.note = note_->text().trimmed().toStdString();
-  if (!document_.apply(build::add(document_.build(), spot, "Note a " + spot_name(spot.kind).toStdString())))
-    return;
+  if (!document_.apply(build::note_spot(document_.build(), spot).edit)) return;
   for (auto* field : xyz_) field->clear();
   size_->clear();
   note_->clear();

@@ -1,6 +1,6 @@
 #include "app/casting/sure_panel.h"
 
-#include "app/marks/form.h"
+#include "app/marks/fields.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
 #include "sheets/figures.h"

@@ -3,6 +3,7 @@
 #include "app/marks/length_field.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
+#include "build/edit_casting.h"
 #include "geometry/direction_text.h"
 #include "sheets/figures.h"
 
@@ -119,14 +120,12 @@ void TouchEntry::add() {
     toward_->setFocus();
     return;
   }
-  const auto& b = document_.build();
   touch.piece = document_.piece();
   touch.surface = surface_->currentData().toLongLong();
   touch.setting = setting_->text().trimmed().toStdString();
-  touch.order = build::next_order(b.touches_of(touch.piece));
-  const auto id = b.next_id();
+  const auto added = build::book_touch(document_.build(), touch);
   const auto name = surface_->currentText();
-  if (!document_.apply(build::add(b, touch, "Touch on " + name.toStdString()))) return;
+  if (!document_.apply(added.edit)) return;
   for (auto* field : xyz_) field->clear();
   xyz_[0]->setFocus();
   tell(QString("Kept: %1 at %2, %3, %4 %5.")
@@ -134,7 +133,7 @@ void TouchEntry::add() {
                 sheets::figure(touch.centre.y(), document_.unit()),
                 sheets::figure(touch.centre.z(), document_.unit()), qt(unit_name(document_.unit()))),
        false);
-  emit added(id);
+  emit this->added(added.id);
 }
 
 } // namespace datrin::app

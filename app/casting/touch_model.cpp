@@ -2,6 +2,7 @@
 
 #include "app/marks/length_field.h"
 #include "app/theme.h"
+#include "build/edit_casting.h"
 #include "geometry/direction_text.h"
 #include "quantity/text.h"
 #include "sheets/figures.h"
@@ -152,8 +153,7 @@ bool TouchModel::setData(const QModelIndex& index, const QVariant& value, int ro
   } else if (c == note) {
     touch.note = typed.toStdString();
   }
-  return document_.apply(build::replace(document_.build(), id, touch,
-                                        QString("Change touch %1").arg(index.row() + 1).toStdString()));
+  return document_.apply(build::change_touch(document_.build(), id, touch));
 }
 
 QVariant TouchModel::headerData(int section, Qt::Orientation orientation, int role) const {

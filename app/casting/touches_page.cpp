@@ -1,4 +1,5 @@
 #include "app/casting/touches_page.h"
+#include "build/edit_casting.h"
 
 #include "app/casting/import_dialog.h"
 #include "app/marks/copy_table.h"
@@ -189,46 +190,11 @@ bool TouchesPage::take_survey(const store::SurveyCsv& survey, const QString& fro
     entry_->tell(from + " holds no touches.", true);
     return false;
   }
-  const auto& b = document_.build();
-  const auto piece = document_.piece();
-  std::vector<build::Record> records;
-  double order = build::next_order(b.touches_of(piece));
-  std::vector<std::string> settings; // in the order they are met
-  const auto meet = [&](const std::string& name) {
-    if (std::find(settings.begin(), settings.end(), name) == settings.end()) settings.push_back(name);
-  };
-  for (const auto& line : survey.good) {
-    auto touch = line.touch;
-    touch.piece = piece;
-    touch.order = order++;
-    meet(touch.setting);
-    records.emplace_back(std::move(touch));
-  }
-  double mark_order = build::next_order(b.marks_of(piece));
-  for (auto mark : survey.marks) {
-    mark.piece = piece;
-    mark.order = mark_order++;
-    meet(mark.setting);
-    records.emplace_back(std::move(mark));
-  }
-  // Marks say that the casting was moved between settings: each has a frame of its own then, the first that
-  // of the survey.
-  if (!survey.marks.empty()) {
-    auto known = b.settings_of(piece);
-    double place = build::next_order(known);
-    bool first = known.empty() && b.touches_of(piece).empty();
-    for (const auto& name : settings) {
-      const bool there =
-          std::any_of(known.begin(), known.end(), [&](const auto& s) { return s.second.name == name; });
-      if (!there)
-        records.emplace_back(build::Setting{
-            piece, name, first ? build::SettingFrame::survey : build::SettingFrame::own, place++});
-      first = false;
-    }
-  }
-  const auto count = survey.good.size();
+  std::vector<build::Touch> touches;
+  for (const auto& line : survey.good) touches.push_back(line.touch);
+  const auto count = touches.size();
   if (!document_.apply(
-          build::add_all(b, std::move(records), QString("Import %1 touches").arg(count).toStdString())))
+          build::take_survey(document_.build(), document_.piece(), std::move(touches), survey.marks)))
     return false;
   QString words = QString("%1 touches taken from %2.").arg(count).arg(from);
   if (!survey.marks.empty()) words += QString(" %1 readings of reference marks.").arg(survey.marks.size());
@@ -329,13 +295,9 @@ void TouchesPage::take_scan() {
   points->surface = std::move(read.result.surface);
   points->surfaces = read.surface_ids;
   build::Scan scan{read.piece, read.name.toStdString(), read.scan_to_survey, 0.05, std::move(points)};
-  const auto& b = document_.build();
-  auto edit = build::add(b, scan, QString("Import the scan %1").arg(read.name).toStdString());
-  if (!b.seat_of(read.piece)) // where the scan was laid is a seat to begin with
-    edit.changes.push_back(
-        {b.next_id() + 1, std::nullopt,
-         build::Seat{read.piece, then(read.scan_to_survey.inverse(), read.result.pose), false}});
-  if (document_.apply(edit))
+  // Where the scan was laid is a seat to begin with.
+  const auto laid = then(read.scan_to_survey.inverse(), read.result.pose);
+  if (document_.apply(build::take_scan(document_.build(), std::move(scan), laid)))
     entry_->tell(QString("%1: %2 points given to their surfaces, each taken as good to 0.05 mm (95 %); %3 "
                          "doubtful and %4 far from any are kept and not used.")
                      .arg(read.name)

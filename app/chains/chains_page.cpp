@@ -1,9 +1,9 @@
 #include "app/chains/chains_page.h"
 
-#include "app/marks/form.h"
+#include "app/marks/fields.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
-#include "build/edits.h"
+#include "build/edit_mating.h"
 #include "sheets/figures.h"
 
 #include <algorithm>
@@ -70,10 +70,8 @@ ChainsPage::ChainsPage(Document& document, TargetsState& targets)
   tabs_->add("Links", links_);
   connect(list_, &RoomList::chosen_by_hand, this, [this](qlonglong id) { choose(id); });
   connect(add_, &QPushButton::clicked, this, &ChainsPage::state_chain);
-  connect(remove_, &QPushButton::clicked, this, [this] {
-    if (const auto* chain = document_.build().find<build::Chain>(chosen_))
-      document_.apply(build::remove(document_.build(), chosen_, "Remove the chain " + chain->name));
-  });
+  connect(remove_, &QPushButton::clicked, this,
+          [this] { document_.apply(build::take_away(document_.build(), chosen_)); });
   const auto text = [this](QLineEdit* edit, std::string build::Chain::*into, const char* what) {
     connect(edit, &QLineEdit::editingFinished, this, [this, edit, into, what] {
       const auto* chain = document_.build().find<build::Chain>(chosen_);
@@ -83,28 +81,24 @@ ChainsPage::ChainsPage(Document& document, TargetsState& targets)
       if (!changed.name.empty()) keep(changed, what);
     });
   };
-  text(name_, &build::Chain::name, "Name of the chain");
-  text(reason_, &build::Chain::reason, "Reason of the chain");
+  text(name_, &build::Chain::name, "Name");
+  text(reason_, &build::Chain::reason, "Reason");
   for (auto* field : {least_, most_})
     connect(field, &LengthField::committed, this, [this, field](double mm) {
       const auto* chain = document_.build().find<build::Chain>(chosen_);
       if (chain == nullptr) return;
-      auto changed = *chain;
-      (field == least_ ? changed.least : changed.most) = mm;
-      if (changed.least > changed.most) {
-        message_->setText("The least gap is above the most: nothing could be right.");
-        colour_label(message_, theme().gone);
-        return;
-      }
-      keep(changed, "Gap of");
+      const auto gap = build::set_gap(document_.build(), chosen_, field == least_ ? mm : chain->least,
+                                      field == least_ ? chain->most : mm);
+      message_->setText(qt(gap.wrong));
+      colour_label(message_, theme().gone);
+      document_.apply(gap.edit);
     });
   connect(closing_, &QComboBox::activated, this, [this] { show_gap(); });
   connect(view_, &ChainView::row_chosen, links_, &LinkPanel::choose_row);
 }
 
 void ChainsPage::keep(build::Chain changed, const QString& what) {
-  document_.apply(
-      build::replace(document_.build(), chosen_, changed, (what + " " + qt(changed.name)).toStdString()));
+  document_.apply(build::change(document_.build(), chosen_, changed, what.toStdString()));
 }
 
 void ChainsPage::choose(build::Id chain) {
@@ -255,14 +249,9 @@ void ChainsPage::show_gap() {
 
 void ChainsPage::state_chain() {
   if (!document_.is_open()) return;
-  const auto& b = document_.build();
-  build::Chain chain;
-  chain.name = "chain " + std::to_string(b.chains().size() + 1);
-  chain.most = 0.2;
-  chain.order = build::next_order(b.chains());
-  const auto id = b.next_id();
-  if (!document_.apply(build::add(b, chain, "State " + chain.name))) return;
-  choose(id);
+  const auto added = build::state_chain(document_.build());
+  if (!document_.apply(added.edit)) return;
+  choose(added.id);
   tabs_->choose(0);
   name_->setFocus();
   name_->selectAll();

@@ -1,10 +1,10 @@
 #include "app/chains/link_panel.h"
 
-#include "app/joints/joint_dialog.h"
-#include "app/marks/form.h"
+#include "app/marks/dimension_box.h"
+#include "app/marks/fields.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
-#include "build/edits.h"
+#include "build/edit_mating.h"
 #include "chains/build_targets.h"
 #include "chains/chain.h"
 #include "geometry/direction_text.h"
@@ -73,9 +73,7 @@ LinkPanel::LinkPanel(Document& document, QWidget* parent)
     const auto* chain = document_.build().find<build::Chain>(chain_);
     const int at = table_->currentRow();
     if (chain == nullptr || at < 0 || at >= static_cast<int>(chain->terms.size())) return;
-    auto changed = *chain;
-    changed.terms.erase(changed.terms.begin() + at);
-    keep(changed, "Remove a link of");
+    document_.apply(build::remove_link(document_.build(), chain_, static_cast<std::size_t>(at)));
   };
   connect(remove_, &QPushButton::clicked, this, drop);
   auto* key = new QShortcut(QKeySequence::Delete, table_, nullptr, nullptr, Qt::WidgetShortcut);
@@ -93,11 +91,6 @@ LinkPanel::LinkPanel(Document& document, QWidget* parent)
 void LinkPanel::fail(const QString& why) {
   words_->setText(why);
   colour_label(words_, theme().gone);
-}
-
-void LinkPanel::keep(build::Chain changed, const QString& what) {
-  document_.apply(
-      build::replace(document_.build(), chain_, changed, (what + " " + qt(changed.name)).toStdString()));
 }
 
 void LinkPanel::choose_row(int row) {
@@ -176,11 +169,9 @@ void LinkPanel::add_link() {
   const auto coefficient = chains::parse_coefficient(text.isEmpty() ? "1" : text.toStdString(), &why);
   if (!coefficient) return fail("Coefficient: " + qt(why) + ".");
   if (*coefficient == 0) return fail("A coefficient of 0 adds nothing.");
-  auto changed = *chain;
-  changed.terms.push_back({id, 0, *coefficient, text.isEmpty() ? std::string() : text.toStdString()});
   words_->clear();
   coefficient_->clear();
-  keep(changed, "Add a link to");
+  document_.apply(build::add_link(document_.build(), chain_, id, *coefficient, text.toStdString()));
 }
 
 void LinkPanel::add_step() {
@@ -240,10 +231,8 @@ void LinkPanel::take_walk() {
   if (chain == nullptr) return;
   const auto result = chains::walk(document_.build(), steps_);
   if (!result.ok) return fail(qt(result.message) + ".");
-  auto changed = *chain;
-  changed.terms = result.terms;
   steps_.steps.clear();
-  keep(changed, "Walk the chain");
+  document_.apply(build::set_links(document_.build(), chain_, result.terms));
 }
 
 } // namespace datrin::app

@@ -36,7 +36,6 @@ public:
   QString steps_text() const { return steps_text_->text(); }
 
 private:
-  void keep(build::Chain changed, const QString& what);
   void add_link();
   void add_step();
   void take_walk();

@@ -1,14 +1,14 @@
 #include "app/drawing/dimension_panel.h"
 
-#include "app/marks/form.h"
+#include "app/marks/fields.h"
 #include "app/marks/length_field.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
-#include "build/edits.h"
+#include "build/edit_drawing.h"
+#include "build/now.h"
 #include "chains/measure.h"
+#include "drawing/dimension_limits.h"
 #include "drawing/restate.h"
-#include "quantity/limits.h"
-#include "quantity/tolerance.h"
 #include "sheets/figures.h"
 
 #include <QHeaderView>
@@ -27,21 +27,9 @@ using sheets::qt;
 
 namespace {
 
-const QStringList kinds{"diameter of",   "distance between", "full round between",
-                        "corner radius", "angle between",    "length"};
-const QStringList classes{"critical", "fit", "free", "for looks"};
-const QStringList sources{"drawing", "measured mate", "chosen", "borrowed", "assumed"};
 const QStringList ways{"over a pin", "inside a pin", "hole to edge (web)"};
 
 } // namespace
-
-QString dimension_text(const Dimension& d, Unit unit) {
-  if (d.kind != DimensionKind::angle) return qt(limits_text(d.nominal, d.lower, d.upper, d.tolerance, unit));
-  auto text = qt(angle_text(d.nominal));
-  if (!d.tolerance.empty()) return text + " " + qt(d.tolerance);
-  if (d.upper != 0 || d.lower != 0) text += " \u00B1" + qt(angle_text(d.upper));
-  return text;
-}
 
 DimensionPanel::DimensionPanel(Document& document, QWidget* parent)
     : QWidget(parent), document_(document),
@@ -54,12 +42,13 @@ DimensionPanel::DimensionPanel(Document& document, QWidget* parent)
       rise_(text_field("Climbs, by the drawing")),
       measured_(text_field("Measured on this piece", "not measured")), pin_(text_field("Pin")),
       hole_(text_field("Hole the pin stands in")), instrument_(text_field("Instrument, \u00B1")),
-      kind_(choice_box("What the dimension measures", kinds)), from_(choice_box("Surface")),
-      to_(choice_box("Other surface")), class_(choice_box("Class", classes)),
-      source_(choice_box("Source", sources)), how_(choice_box("How it is read", ways)), form_(new QWidget),
-      restate_box_(new QWidget), add_(new QPushButton("Add")), remove_(new QPushButton("Remove")),
-      message_(muted_label()), legs_(muted_label()), history_(muted_label()), verdict_(words_label()),
-      wrong_(new QListWidget) {
+      kind_(choice_box("What the dimension measures", shown_words<DimensionKind>())),
+      from_(choice_box("Surface")), to_(choice_box("Other surface")),
+      class_(choice_box("Class", shown_words<build::DimensionClass>())),
+      source_(choice_box("Source", shown_words<build::DimensionSource>())),
+      how_(choice_box("How it is read", ways)), form_(new QWidget), restate_box_(new QWidget),
+      add_(new QPushButton("Add")), remove_(new QPushButton("Remove")), message_(muted_label()),
+      legs_(muted_label()), history_(muted_label()), verdict_(words_label()), wrong_(new QListWidget) {
   const int widths[] = {118, 214, 150, 74, 116, 80};
   for (int c = 0; c < 6; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
   table_->horizontalHeader()->setStretchLastSection(true);
@@ -209,53 +198,22 @@ const Dimension* DimensionPanel::current() const {
 }
 
 void DimensionPanel::keep(Dimension changed, const QString& what) {
-  document_.apply(
-      build::replace(document_.build(), chosen_, changed, (what + " of " + qt(changed.name)).toStdString()));
+  document_.apply(build::change(document_.build(), chosen_, changed, what.toStdString()));
 }
 
 void DimensionPanel::keep_limits() {
   const auto* now = current();
   if (now == nullptr || !limits_->isModified()) return;
-  auto changed = *now;
-  const auto text = limits_->text();
-  const auto fail = [this](const QString& why) {
-    message_->setText(why + ". It stays " + dimension_text(*current(), document_.unit()) + ".");
+  const auto typed = drawing::typed_limits(*now, limits_->text().toStdString(),
+                                           entry_options(document_.unit()), angle_options());
+  if (!typed.ok()) {
+    message_->setText(qt(typed.wrong) + ". It stays " + qt(drawing::dimension_text(*now, document_.unit())) +
+                      ".");
     colour_label(message_, theme().gone);
-  };
-  if (now->kind == DimensionKind::angle) {
-    auto parts = text.split(QChar(0x00B1));
-    if (parts.size() < 2) parts = text.split("+/-");
-    const auto angle = parse_angle(parts[0].toStdString(), angle_options());
-    if (!angle.ok) return fail(qt(angle.message));
-    changed.nominal = angle.radian;
-    changed.lower = changed.upper = 0;
-    changed.tolerance.clear();
-    if (parts.size() > 1) {
-      const auto band = parse_angle(parts[1].toStdString(), angle_options());
-      if (!band.ok || band.radian < 0)
-        return fail(band.ok ? "after \u00B1 comes an angle without a sign" : qt(band.message));
-      changed.upper = band.radian;
-      changed.lower = -band.radian;
-    }
-  } else {
-    LimitsOptions options;
-    options.length = entry_options(document_.unit());
-    options.is_edge = now->kind == DimensionKind::corner_radius || now->kind == DimensionKind::edge_radius;
-    const auto read = parse_limits(text.toStdString(), options);
-    if (!read.ok) return fail(qt(read.message));
-    if (read.nominal <= 0 && now->kind != DimensionKind::length) return fail("it must be above 0");
-    changed.nominal = read.nominal;
-    changed.lower = read.lower;
-    changed.upper = read.upper;
-    changed.tolerance = read.tolerance;
+    return;
   }
   limits_->setModified(false);
-  if (changed.nominal != now->nominal || changed.lower != now->lower || changed.upper != now->upper ||
-      changed.tolerance != now->tolerance) {
-    if (now->nominal != 0)
-      changed.history.push_back({dimension_text(*now, document_.unit()).toStdString(), now_text()});
-    keep(changed, "Limits");
-  }
+  document_.apply(drawing::set_limits(document_.build(), chosen_, typed.dimension, build::utc_now()));
   show_form();
 }
 
@@ -281,57 +239,38 @@ void DimensionPanel::keep_measured() {
   if (now == nullptr || !measured_->isModified()) return;
   const auto text = measured_->text().trimmed();
   const auto& b = document_.build();
-  const auto old = b.measurement_of(document_.piece(), chosen_);
   measured_->setModified(false);
   if (text.isEmpty()) {
-    if (old) document_.apply(build::remove(b, old->first, "Take back the reading of " + now->name));
-    return;
-  }
-  const auto fail = [this](const std::string& why) {
-    measured_->setModified(true);
-    message_->setText("Measured: " + qt(why));
-    colour_label(message_, theme().gone);
-  };
-  if (now->kind == DimensionKind::angle) {
-    const auto angle = parse_angle(text.toStdString(), angle_options());
-    if (!angle.ok) return fail(angle.message);
-    build::Measurement m{document_.piece(), chosen_, angle.radian, 0, {}, now_text()};
-    document_.apply(chains::keep_measurement(b, m));
+    document_.apply(chains::take_back_reading(b, {chosen_, document_.piece()}));
     return;
   }
   const auto typed = text.toStdString();
   chains::MeasureInput in;
   in.made = {chosen_, document_.piece()};
   in.text = typed;
-  in.at = now_text();
+  in.angles = angle_options();
+  in.at = build::utc_now();
   const auto read = chains::measure(b, in, entry_options(document_.unit()));
-  if (!read.ok) return fail(read.message);
+  if (!read.ok) {
+    measured_->setModified(true);
+    message_->setText("Measured: " + qt(read.message));
+    colour_label(message_, theme().gone);
+    return;
+  }
   document_.apply(chains::keep_measurement(b, read.measurement));
 }
 
 void DimensionPanel::add_dimension() {
-  const auto& b = document_.build();
-  if (!b.find<build::Part>(document_.part())) return;
-  const auto all = b.dimensions_of(document_.part());
-  Dimension d;
-  d.part = document_.part();
-  d.kind = DimensionKind::length;
-  d.order = build::next_order(all);
-  for (int n = static_cast<int>(all.size()) + 1;; ++n) {
-    d.name = "dimension " + std::to_string(n);
-    if (std::none_of(all.begin(), all.end(), [&](const auto& x) { return x.second.name == d.name; })) break;
-  }
-  const auto id = b.next_id();
-  if (!document_.apply(build::add(b, d, "Add " + d.name))) return;
-  chosen_ = id;
+  const auto added = build::add_dimension(document_.build(), document_.part());
+  if (!added.ok() || !document_.apply(added.edit)) return;
+  chosen_ = added.id;
   refresh();
   name_->setFocus();
   name_->selectAll();
 }
 
 void DimensionPanel::remove_dimension() {
-  if (const auto* now = current())
-    document_.apply(build::remove(document_.build(), chosen_, "Remove " + now->name));
+  document_.apply(build::take_away(document_.build(), chosen_));
 }
 
 void DimensionPanel::refresh() {
@@ -349,7 +288,7 @@ void DimensionPanel::refresh() {
     table_->setRowCount(static_cast<int>(all.size()));
     for (std::size_t k = 0; k < all.size(); ++k) {
       const auto& [id, d] = all[k];
-      QString what = d.kind == DimensionKind::distance ? QString("between") : kinds[static_cast<int>(d.kind)];
+      auto what = d.kind == DimensionKind::distance ? QString("between") : qt(build::shown_word(d.kind));
       if (d.surface != 0) what += " " + name(d.surface);
       if (d.other != 0) what += " and " + name(d.other);
       const auto read = b.measurement_of(document_.piece(), id);
@@ -358,8 +297,8 @@ void DimensionPanel::refresh() {
         measured = d.kind == DimensionKind::angle ? qt(angle_text(read->second.value))
                                                   : figure(read->second.value, document_.unit());
       fill_row(table_, static_cast<int>(k),
-               {qt(d.name), what, dimension_text(d, document_.unit()),
-                classes[static_cast<int>(d.importance)], sources[static_cast<int>(d.source)], measured});
+               {qt(d.name), what, qt(drawing::dimension_text(d, document_.unit())),
+                qt(build::shown_word(d.importance)), qt(build::shown_word(d.source)), measured});
       if (read && !d.allows(read->second.value)) {
         table_->item(static_cast<int>(k), 5)->setForeground(theme().gone);
         table_->item(static_cast<int>(k), 5)->setText(measured + " out");
@@ -398,7 +337,8 @@ void DimensionPanel::show_form() {
     edit->setCursorPosition(0);
   };
   fill(name_, qt(d->name));
-  fill(limits_, d->nominal == 0 && d->kind != DimensionKind::angle ? QString() : dimension_text(*d, unit));
+  fill(limits_, d->nominal == 0 && d->kind != DimensionKind::angle ? QString()
+                                                                   : qt(drawing::dimension_text(*d, unit)));
   fill(reason_, qt(d->reason));
   fill(sum_, qt(d->sum));
   const auto length = [&](double mm) { return mm == 0 ? QString() : qt(length_entry_text(mm, unit)); };

@@ -77,7 +77,4 @@ private:
   bool filling_ = false;
 };
 
-/// A dimension's value as it is shown: a length in the unit, or an angle.
-QString dimension_text(const build::Dimension& dimension, Unit unit);
-
 } // namespace datrin::app

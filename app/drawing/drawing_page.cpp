@@ -4,6 +4,7 @@
 #include "app/marks/copy_table.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
+#include "build/edit_drawing.h"
 #include "sheets/figures.h"
 
 #include <QHBoxLayout>
@@ -82,10 +83,7 @@ DrawingPage::DrawingPage(Document& document)
       choose_row(-1);
   });
   connect(canvas_, &PartCanvas::angle_clicked, this, [this] {
-    auto info = document_.build().info();
-    info.third_angle = !info.third_angle;
-    document_.apply(build::replace(document_.build(), build::Build::info_id, info,
-                                   info.third_angle ? "Third-angle views" : "First-angle views"));
+    document_.apply(build::lay_out_views(document_.build(), !document_.build().info().third_angle));
   });
   connect(form_, &SurfaceForm::previewed, this,
           [this](const build::PartSurface& surface) { show_canvas(&surface); });
@@ -137,8 +135,7 @@ DrawingPage::DrawingPage(Document& document)
     if (part == nullptr) return;
     auto changed = *part;
     change(changed);
-    document_.apply(build::replace(document_.build(), document_.part(), changed,
-                                   std::string(what) + " of " + changed.name));
+    document_.apply(build::change(document_.build(), document_.part(), changed, what));
   };
   connect(part_name_, &QLineEdit::editingFinished, this, [this, keep_part] {
     const auto name = part_name_->text().trimmed().toStdString();
@@ -203,36 +200,17 @@ void DrawingPage::show_canvas(const build::PartSurface* preview) {
 }
 
 void DrawingPage::add_surface(SurfaceKind kind) {
-  const auto& b = document_.build();
-  if (!b.find<build::Part>(document_.part())) return;
-  const auto surfaces = b.surfaces_of(document_.part());
-  build::PartSurface surface;
-  surface.part = document_.part();
-  surface.kind = kind;
-  surface.order = build::next_order(surfaces);
-  surface.required = 0.5;
-  if (kind != SurfaceKind::plane) {
-    surface.diameter = 20;
-    surface.direction = Vec3::UnitY();
-  }
-  // A name that is not taken yet: "plane", "plane 2", …
-  const std::string base(surface_kind_name(kind));
-  surface.name = base;
-  for (int n = 2; std::any_of(surfaces.begin(), surfaces.end(),
-                              [&](const auto& s) { return s.second.name == surface.name; });
-       ++n)
-    surface.name = base + " " + std::to_string(n);
-  chosen_ = b.next_id();
-  if (!document_.apply(build::add(b, surface, "Add " + surface.name))) return;
+  const auto added = build::add_surface(document_.build(), document_.part(), kind);
+  if (!added.ok()) return;
+  chosen_ = added.id;
+  if (!document_.apply(added.edit)) return;
   table_->selectRow(model_->row_of(chosen_));
   form_->name_edit()->setFocus();
   form_->name_edit()->selectAll();
 }
 
 void DrawingPage::remove_surface() {
-  const auto* surface = document_.build().find<build::PartSurface>(chosen_);
-  if (surface == nullptr) return;
-  document_.apply(build::remove(document_.build(), chosen_, "Remove " + surface->name));
+  document_.apply(build::take_away(document_.build(), chosen_));
 }
 
 } // namespace datrin::app

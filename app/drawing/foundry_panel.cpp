@@ -1,11 +1,11 @@
 #include "app/drawing/foundry_panel.h"
 
-#include "app/marks/form.h"
+#include "app/marks/fields.h"
 #include "app/marks/length_field.h"
 #include "app/marks/why.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
-#include "build/edits.h"
+#include "build/edit_drawing.h"
 #include "casting/foundry_tables.h"
 #include "sheets/figures.h"
 #include "sheets/pattern_sheet.h"
@@ -95,29 +95,11 @@ FoundryPanel::FoundryPanel(Document& document, QWidget* parent)
   column->addStretch(1);
 
   const auto current = [this] { return casting::foundry_or_usual(document_.build(), document_.part()); };
-  const auto usual = [](build::Foundry& f, bool metal_too) {
-    const auto metal = casting::metal_named(f.metal);
-    if (!metal) return;
-    if (metal_too) {
-      f.shrinkage = metal->shrink_usual;
-      f.draft = metal->draft;
-    }
-    if (const auto grade = casting::usual_grade(f.process, metal->group)) {
-      f.tolerance_grade = grade->tolerance;
-      f.allowance = grade->allowance;
-    }
-  };
-  connect(metal_, &QComboBox::activated, this, [this, current, usual] {
-    auto f = current();
-    f.metal = metal_->currentText().toStdString();
-    usual(f, true);
-    keep(f, "Metal");
+  connect(metal_, &QComboBox::activated, this, [this, current] {
+    keep(casting::of_metal(current(), metal_->currentText().toStdString()), "Metal");
   });
-  connect(process_, &QComboBox::activated, this, [this, current, usual] {
-    auto f = current();
-    f.process = process_->currentText().toStdString();
-    usual(f, false);
-    keep(f, "Casting process");
+  connect(process_, &QComboBox::activated, this, [this, current] {
+    keep(casting::by_process(current(), process_->currentText().toStdString()), "Casting process");
   });
   connect(grade_, &QSpinBox::editingFinished, this, [this, current] {
     auto f = current();
@@ -168,14 +150,7 @@ FoundryPanel::FoundryPanel(Document& document, QWidget* parent)
 }
 
 void FoundryPanel::keep(const build::Foundry& foundry, const QString& what) {
-  const auto& b = document_.build();
-  const auto* part = b.find<build::Part>(document_.part());
-  if (part == nullptr) return;
-  const auto label = (what + " of " + qt(part->name)).toStdString();
-  if (const auto old = b.foundry_of(document_.part()))
-    document_.apply(build::replace(b, old->first, foundry, label));
-  else
-    document_.apply(build::add(b, foundry, label));
+  document_.apply(build::set_foundry(document_.build(), foundry, what.toStdString()));
 }
 
 QString FoundryPanel::write_pattern(const QString& path) const {

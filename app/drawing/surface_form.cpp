@@ -2,6 +2,7 @@
 
 #include "app/shell/column.h"
 #include "app/theme.h"
+#include "build/edit_drawing.h"
 #include "geometry/direction_text.h"
 #include "sheets/figures.h"
 
@@ -102,21 +103,18 @@ SurfaceForm::SurfaceForm(Document& document, QWidget* parent)
       name_->setText(qt(now->name)); // a surface keeps its name until it has another
       return;
     }
-    keep(changed, "Name of");
+    keep(changed, "Name");
   });
   connect(kind_, &QComboBox::activated, this, [this](int k) {
     if (const auto* now = current()) {
-      auto changed = *now;
-      changed.kind = static_cast<SurfaceKind>(k);
-      if (changed.round() && !(changed.diameter > 0)) changed.diameter = 10;
-      keep(changed, "Kind of");
+      keep(build::of_kind(*now, static_cast<SurfaceKind>(k)), "Kind");
     }
   });
   connect(finish_, &QComboBox::activated, this, [this](int k) {
     if (const auto* now = current()) {
       auto changed = *now;
       changed.machined = k == 0;
-      keep(changed, "Finish of");
+      keep(changed, "Finish");
     }
   });
   connect(direction_, &QComboBox::activated, this, [this] { keep_direction(); });
@@ -134,7 +132,7 @@ void SurfaceForm::add(const QString& name, Setter set, double (*get)(const PartS
     if (const auto* now = current()) {
       auto changed = *now;
       set(changed, mm);
-      keep(changed, name + " of");
+      keep(changed, name);
     }
   });
   connect(field, &LengthField::previewed, this, [this, set](double mm) {
@@ -157,8 +155,7 @@ const PartSurface* SurfaceForm::current() const {
 }
 
 void SurfaceForm::keep(PartSurface changed, const QString& what) {
-  const auto label = QString("%1 %2").arg(what, qt(changed.name)).toStdString();
-  document_.apply(build::replace(document_.build(), id_, changed, label));
+  document_.apply(build::change(document_.build(), id_, changed, what.toStdString()));
 }
 
 void SurfaceForm::keep_direction() {
@@ -175,7 +172,7 @@ void SurfaceForm::keep_direction() {
   }
   auto changed = *now;
   changed.direction = *direction;
-  if ((changed.direction - now->direction).norm() > 1e-12) keep(changed, "Direction of");
+  if ((changed.direction - now->direction).norm() > 1e-12) keep(changed, "Direction");
 }
 
 void SurfaceForm::show_surface(build::Id id) {

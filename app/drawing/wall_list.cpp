@@ -2,6 +2,7 @@
 
 #include "app/shell/column.h"
 #include "app/theme.h"
+#include "build/edit_drawing.h"
 #include "sheets/figures.h"
 
 #include <QHBoxLayout>
@@ -32,12 +33,7 @@ WallList::WallList(Document& document, QWidget* parent)
   column->addWidget(add_);
   connect(add_, &QPushButton::clicked, this, [this] {
     const build::Id from = from_->currentData().toLongLong(), to = to_->currentData().toLongLong();
-    for (const auto& [id, wall] : shown_)
-      if (wall.from == from && wall.to == to) return; // it is in the list already
-    if (from == 0 || to == 0) return;
-    const auto label =
-        QString("Keep a wall from %1 to %2").arg(from_->currentText(), to_->currentText()).toStdString();
-    document_.apply(build::add(document_.build(), build::Wall{document_.part(), from, to, 5.0}, label));
+    document_.apply(build::keep_wall(document_.build(), document_.part(), from, to));
   });
 }
 
@@ -78,15 +74,10 @@ void WallList::refresh() {
       rows_->layout()->addWidget(row);
       fields_.push_back(field);
       connect(field, &LengthField::committed, this, [this, wall_id = id](double mm) {
-        if (const auto* now = document_.build().find<build::Wall>(wall_id)) {
-          auto changed = *now;
-          changed.least = mm;
-          document_.apply(build::replace(document_.build(), wall_id, changed, "Least thickness of a wall"));
-        }
+        document_.apply(build::set_wall(document_.build(), wall_id, mm));
       });
-      connect(drop, &QPushButton::clicked, this, [this, wall_id = id] {
-        document_.apply(build::remove(document_.build(), wall_id, "Remove a wall"));
-      });
+      connect(drop, &QPushButton::clicked, this,
+              [this, wall_id = id] { document_.apply(build::take_away(document_.build(), wall_id)); });
     }
   }
   shown_ = walls;

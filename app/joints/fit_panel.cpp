@@ -1,12 +1,10 @@
 #include "app/joints/fit_panel.h"
 
-#include "app/joints/joint_dialog.h"
-#include "app/marks/form.h"
+#include "app/marks/dimension_box.h"
+#include "app/marks/fields.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
-#include "build/edits.h"
 #include "sheets/figures.h"
-#include "threads/threads.h"
 
 #include <QHeaderView>
 
@@ -19,7 +17,7 @@ using sheets::qt;
 FitPanel::FitPanel(Document& document, QWidget* parent)
     : QWidget(parent), document_(document), name_(text_field("Name of the joint")),
       thread_(text_field("Thread", "M6, 4BA")), code_(text_field("Fit by its code", "H7/f7, RC5")),
-      purpose_(choice_box("What it is for", purpose_names())), hole_(choice_box("Hole")),
+      purpose_(choice_box("What it is for", shown_words<build::JointPurpose>())), hole_(choice_box("Hole")),
       shaft_(choice_box("Shaft")), least_(new LengthField("Least")), most_(new LengthField("Most")),
       table_(plain_table("Proposed limits", {"By", "least", "most"}, 1)),
       take_(new QPushButton("Take these limits")), remove_(new QPushButton("Remove")), words_(muted_label()) {
@@ -60,50 +58,35 @@ FitPanel::FitPanel(Document& document, QWidget* parent)
     if (text.empty() || text == state_.joint.name) return;
     auto changed = state_.joint;
     changed.name = text;
-    keep(changed, "Name of the joint");
+    keep({changed, {}}, "Name");
   });
   connect(thread_, &QLineEdit::editingFinished, this, [this] {
     if (!thread_->isModified()) return;
-    const auto found = threads::find(thread_->text().toStdString());
-    if (found.thread == nullptr) return fail(qt(found.message));
-    auto changed = state_.joint;
-    changed.thread = thread_->text().trimmed().toStdString();
-    take_limits(changed, true);
-    keep(changed, "Thread of the joint");
+    keep(fits::with_thread(document_.build(), state_.joint, thread_->text().toStdString()), "Thread");
   });
   connect(purpose_, &QComboBox::activated, this, [this](int k) {
-    auto changed = state_.joint;
-    changed.purpose = static_cast<build::JointPurpose>(k);
-    if (fits::is_over_a_thread(changed.purpose)) changed.shaft = 0;
-    take_limits(changed, false); // those of another purpose would mean nothing
-    keep(changed, "Purpose of the joint");
+    keep(fits::with_purpose(document_.build(), state_.joint, static_cast<build::JointPurpose>(k)), "Purpose");
   });
   for (auto* box : {hole_, shaft_})
     connect(box, &QComboBox::activated, this, [this, box] {
-      auto changed = state_.joint;
-      (box == hole_ ? changed.hole : changed.shaft) = box->currentData().toLongLong();
-      changed.pairs.clear();
-      if (changed.hole == changed.shaft) return fail("Hole and shaft are the same dimension.");
-      if (box == hole_) take_limits(changed, true); // the same class at another size
-      keep(changed, box == hole_ ? "Hole of the joint" : "Shaft of the joint");
+      const auto dimension = box->currentData().toLongLong();
+      if (box == hole_)
+        keep(fits::with_hole(document_.build(), state_.joint, dimension), "Hole");
+      else
+        keep(fits::with_shaft(state_.joint, dimension), "Shaft");
     });
   for (auto* field : {least_, most_})
     connect(field, &LengthField::committed, this, [this, field](double mm) {
-      auto changed = state_.joint;
-      (field == least_ ? changed.least : changed.most) = mm;
-      if (changed.least > changed.most)
-        return fail("The least clearance is above the most: nothing could be right.");
-      changed.basis.clear();
-      keep(changed, "Clearance wanted");
+      keep(fits::with_clearance(state_.joint, field == least_ ? mm : state_.joint.least,
+                                field == least_ ? state_.joint.most : mm),
+           "Clearance wanted");
     });
   connect(code_, &QLineEdit::returnPressed, this, &FitPanel::keep_code);
   connect(table_, &QTableWidget::currentCellChanged, this, [this] { show_words(); });
   connect(table_, &QTableWidget::cellActivated, this, [this] { take(); });
   connect(take_, &QPushButton::clicked, this, &FitPanel::take);
-  connect(remove_, &QPushButton::clicked, this, [this] {
-    if (state_.id != 0)
-      document_.apply(build::remove(document_.build(), state_.id, "Remove the joint " + state_.joint.name));
-  });
+  connect(remove_, &QPushButton::clicked, this,
+          [this] { document_.apply(build::take_away(document_.build(), state_.id)); });
 }
 
 void FitPanel::fail(const QString& why) {
@@ -111,28 +94,15 @@ void FitPanel::fail(const QString& why) {
   colour_label(words_, theme().gone);
 }
 
-void FitPanel::take_limits(build::Joint& joint, bool same_basis) const {
-  if (const auto* hole = document_.build().find<build::Dimension>(joint.hole))
-    fits::take_limits(joint, hole->nominal, same_basis);
-}
-
-void FitPanel::keep(build::Joint changed, const QString& what) {
-  if (state_.id == 0) return;
-  document_.apply(
-      build::replace(document_.build(), state_.id, changed, (what + " " + qt(changed.name)).toStdString()));
+void FitPanel::keep(const fits::ChangedJoint& changed, const QString& what) {
+  if (!changed.ok()) return fail(qt(changed.wrong));
+  document_.apply(build::change(document_.build(), state_.id, changed.joint, what.toStdString()));
 }
 
 void FitPanel::keep_code() {
-  const auto* hole = document_.build().find<build::Dimension>(state_.joint.hole);
-  if (hole == nullptr || state_.id == 0) return;
-  const auto read = fits::fit_of(hole->nominal, code_->text().toStdString());
-  if (!read.ok) return fail(qt(read.message));
-  auto changed = state_.joint;
-  changed.least = read.fit.least();
-  changed.most = read.fit.most();
-  changed.basis = (read.fit.code.find('/') != std::string::npos ? "ISO 286 " : "ANSI B4.1 ") + read.fit.code;
-  code_->clear();
-  keep(changed, qt(changed.basis) + " for");
+  const auto changed = fits::with_fit(document_.build(), state_.joint, code_->text().toStdString());
+  if (changed.ok()) code_->clear();
+  keep(changed, "Fit");
 }
 
 void FitPanel::show_state(const JointState& state) {
@@ -209,11 +179,7 @@ void FitPanel::show_words() {
 void FitPanel::take() {
   const int k = table_->currentRow();
   if (k < 0 || k >= static_cast<int>(shown_.size())) return;
-  auto changed = state_.joint;
-  changed.least = shown_[static_cast<std::size_t>(k)].least;
-  changed.most = shown_[static_cast<std::size_t>(k)].most;
-  changed.basis = shown_[static_cast<std::size_t>(k)].basis;
-  keep(changed, qt(changed.basis) + " for");
+  keep({fits::with_proposal(state_.joint, shown_[static_cast<std::size_t>(k)]), {}}, "Fit");
 }
 
 } // namespace datrin::app

@@ -4,7 +4,7 @@
 #include "app/document.h"
 #include "app/joints/joint_picture.h"
 #include "app/marks/length_field.h"
-#include "fits/purpose.h"
+#include "fits/joint_edits.h"
 
 #include <QComboBox>
 #include <QLabel>
@@ -34,9 +34,8 @@ public:
   QString words() const { return words_->text(); }
 
 private:
-  void keep(build::Joint changed, const QString& what);
+  void keep(const fits::ChangedJoint& changed, const QString& what);
   void take();
-  void take_limits(build::Joint& joint, bool same_basis) const;
   void keep_code();
   void show_proposals();
   void show_words();

@@ -2,6 +2,7 @@
 // Stating a joint: two features pointed at, or two sizes typed, and what the joint is for.
 
 #include "app/document.h"
+#include "fits/joint_edits.h"
 
 #include <QComboBox>
 #include <QDialog>
@@ -30,6 +31,7 @@ public:
 private:
   void show_rows();
   void keep();
+  void fail(fits::JointField at, const QString& why);
 
   Document& document_;
   QLineEdit *name_, *hole_size_, *shaft_size_, *thread_;
@@ -39,11 +41,5 @@ private:
   QLabel* message_;
   build::Id joint_ = 0;
 };
-
-/// Fills a box with every dimension of the build: "Part, dimension  12 H7"; data is its id.
-void fill_dimensions(QComboBox* box, const build::Build& build, const QString& first);
-
-/// The purposes of a joint, in their order.
-QStringList purpose_names();
 
 } // namespace datrin::app

@@ -1,5 +1,6 @@
 #include "app/joints/joint_picture.h"
 
+#include "build/words.h"
 #include "fits/heat.h"
 #include "fits/purpose.h"
 #include "quantity/limits.h"
@@ -103,7 +104,7 @@ ZonePicture zone_picture(const build::Build& build, const chains::BuildTargets& 
   picture.known = true;
   picture.nominal = hole->nominal;
   picture.title = QString("%1: %2%3")
-                      .arg(qt(s.joint.name), qt(fits::purpose_words(s.joint.purpose)),
+                      .arg(qt(s.joint.name), qt(build::shown_word(s.joint.purpose)),
                            s.joint.basis.empty() ? QString() : ", " + qt(s.joint.basis));
   picture.least = s.joint.least;
   picture.most = s.joint.most;

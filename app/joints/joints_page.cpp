@@ -4,6 +4,7 @@
 #include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edits.h"
+#include "build/words.h"
 #include "fits/heat.h"
 #include "fits/purpose.h"
 #include "sheets/figures.h"
@@ -78,7 +79,7 @@ void JointsPage::refresh() {
     RoomEntry e;
     e.id = id;
     e.name = qt(joint.name);
-    e.what = qt(fits::purpose_words(joint.purpose));
+    e.what = qt(build::shown_word(joint.purpose));
     e.below = QString("%1 \u00B7 %2")
                   .arg(part_of(joint.hole), joint.shaft ? part_of(joint.shaft) : qt(joint.thread));
     const int c = targets.tightest_of_joint(id);
@@ -135,7 +136,7 @@ void JointsPage::keep_temperature(double celsius) {
       }
   auto changed = state_.joint;
   changed.temperature = celsius;
-  document_.apply(build::replace(document_.build(), state_.id, changed, "Working heat of " + changed.name));
+  document_.apply(build::change(document_.build(), state_.id, changed, "Working heat"));
 }
 
 void JointsPage::state_joint() {

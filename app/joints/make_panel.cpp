@@ -1,14 +1,13 @@
 #include "app/joints/make_panel.h"
 
-#include "app/marks/form.h"
+#include "app/marks/fields.h"
 #include "app/marks/length_field.h"
 #include "app/marks/why.h"
 #include "app/theme.h"
-#include "build/edits.h"
+#include "build/now.h"
 #include "chains/measure.h"
-#include "fits/purpose.h"
+#include "drawing/dimension_limits.h"
 #include "fits/reading.h"
-#include "quantity/limits.h"
 #include "sheets/figures.h"
 
 #include <QKeyEvent>
@@ -230,12 +229,10 @@ void MakePanel::show_readings() {
 void MakePanel::keep_reading(QLineEdit* edit, const chains::Made& made, const chains::Made& mate) {
   if (!edit->isModified() || made.piece == 0) return;
   const auto& b = document_.build();
-  const auto name = chains::made_name(b, made);
-  const auto old = b.measurement_of(made.piece, made.dimension);
   const auto text = edit->text().trimmed();
   edit->setModified(false);
   if (text.isEmpty()) {
-    if (old) document_.apply(build::remove(b, old->first, "Take back the reading of " + name));
+    document_.apply(chains::take_back_reading(b, made));
     return;
   }
   chains::MeasureInput in;
@@ -244,7 +241,7 @@ void MakePanel::keep_reading(QLineEdit* edit, const chains::Made& made, const ch
   const auto typed = text.toStdString();
   in.text = typed;
   in.instrument = instrument_->currentData().toLongLong();
-  in.at = now_text();
+  in.at = build::utc_now();
   const auto read = chains::measure(b, in, entry_options(document_.unit()));
   if (!read.ok) {
     edit->setProperty("wrong", true);
@@ -262,20 +259,9 @@ void MakePanel::depart() {
   const auto made = next();
   const auto& targets = targets_.now();
   const auto* target = made.dimension != 0 ? targets.target(made) : nullptr;
-  const auto* d = document_.build().find<build::Dimension>(made.dimension);
-  if (target == nullptr || d == nullptr || target->departs == 0) return;
-  auto changed = *d;
-  changed.history.push_back(
-      {limits_text(d->nominal, d->lower, d->upper, d->tolerance, document_.unit()), now_text()});
-  if (target->departs > 0)
-    changed.upper += target->departs;
-  else
-    changed.lower += target->departs;
-  changed.tolerance.clear();
-  changed.source = build::DimensionSource::mate;
-  changed.reason = "departs from the drawing for " + state_.joint.name;
-  document_.apply(build::replace(document_.build(), made.dimension, changed,
-                                 "Depart from the drawing at " + chains::made_name(document_.build(), made)));
+  if (target == nullptr) return;
+  document_.apply(drawing::depart(document_.build(), made.dimension, target->departs, state_.joint.name,
+                                  build::utc_now()));
 }
 
 void MakePanel::keyPressEvent(QKeyEvent* event) {

@@ -1,15 +1,15 @@
 #include "app/joints/pairs_panel.h"
 
 #include "app/joints/make_panel.h"
-#include "app/marks/form.h"
+#include "app/marks/fields.h"
 #include "app/marks/length_field.h"
 #include "app/marks/why.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
-#include "build/edits.h"
+#include "build/now.h"
 #include "chains/measure.h"
 #include "fits/form.h"
-#include "fits/pairing.h"
+#include "fits/joint_edits.h"
 #include "sheets/figures.h"
 
 #include <QHeaderView>
@@ -125,60 +125,21 @@ void PairsPanel::show_pairs() {
 }
 
 void PairsPanel::pair_up() {
-  const auto& b = document_.build();
-  const auto* hole = b.find<build::Dimension>(state_.joint.hole);
-  const auto* shaft = b.find<build::Dimension>(state_.joint.shaft);
-  if (hole == nullptr || shaft == nullptr) return;
-  fits::PairingInput in;
-  const auto sides = [&](build::Id part, build::Id dimension, std::vector<double>& sizes) {
-    std::pair<std::vector<build::Id>, std::vector<build::Id>> read_and_not;
-    for (const auto& [id, piece] : b.pieces_of(part))
-      if (const auto m = b.measurement_of(id, dimension)) {
-        sizes.push_back(m->second.value);
-        read_and_not.first.push_back(id);
-      } else {
-        read_and_not.second.push_back(id);
-      }
-    return read_and_not;
-  };
-  auto [holes, other_holes] = sides(hole->part, state_.joint.hole, in.holes);
-  auto [shafts, other_shafts] = sides(shaft->part, state_.joint.shaft, in.shafts);
-  in.least = state_.joint.least;
-  in.most = state_.joint.most;
-  in.target = (in.least + in.most) / 2;
-  const auto result = fits::pair_up(in, goal_->currentIndex() == 0 ? fits::PairingGoal::all_pairs
+  const auto paired = fits::pair_pieces(document_.build(), state_.joint,
+                                        goal_->currentIndex() == 0 ? fits::PairingGoal::all_pairs
                                                                    : fits::PairingGoal::worst_pair);
-  if (!result.ok) {
-    words_->setText(qt(result.message));
+  if (!paired.wrong.empty()) {
+    words_->setText(qt(paired.wrong));
     return;
   }
-  auto changed = state_.joint;
-  changed.pairs.clear();
-  for (const auto& pair : result.pairs)
-    changed.pairs.emplace_back(holes[static_cast<std::size_t>(pair.hole)],
-                               shafts[static_cast<std::size_t>(pair.shaft)]);
-  // What is spare or not read yet goes together in order: no piece drops out of the joint.
-  std::vector<build::Id> left_holes, left_shafts;
-  for (const auto& spare : result.spare_holes)
-    left_holes.push_back(holes[static_cast<std::size_t>(spare.piece)]);
-  for (const auto& spare : result.spare_shafts)
-    left_shafts.push_back(shafts[static_cast<std::size_t>(spare.piece)]);
-  left_holes.insert(left_holes.end(), other_holes.begin(), other_holes.end());
-  left_shafts.insert(left_shafts.end(), other_shafts.begin(), other_shafts.end());
-  for (std::size_t k = 0; k < std::min(left_holes.size(), left_shafts.size()); ++k)
-    changed.pairs.emplace_back(left_holes[k], left_shafts[k]);
-  document_.apply(build::replace(b, state_.id, changed, "Pair the pieces of " + state_.joint.name));
+  document_.apply(build::change(document_.build(), state_.id, paired.joint, "Pairs"));
   QString words = QString("The worst is %1 %2 from the middle.")
-                      .arg(fine_figure(result.worst, document_.unit()), sheets::fine_unit(document_.unit()));
-  const auto number = [&](build::Id id) { return b.find<build::Piece>(id)->number; };
-  for (const auto& spare : result.spare_holes)
-    words += QString("\nHole no. %1 is left over: make a shaft of %2.")
-                 .arg(number(holes[static_cast<std::size_t>(spare.piece)]))
-                 .arg(fit_figure(spare.mate, document_.unit()));
-  for (const auto& spare : result.spare_shafts)
-    words += QString("\nShaft no. %1 is left over: make a hole of %2.")
-                 .arg(number(shafts[static_cast<std::size_t>(spare.piece)]))
-                 .arg(fit_figure(spare.mate, document_.unit()));
+                      .arg(fine_figure(paired.worst, document_.unit()), sheets::fine_unit(document_.unit()));
+  for (const auto& left : paired.left)
+    words += QString("\n%1 no. %2 is left over: make a %3 of %4.")
+                 .arg(left.hole ? "Hole" : "Shaft")
+                 .arg(left.number)
+                 .arg(left.hole ? "shaft" : "hole", fit_figure(left.mate, document_.unit()));
   words_->setText(words);
 }
 
@@ -232,7 +193,7 @@ void PairsPanel::add_place() {
   in.instrument = instrument_->currentData().toLongLong();
   in.place = chains::Place{depth.mm, turned.radian};
   in.is_hole = side_->currentIndex() == 0;
-  in.at = now_text();
+  in.at = build::utc_now();
   const auto read = chains::measure(b, in, options);
   if (!read.ok) return fail(size_, qt(read.message));
   size_->clear();

@@ -1,10 +1,10 @@
 #include "app/joints/work_panel.h"
 
-#include "app/marks/form.h"
+#include "app/marks/fields.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edits.h"
-#include "fits/bearing.h"
+#include "chains/bearing_rings.h"
 #include "fits/heat.h"
 #include "fits/press.h"
 #include "fits/purpose.h"
@@ -67,14 +67,14 @@ WorkPanel::WorkPanel(Document& document, TargetsState& targets, QWidget* parent)
       keep(changed, what);
     });
   };
-  length(length_, &build::Joint::length, "Engaged length of");
-  length(hub_, &build::Joint::hub_outside, "Outside of the hub of");
-  length(bore_, &build::Joint::shaft_bore, "Bore of the shaft of");
+  length(length_, &build::Joint::length, "Engaged length");
+  length(hub_, &build::Joint::hub_outside, "Outside of the hub");
+  length(bore_, &build::Joint::shaft_bore, "Bore of the shaft");
   const auto tick = [this](QCheckBox* box, bool build::Joint::*into) {
     connect(box, &QCheckBox::clicked, this, [this, into](bool on) {
       auto changed = state_.joint;
       changed.*into = on;
-      keep(changed, "What is asked of");
+      keep(changed, "What is asked");
     });
   };
   tick(apart_, &build::Joint::comes_apart);
@@ -83,14 +83,13 @@ WorkPanel::WorkPanel(Document& document, TargetsState& targets, QWidget* parent)
   connect(methods_, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) {
     auto changed = state_.joint;
     changed.method = item->data(Qt::UserRole).toString().toStdString();
-    keep(changed, "Hold by " + item->data(Qt::UserRole).toString() + ":");
+    keep(changed, "Way of holding");
   });
 }
 
 void WorkPanel::keep(const build::Joint& changed, const QString& what) {
   if (state_.id != 0)
-    document_.apply(
-        build::replace(document_.build(), state_.id, changed, (what + " " + qt(changed.name)).toStdString()));
+    document_.apply(build::change(document_.build(), state_.id, changed, what.toStdString()));
 }
 
 void WorkPanel::show_state(const JointState& state, double temperature) {
@@ -162,17 +161,14 @@ QString WorkPanel::press_words(double clearance, double spread) const {
   if (hub == nullptr || shaft == nullptr) return "State the materials of both parts first.";
   if (!(state_.joint.hub_outside > 0))
     return "Say how large the hub is outside: then its pressure and stress are worked out.";
-  // Turned and reamed metal: Rz about 6 µm each (common practice).
-  fits::PressInput in{hole->nominal,
-                      state_.joint.hub_outside,
-                      state_.joint.shaft_bore,
-                      state_.joint.length,
-                      -clearance,
-                      0.006,
-                      0.006,
-                      hub,
-                      shaft,
-                      0};
+  fits::PressInput in;
+  in.diameter = hole->nominal;
+  in.hub_outside = state_.joint.hub_outside;
+  in.shaft_bore = state_.joint.shaft_bore;
+  in.length = state_.joint.length;
+  in.interference = -clearance;
+  in.hub = hub;
+  in.shaft = shaft;
   const auto r = fits::press(in);
   if (!r.usable()) return qt(r.message) + ".";
   const auto n = [](double v, int decimals = 0) { return qt(number_text(v, decimals)); };
@@ -196,40 +192,9 @@ QString WorkPanel::press_words(double clearance, double spread) const {
 }
 
 QString WorkPanel::bearing_words() const {
-  const auto& b = document_.build();
-  // The other joint of the same bearing, if it is stated: both rings count together.
-  const auto* own_hole = b.find<build::Dimension>(state_.joint.hole);
-  const auto* own_shaft = b.find<build::Dimension>(state_.joint.shaft);
-  if (own_hole == nullptr || own_shaft == nullptr) return {};
-  const bool housing = state_.joint.purpose == JointPurpose::bearing_housing;
-  const auto bearing_part = (housing ? own_shaft : own_hole)->part;
-  const auto& targets = targets_.now();
-  fits::BearingInput in;
-  in.inner_hotter = std::max(5.0, 0.15 * (state_.joint.temperature - 20));
-  in.shaft_bore = state_.joint.shaft_bore;
-  for (const auto& [id, joint] : b.joints()) {
-    const auto* hole = b.find<build::Dimension>(joint.hole);
-    const auto* shaft = b.find<build::Dimension>(joint.shaft);
-    if (hole == nullptr || shaft == nullptr) continue;
-    const int c = targets.tightest_of_joint(id);
-    if (c < 0 || !targets.result.usable()) continue;
-    const double clearance = targets.result.conditions[static_cast<std::size_t>(c)].expected;
-    if (joint.purpose == JointPurpose::bearing_housing && shaft->part == bearing_part) {
-      in.outside = shaft->nominal;
-      in.housing_interference = -clearance;
-      in.housing = metal_of(b, joint.hole);
-    }
-    if (joint.purpose == JointPurpose::bearing_shaft && hole->part == bearing_part) {
-      in.bore = hole->nominal;
-      in.shaft_interference = -clearance;
-      in.shaft = metal_of(b, joint.shaft);
-    }
-  }
-  if (!(in.bore > 0) || !(in.outside > 0))
-    return housing ? "State the joint of its bore on the shaft as well: then it is said what is left inside."
-                   : "State the joint of its outside in the housing as well: then it is said what is left "
-                     "inside.";
-  const auto r = fits::bearing_clearance(in);
+  const auto rings = chains::bearing_rings(document_.build(), targets_.now(), state_.joint);
+  if (!rings.message.empty()) return qt(rings.message);
+  const auto r = fits::bearing_clearance(rings.input);
   if (!r.ok) return qt(r.message) + ".";
   const auto um = [](double mm) { return qt(number_text(mm * 1000, 0)); };
   return QString("%1 to %2 \u00B5m before fitting (normal class). The shaft takes %3, the housing %4, the "

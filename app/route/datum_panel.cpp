@@ -1,6 +1,6 @@
 #include "app/route/datum_panel.h"
 
-#include "app/marks/form.h"
+#include "app/marks/fields.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
 #include "casting/as_cast.h"

@@ -2,7 +2,6 @@
 
 #include "allowance/plan.h"
 #include "app/theme.h"
-#include "build/edits.h"
 #include "route/gate.h"
 
 namespace datrin::app {
@@ -54,18 +53,7 @@ void RoutePage::show_canvas() {
 }
 
 void RoutePage::take_datums(const std::vector<long>& ids) {
-  const auto& b = document_.build();
-  const std::vector<build::Id> datums(ids.begin(), ids.end());
-  const auto all = b.setups_of(state_.part);
-  if (all.empty()) {
-    std::vector<build::Record> records;
-    for (auto& setup : route::suggest_setups(b, state_.part, datums)) records.emplace_back(setup);
-    document_.apply(build::add_all(b, std::move(records), "Take first datums, with two setups"));
-  } else {
-    auto changed = all.front().second;
-    changed.datums = datums;
-    document_.apply(build::replace(b, all.front().first, changed, "Take first datums"));
-  }
+  document_.apply(route::take_datums(document_.build(), state_.part, {ids.begin(), ids.end()}));
   tabs_->choose(1);
   refresh();
 }

@@ -1,9 +1,10 @@
 #include "app/route/setup_panel.h"
 
-#include "app/marks/form.h"
+#include "app/marks/fields.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
-#include "build/edits.h"
+#include "build/edit_making.h"
+#include "build/now.h"
 #include "sheets/figures.h"
 
 #include <QHBoxLayout>
@@ -119,7 +120,7 @@ SetupPanel::SetupPanel(Document& document, QWidget* parent)
     auto changed = *now;
     changed.name = name_->text().trimmed().toStdString();
     name_->setModified(false);
-    keep(changed, "Name");
+    document_.apply(build::change(document_.build(), chosen_, changed, "Name"));
   });
 }
 
@@ -127,70 +128,24 @@ const Setup* SetupPanel::current() const {
   return document_.build().find<Setup>(chosen_);
 }
 
-void SetupPanel::keep(Setup changed, const QString& what) {
-  document_.apply(build::replace(document_.build(), chosen_, changed,
-                                 (what + " of \"" + qt(changed.name) + "\"").toStdString()));
-}
-
 void SetupPanel::add_setup() {
-  if (state_.part == 0) return;
-  const auto& b = document_.build();
-  const auto all = b.setups_of(state_.part);
-  Setup s;
-  s.part = state_.part;
-  s.name = "setup " + std::to_string(all.size() + 1);
-  s.order = build::next_order(all);
-  const auto id = b.next_id();
-  chosen_ = id;
-  document_.apply(build::add(b, s, "Add a setup"));
+  const auto added = build::add_setup(document_.build(), state_.part);
+  if (!added.ok()) return;
+  chosen_ = added.id;
+  document_.apply(added.edit);
 }
 
 void SetupPanel::remove_setup() {
-  if (const auto* now = current())
-    document_.apply(build::remove(document_.build(), chosen_, "Remove the setup \"" + now->name + "\""));
+  document_.apply(build::take_away(document_.build(), chosen_));
 }
 
 void SetupPanel::move_setup(int by) {
-  const auto all = document_.build().setups_of(state_.part);
-  const int row = setups_->currentRow(), other = row + by;
-  if (row < 0 || other < 0 || other >= static_cast<int>(all.size())) return;
-  auto one = all[static_cast<std::size_t>(row)].second, two = all[static_cast<std::size_t>(other)].second;
-  std::swap(one.order, two.order);
-  if (one.order == two.order) one.order += by;
-  build::Edit edit{"Change the order of the setups", {}};
-  edit.changes.push_back(
-      {all[static_cast<std::size_t>(row)].first, all[static_cast<std::size_t>(row)].second, one});
-  edit.changes.push_back(
-      {all[static_cast<std::size_t>(other)].first, all[static_cast<std::size_t>(other)].second, two});
-  document_.apply(edit);
+  document_.apply(build::move_setup(document_.build(), chosen_, by));
 }
 
 void SetupPanel::cycle_part() {
-  const auto* now = current();
-  auto* item = parts_->currentItem();
-  if (now == nullptr || item == nullptr) return;
-  const auto id = static_cast<Id>(item->data(Qt::UserRole).toLongLong());
-  auto changed = *now;
-  if (document_.build().find<build::Dimension>(id) != nullptr) {
-    if (std::erase(changed.sizes, id) == 0) changed.sizes.push_back(id);
-    return keep(changed, "Sizes");
-  }
-  const auto* surface = document_.build().find<build::PartSurface>(id);
-  if (surface == nullptr) return;
-  if (contains(changed.datums, id)) {
-    std::erase(changed.datums, id);
-    (surface->machined ? changed.cuts : changed.marks).push_back(id);
-  } else if (contains(changed.cuts, id)) {
-    std::erase(changed.cuts, id);
-    changed.marks.push_back(id);
-  } else if (contains(changed.marks, id)) {
-    std::erase(changed.marks, id);
-  } else if (changed.datums.size() < 3) {
-    changed.datums.push_back(id);
-  } else {
-    (surface->machined ? changed.cuts : changed.marks).push_back(id);
-  }
-  keep(changed, "Surfaces");
+  if (const auto* item = parts_->currentItem())
+    document_.apply(build::next_role(document_.build(), chosen_, item->data(Qt::UserRole).toLongLong()));
 }
 
 void SetupPanel::show_state(const PieceState& state, const std::vector<allowance::SurfacePlan>& plans) {
@@ -338,27 +293,16 @@ void SetupPanel::gate_done() {
     emit go_to_surface(surface);
     return;
   }
-  build::Cut cut;
-  cut.piece = state_.piece;
-  cut.surface = surface;
-  cut.note = "reference";
-  cut.at = now_text();
-  cut.place = state_.pose.inverse().apply(s->point);
-  document_.apply(build::add(document_.build(), cut, "Reference on " + s->name));
+  document_.apply(build::log_reference(document_.build(), state_.piece, surface,
+                                       state_.pose.inverse().apply(s->point), build::utc_now()));
 }
 
 void SetupPanel::release() {
-  const auto* now = current();
-  if (now == nullptr) return;
   const auto& b = document_.build();
-  if (const auto old = b.release_of(state_.piece, chosen_)) {
-    document_.apply(build::remove(b, old->first, "Clamp again in \"" + now->name + "\""));
-    return;
-  }
-  build::Release r{state_.piece, chosen_, now_text(), {}};
-  for (const auto& item : gate_result_.items)
-    if (!item.done) r.missing += (r.missing.empty() ? "" : "; ") + item.text;
-  document_.apply(build::add(b, r, "Unclamp from \"" + now->name + "\""));
+  document_.apply(
+      b.release_of(state_.piece, chosen_)
+          ? build::clamp_again(b, state_.piece, chosen_)
+          : build::unclamp(b, state_.piece, chosen_, route::still_missing(gate_result_), build::utc_now()));
 }
 
 } // namespace datrin::app

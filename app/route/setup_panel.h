@@ -50,7 +50,6 @@ private:
   void show_setup();
   void show_gate();
   void show_overview();
-  void keep(build::Setup changed, const QString& what);
   void release();
   void gate_done();
   const build::Setup* current() const;

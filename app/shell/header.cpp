@@ -4,6 +4,7 @@
 #include "app/marks/length_field.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
+#include "build/edit_drawing.h"
 #include "sheets/figures.h"
 
 #include <QApplication>
@@ -124,12 +125,8 @@ Header::Header(Document& document, QMenu* menu, QWidget* parent)
   row->addSpacing(12);
   row->addWidget(unit_);
   row->addWidget(reckoner_);
-  connect(unit_, &QPushButton::clicked, this, [this] {
-    auto info = document_.build().info();
-    info.unit = sheets::other(info.unit);
-    document_.apply(build::replace(document_.build(), build::Build::info_id, info,
-                                   info.unit == Unit::mm ? "Work in millimetres" : "Work in inches"));
-  });
+  connect(unit_, &QPushButton::clicked, this,
+          [this] { document_.apply(build::work_in(document_.build(), sheets::other(document_.unit()))); });
 }
 
 void Header::refresh() {

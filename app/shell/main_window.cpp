@@ -6,6 +6,8 @@
 #include "app/shop/sums_dialog.h"
 #include "app/shop/threads_dialog.h"
 #include "app/theme.h"
+#include "build/edit_drawing.h"
+#include "build/quick_start.h"
 #include "sheets/figures.h"
 #include "store/build_json.h"
 #include "store/text_file.h"
@@ -331,17 +333,9 @@ bool MainWindow::new_build(const QString& path) {
 
 void MainWindow::add_part() {
   if (!document_.is_open()) return;
-  const auto& b = document_.build();
-  QString name = "Part";
-  const auto taken = [&] {
-    for (const auto& [id, part] : b.parts())
-      if (qt(part.name) == name) return true;
-    return false;
-  };
-  for (int n = 1; taken(); ++n) name = QString("Part %1").arg(n + 1);
-  const auto id = b.next_id();
-  if (!document_.apply(build::add_part(b, name.toStdString()))) return;
-  document_.choose(id, 0);
+  const auto added = build::add_part(document_.build(), "Part", true);
+  if (!document_.apply(added.edit)) return;
+  document_.choose(added.id, 0);
   go_to(drawing);
 }
 
@@ -349,17 +343,10 @@ void MainWindow::quick_part() {
   if (!document_.is_open()) return;
   QuickStartDialog dialog(document_.unit(), this);
   if (dialog.exec() != QDialog::Accepted) return;
-  const auto& b = document_.build();
-  auto name = dialog.part_name();
-  const auto taken = [&](const QString& n) {
-    for (const auto& [id, part] : b.parts())
-      if (qt(part.name) == n) return true;
-    return false;
-  };
-  for (int n = 2; taken(name); ++n) name = QString("%1 %2").arg(dialog.part_name()).arg(n);
-  const auto id = b.next_id();
-  if (!document_.apply(build::add_quick_part(b, name.toStdString(), dialog.drawing()))) return;
-  document_.choose(id, 0);
+  const auto added =
+      build::add_quick_part(document_.build(), dialog.part_name().toStdString(), dialog.drawing());
+  if (!document_.apply(added.edit)) return;
+  document_.choose(added.id, 0);
   go_to(drawing);
 }
 
@@ -458,14 +445,13 @@ void MainWindow::show_tab(int k) {
 
 void MainWindow::ask_name() {
   if (!document_.is_open()) return;
-  auto info = document_.build().info();
+  const auto& info = document_.build().info();
   bool ok = false;
   const auto name =
       QInputDialog::getText(this, "Name of the build", "Name", QLineEdit::Normal, qt(info.name), &ok)
           .trimmed();
   if (!ok || name.isEmpty()) return;
-  info.name = name.toStdString();
-  document_.apply(build::replace(document_.build(), build::Build::info_id, info, "Name of the build"));
+  document_.apply(build::name_build(document_.build(), name.toStdString()));
 }
 
 void MainWindow::show_log() {

@@ -14,6 +14,7 @@
 #include "app/shell/build_nav.h"
 #include "app/shell/header.h"
 #include "app/shell/shelf.h"
+#include "build/edit_drawing.h"
 
 #include <QMainWindow>
 #include <QScrollArea>

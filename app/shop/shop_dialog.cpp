@@ -1,10 +1,10 @@
 #include "app/shop/shop_dialog.h"
 
-#include "app/marks/form.h"
+#include "app/marks/fields.h"
 #include "app/marks/length_field.h"
 #include "app/shell/column.h"
 #include "app/theme.h"
-#include "build/edits.h"
+#include "build/edit_making.h"
 #include "sheets/figures.h"
 
 #include <QHBoxLayout>
@@ -16,12 +16,6 @@ namespace datrin::app {
 
 using sheets::figure;
 using sheets::qt;
-
-namespace {
-
-const QStringList tool_kinds{"cutter", "drill", "reamer", "ground bar", "gauge pin"};
-
-} // namespace
 
 ShopDialog::ShopDialog(Document& document, QWidget* parent)
     : QDialog(parent), document_(document),
@@ -39,9 +33,9 @@ ShopDialog::ShopDialog(Document& document, QWidget* parent)
       uncertainty_(text_field("Uncertainty of one reading", "\u00B1, 95 %")),
       zero_(text_field("What it shows at zero", "shows at zero")),
       diameter_(new QCheckBox("reads the diameter")), unit_(choice_box("Unit of its dial", {"mm", "in"})),
-      kind_(choice_box("Kind of tool", tool_kinds)), add_machine_(new QPushButton("Add machine")),
-      add_tool_(new QPushButton("Add tool")), add_instrument_(new QPushButton("Add instrument")),
-      message_(muted_label()) {
+      kind_(choice_box("Kind of tool", shown_words<build::ToolKind>())),
+      add_machine_(new QPushButton("Add machine")), add_tool_(new QPushButton("Add tool")),
+      add_instrument_(new QPushButton("Add instrument")), message_(muted_label()) {
   setWindowTitle("Shop");
   resize(theme().ipx(760), theme().ipx(640));
   auto* column = new QVBoxLayout(this);
@@ -89,13 +83,7 @@ ShopDialog::ShopDialog(Document& document, QWidget* parent)
   for (auto* table : {machines_, tools_, instruments_}) {
     auto* drop = new QShortcut(QKeySequence::Delete, table, nullptr, nullptr, Qt::WidgetShortcut);
     connect(drop, &QShortcut::activated, this, [this, table] {
-      remove_chosen(table,
-                    table == machines_ ? machine_ids_
-                    : table == tools_  ? tool_ids_
-                                       : instrument_ids_,
-                    table == machines_ ? "Remove a machine"
-                    : table == tools_  ? "Remove a tool"
-                                       : "Remove an instrument");
+      remove_chosen(table, table == machines_ ? machine_ids_ : table == tools_ ? tool_ids_ : instrument_ids_);
     });
   }
   unit_->setCurrentIndex(document_.unit() == Unit::mm ? 0 : 1);
@@ -121,7 +109,7 @@ void ShopDialog::refresh() {
     const int row = tools_->rowCount();
     tools_->insertRow(row);
     fill_row(tools_, row,
-             {qt(t.name), tool_kinds[static_cast<int>(t.kind)],
+             {qt(t.name), qt(build::shown_word(t.kind)),
               t.size > 0 ? sheets::fit_figure(t.size, document_.unit()) : QString("\u2013"),
               t.corner > 0 ? figure(t.corner, document_.unit()) : QString("\u2013"),
               t.least_cut > 0 ? figure(t.least_cut, document_.unit()) : QString("\u2013")});
@@ -169,8 +157,7 @@ void ShopDialog::add_machine() {
   m.resolution = *resolution;
   m.reads_diameter = diameter_->isChecked();
   m.note = quirk_->text().trimmed().toStdString();
-  m.order = build::next_order(document_.build().machines());
-  if (!document_.apply(build::add(document_.build(), m, "Add machine " + m.name))) return;
+  if (!document_.apply(build::add_machine(document_.build(), m).edit)) return;
   for (auto* edit : {machine_name_, resolution_, quirk_}) edit->clear();
   diameter_->setChecked(false);
   machine_name_->setFocus();
@@ -200,8 +187,7 @@ void ShopDialog::add_tool() {
   t.size = *size;
   t.corner = *corner;
   t.least_cut = *least;
-  t.order = build::next_order(document_.build().tools());
-  if (!document_.apply(build::add(document_.build(), t, "Add tool " + t.name))) return;
+  if (!document_.apply(build::add_tool(document_.build(), t).edit)) return;
   for (auto* edit : {tool_name_, corner_, least_, size_}) edit->clear();
   tool_name_->setFocus();
 }
@@ -220,16 +206,15 @@ void ShopDialog::add_instrument() {
   if (!zero) return;
   i.uncertainty = *uncertainty;
   i.zero = *zero;
-  i.order = build::next_order(document_.build().instruments());
-  if (!document_.apply(build::add(document_.build(), i, "Add instrument " + i.name))) return;
+  if (!document_.apply(build::add_instrument(document_.build(), i).edit)) return;
   for (auto* edit : {instrument_name_, uncertainty_, zero_}) edit->clear();
   instrument_name_->setFocus();
 }
 
-void ShopDialog::remove_chosen(QTableWidget* table, const std::vector<build::Id>& ids, const QString& what) {
+void ShopDialog::remove_chosen(QTableWidget* table, const std::vector<build::Id>& ids) {
   const int row = table->currentRow();
   if (row >= 0 && row < static_cast<int>(ids.size()))
-    document_.apply(build::remove(document_.build(), ids[static_cast<std::size_t>(row)], what.toStdString()));
+    document_.apply(build::take_away(document_.build(), ids[static_cast<std::size_t>(row)]));
 }
 
 } // namespace datrin::app

@@ -43,7 +43,7 @@ private:
   void add_machine();
   void add_tool();
   void add_instrument();
-  void remove_chosen(QTableWidget* table, const std::vector<build::Id>& ids, const QString& what);
+  void remove_chosen(QTableWidget* table, const std::vector<build::Id>& ids);
   std::optional<double> length(QLineEdit* edit, double when_empty, bool above_zero, bool any_sign = false);
 
   Document& document_;

@@ -1,6 +1,6 @@
 #include "app/shop/sums_dialog.h"
 
-#include "app/marks/form.h"
+#include "app/marks/fields.h"
 #include "app/marks/length_field.h"
 #include "app/shell/column.h"
 #include "app/theme.h"

@@ -1,5 +1,6 @@
 #include "allowance/plan.h"
 
+#include "allowance/ladder.h"
 #include "casting/expect.h"
 #include "casting/foundry_tables.h"
 #include "geometry/between.h"
@@ -184,8 +185,10 @@ Cut cut_of(const SurfacePlan& plan, const Pose& pose, double left) {
   return cut;
 }
 
-std::optional<double> left_by_reading(const Build& build, const SurfacePlan& plan, ReadingOf of, double mm,
-                                      std::string* why) {
+namespace {
+
+std::optional<double> left_of(const Build& build, const SurfacePlan& plan, ReadingOf of, double mm,
+                              std::string* why) {
   const auto fail = [&](const char* text) -> std::optional<double> {
     if (why != nullptr) *why = text;
     return std::nullopt;
@@ -215,6 +218,60 @@ std::optional<double> left_by_reading(const Build& build, const SurfacePlan& pla
   }
   }
   return std::nullopt;
+}
+
+} // namespace
+
+std::optional<double> left_by_reading(const Build& build, const SurfacePlan& plan, ReadingOf of, double mm,
+                                      std::string* why) {
+  const auto left = left_of(build, plan, of, mm, why);
+  if (!left || *left <= plan.most + most_over_raw) return left;
+  if (why != nullptr)
+    *why = fmt::format("that would leave {}, more than there was: look which reading it is",
+                       length_text(*left, build.info().unit, {.show_unit = true}));
+  return std::nullopt;
+}
+
+double usual_last(LastStep step, const PartSurface& surface) {
+  switch (step) {
+  case LastStep::none:
+    return 0;
+  case LastStep::ream:
+    return surface.round() ? reaming_allowance(surface.diameter).usual / 2 : 0;
+  case LastStep::lap:
+    return 0.005;
+  case LastStep::trial:
+    return 2.5 * mm_per_thou;
+  }
+  return 0;
+}
+
+int surface_to_cut(const std::vector<SurfacePlan>& plans) {
+  const auto open = std::find_if(plans.begin(), plans.end(),
+                                 [](const auto& p) { return p.state != SurfaceState::finished; });
+  if (plans.empty()) return -1;
+  return open == plans.end() ? 0 : static_cast<int>(open - plans.begin());
+}
+
+Reckoning level_sum(const SurfacePlan& plan, int row) {
+  Reckoning sum;
+  if (plan.source == StockSource::none) return sum;
+  sum.lines.push_back({"metal at the highest place", plan.most,
+                       plan.source == StockSource::touches ? "touches, seat" : "casting grade"});
+  int k = 0;
+  double before = plan.most;
+  for (const auto& [id, cut] : plan.cuts) {
+    if (k > row) break;
+    sum.lines.push_back({fmt::format("cut {}", ++k), cut.left - before, "read"});
+    before = cut.left;
+  }
+  for (const auto& pass : plan.rest.passes) {
+    if (k > row) break;
+    sum.lines.push_back({fmt::format("{} {}", pass_name(pass.kind), ++k), pass.left - before, "plan"});
+    before = pass.left;
+  }
+  sum.title = fmt::format("Left a side after {}", k);
+  return sum;
 }
 
 MistakeResult absorb_mistake(const Build& build, const casting::PieceInput& input, const Pose& pose,

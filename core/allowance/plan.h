@@ -6,6 +6,7 @@
 #include "allowance/passes.h"
 #include "build/build.h"
 #include "casting/survey.h"
+#include "quantity/reckoning.h"
 
 #include <optional>
 #include <string>
@@ -49,6 +50,18 @@ std::vector<SurfacePlan> surface_plans(const build::Build& build, build::Id piec
 /// What is usual where nothing was chosen yet: skin by metal, cuts by the metal over the surface.
 build::Allowance usual_allowance(const build::Build& build, build::Id piece, build::Id surface);
 
+/// What the last step wants left, mm a side, until another number is typed: half of what a reamer of that
+/// size wants on the diameter (allowance/ladder.h), 5 µm for lapping, 2.5 thou for a fit by trial (5 thou
+/// over on the diameter; common practice).
+double usual_last(build::LastStep step, const build::PartSurface& surface);
+
+/// The surface there is something to do on: the first that is not finished, else the first; −1: none.
+int surface_to_cut(const std::vector<SurfacePlan>& plans);
+
+/// How the metal left after row `row` adds up: the cuts made, then the passes planned. Empty when nothing is
+/// known of the metal.
+Reckoning level_sum(const SurfacePlan& plan, int row);
+
 /// What a reading after a cut is of.
 enum class ReadingOf {
   left,     ///< metal still to come off, a side
@@ -56,6 +69,9 @@ enum class ReadingOf {
   distance, ///< to the face opposite, as it is (planes)
   dial      ///< how far the dial has moved since the raw surface was touched at its highest
 };
+
+inline constexpr double most_over_raw =
+    5; ///< mm: a reading that much over the raw metal is of something else
 
 /// Metal left a side by a reading, mm; nothing when it makes no sense here, with why.
 std::optional<double> left_by_reading(const build::Build& build, const SurfacePlan& plan, ReadingOf of,

@@ -29,12 +29,6 @@ struct Edit {
   bool empty() const { return changes.empty(); }
 };
 
-/// An edit that makes a record, and the id it will have.
-struct Added {
-  Id id = 0;
-  Edit edit;
-};
-
 /// A record found, with its id; nothing where there is none.
 template <class T>
 using Found = std::optional<std::pair<Id, T>>;

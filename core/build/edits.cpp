@@ -1,5 +1,6 @@
 #include "build/edits.h"
 
+#include "build/description.h"
 #include "build/references.h"
 
 #include <fmt/format.h>
@@ -10,6 +11,10 @@ namespace datrin::build {
 
 Edit add(const Build& build, Record record, std::string label) {
   return {std::move(label), {{build.next_id(), std::nullopt, std::move(record)}}};
+}
+
+Added added(const Build& build, Record record, std::string label) {
+  return {build.next_id(), add(build, std::move(record), std::move(label)), {}};
 }
 
 Edit replace(const Build& build, Id id, Record record, std::string label) {
@@ -23,35 +28,6 @@ Edit add_all(const Build& build, std::vector<Record> records, std::string label)
   Id id = build.next_id();
   edit.changes.reserve(records.size());
   for (auto& record : records) edit.changes.push_back({id++, std::nullopt, std::move(record)});
-  return edit;
-}
-
-Edit add_part(const Build& build, const std::string& name) {
-  Part part;
-  part.name = name;
-  part.order = next_order(build.parts());
-  Piece piece;
-  piece.part = build.next_id();
-  return add_all(build, {part, piece}, fmt::format("Add part {}", name));
-}
-
-Edit set_quantity(const Build& build, Id part_id, int quantity) {
-  const auto* part = build.find<Part>(part_id);
-  if (part == nullptr || quantity < 1) return {};
-  Edit edit{fmt::format("Make {} of {}", quantity, part->name), {}};
-  Part changed = *part;
-  changed.quantity = quantity;
-  if (!(changed == *part)) edit.changes.push_back({part_id, *part, changed});
-  const auto pieces = build.pieces_of(part_id);
-  auto kept = pieces.size();
-  while (static_cast<int>(kept) > quantity && build.touches_of(pieces[kept - 1].first).empty()) {
-    const auto removal = remove(build, pieces[kept - 1].first, {});
-    edit.changes.insert(edit.changes.end(), removal.changes.begin(), removal.changes.end());
-    --kept;
-  }
-  Id id = build.next_id();
-  for (int number = static_cast<int>(kept) + 1; number <= quantity; ++number)
-    edit.changes.push_back({id++, std::nullopt, Piece{part_id, number}});
   return edit;
 }
 
@@ -91,32 +67,26 @@ Edit remove_all(const Build& build, const std::vector<Id>& ids, std::string labe
   return remove_set(build, gone, std::move(label));
 }
 
-Edit remove_touches(const Build& build, const std::vector<Id>& touches) {
-  std::set<Id> gone;
-  for (const auto id : touches)
-    if (build.find<Touch>(id)) gone.insert(id);
-  if (gone.empty()) return {};
-  const auto label =
-      gone.size() == 1 ? std::string("Remove touch") : fmt::format("Remove {} touches", gone.size());
-  return remove_set(build, gone, label);
+std::string name_of(const Record& record) {
+  const auto& description = record.description();
+  if (const auto* field = description.field("name"); field != nullptr && field->type == FieldType::text)
+    if (const auto& name = *static_cast<const std::string*>(field->at_const(record.value().get()));
+        !name.empty())
+      return name;
+  return description.name;
 }
 
-Edit set_seat(const Build& build, Id piece, const Pose& pose, bool best, std::string label) {
-  const Seat seat{piece, pose, best};
-  if (const auto old = build.seat_of(piece)) return replace(build, old->first, seat, std::move(label));
-  return add(build, seat, std::move(label));
+Edit change(const Build& build, Id id, Record changed, std::string_view what) {
+  auto label = fmt::format("{} of {}", what, name_of(changed));
+  return replace(build, id, std::move(changed), std::move(label));
 }
 
-Edit set_judgement(const Build& build, const Judgement& judgement, std::string label) {
-  if (const auto old = build.judgement_of(judgement.piece))
-    return replace(build, old->first, judgement, std::move(label));
-  return add(build, judgement, std::move(label));
-}
-
-Edit set_marking(const Build& build, const Marking& marking, std::string label) {
-  if (const auto old = build.marking_of(marking.piece))
-    return replace(build, old->first, marking, std::move(label));
-  return add(build, marking, std::move(label));
+Edit take_away(const Build& build, Id id) {
+  const auto found = build.records().find(id);
+  if (found == build.records().end()) return {};
+  const auto name = name_of(found->second);
+  const std::string_view kind = found->second.description().name;
+  return remove(build, id, name == kind ? fmt::format("Remove a {}", name) : fmt::format("Remove {}", name));
 }
 
 } // namespace datrin::build

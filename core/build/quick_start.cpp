@@ -1,6 +1,6 @@
 #include "build/quick_start.h"
 
-#include "build/edits.h"
+#include "build/edit_drawing.h"
 
 #include <fmt/format.h>
 
@@ -255,10 +255,11 @@ QuickDrawing quick_drawing(QuickShape shape, const std::vector<double>& sizes) {
   return drawing;
 }
 
-Edit add_quick_part(const Build& build, const std::string& name, const QuickDrawing& drawing) {
-  if (!drawing.message.empty() || drawing.surfaces.empty()) return {};
-  Edit edit = add_part(build, name);
-  const Id part = build.next_id();
+Added add_quick_part(const Build& build, const std::string& name, const QuickDrawing& drawing) {
+  if (!drawing.message.empty() || drawing.surfaces.empty()) return {0, {}, drawing.message};
+  auto made = add_part(build, name, true);
+  auto& edit = made.edit;
+  const Id part = made.id;
   Id id = part + static_cast<Id>(edit.changes.size());
   const Id first = id;
   for (auto surface : drawing.surfaces) {
@@ -269,7 +270,7 @@ Edit add_quick_part(const Build& build, const std::string& name, const QuickDraw
     edit.changes.push_back(
         {id++, std::nullopt,
          Wall{part, first + static_cast<Id>(wall.from), first + static_cast<Id>(wall.to), wall.least}});
-  return edit;
+  return made;
 }
 
 } // namespace datrin::build

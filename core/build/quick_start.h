@@ -1,7 +1,7 @@
 #pragma once
 // Drawings begun from a few sizes: common shapes of castings, to be edited freely afterwards.
 
-#include "build/build.h"
+#include "build/edits.h"
 
 #include <string>
 #include <vector>
@@ -49,7 +49,7 @@ struct QuickDrawing {
 /// The drawing of `shape` with these sizes (mm, in the order of its QuickStart).
 QuickDrawing quick_drawing(QuickShape shape, const std::vector<double>& sizes);
 
-/// Adds a part with that drawing and its first piece, in one edit.
-Edit add_quick_part(const Build& build, const std::string& name, const QuickDrawing& drawing);
+/// Adds a part with that drawing and its first piece, in one edit; a name that is taken gets a number.
+Added add_quick_part(const Build& build, const std::string& name, const QuickDrawing& drawing);
 
 } // namespace datrin::build

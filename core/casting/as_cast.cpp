@@ -1,7 +1,7 @@
 #include "casting/as_cast.h"
 
+#include "geometry/best_fit.h"
 #include "geometry/between.h"
-#include "geometry/fit.h"
 #include "geometry/solve.h"
 #include "quantity/length_text.h"
 

@@ -1,6 +1,6 @@
 #include "casting/certainty.h"
 
-#include "geometry/fit.h"
+#include "geometry/best_fit.h"
 #include "geometry/solve.h"
 #include "quantity/unit.h"
 

@@ -25,15 +25,27 @@ Foundry foundry_or_usual(const Build& build, Id part) {
   usual.part = part;
   usual.process = "sand by hand";
   const auto* p = build.find<Part>(part);
-  const auto metal = metal_named(p ? p->material : "").value_or(metals().front());
-  usual.metal = metal.name;
-  usual.shrinkage = metal.shrink_usual;
-  usual.draft = metal.draft;
-  if (const auto grade = usual_grade(usual.process, metal.group)) {
-    usual.tolerance_grade = grade->tolerance;
-    usual.allowance = grade->allowance;
+  return of_metal(usual, metal_named(p ? p->material : "").value_or(metals().front()).name);
+}
+
+Foundry of_metal(Foundry foundry, const std::string& metal) {
+  foundry.metal = metal;
+  if (const auto found = metal_named(metal)) {
+    foundry.shrinkage = found->shrink_usual;
+    foundry.draft = found->draft;
   }
-  return usual;
+  return by_process(foundry, foundry.process);
+}
+
+Foundry by_process(Foundry foundry, const std::string& process) {
+  foundry.process = process;
+  const auto metal = metal_named(foundry.metal);
+  if (!metal) return foundry;
+  if (const auto grade = usual_grade(process, metal->group)) {
+    foundry.tolerance_grade = grade->tolerance;
+    foundry.allowance = grade->allowance;
+  }
+  return foundry;
 }
 
 Id opposite_plane(const Build& build, Id surface) {

@@ -37,6 +37,11 @@ struct RawWall {
   double tolerance = 0; ///< mm: whole width about it, one grade coarser than the casting's
 };
 
+/// How a part is cast, of that metal, or by that process: what is usual for them follows (shrinkage, draft
+/// and grades with the metal; grades with the process).
+build::Foundry of_metal(build::Foundry foundry, const std::string& metal);
+build::Foundry by_process(build::Foundry foundry, const std::string& process);
+
 enum class ExpectStatus { not_run, expected, refused };
 
 struct Expectation {

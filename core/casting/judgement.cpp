@@ -2,8 +2,8 @@
 
 #include "casting/seat_groups.h"
 #include "casting/seat_start.h"
+#include "geometry/best_fit.h"
 #include "geometry/between.h"
-#include "geometry/fit.h"
 
 #include <Eigen/Geometry>
 #include <fmt/format.h>

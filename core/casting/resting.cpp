@@ -1,6 +1,6 @@
 #include "casting/resting.h"
 
-#include "geometry/fit.h"
+#include "geometry/best_fit.h"
 #include "quantity/length_text.h"
 
 #include <Eigen/Geometry>

@@ -37,6 +37,13 @@ Measured measure(const Build& build, const MeasureInput& in, const LengthOptions
   const auto* d = build.find<Dimension>(in.made.dimension);
   if (d == nullptr || build.find<Piece>(in.made.piece) == nullptr)
     return refuse("there is no such dimension of a piece any more");
+  if (d->kind == DimensionKind::angle) {
+    const auto angle = parse_angle(std::string(in.text), in.angles);
+    if (!angle.ok) return refuse(angle.message);
+    out.measurement = {in.made.piece, in.made.dimension, angle.radian, 0, {}, in.at};
+    out.ok = true;
+    return out;
+  }
   const auto read = fits::parse_reading(in.text, options);
   if (!read.ok) return refuse(read.message);
   if (in.place && read.kind != fits::ReadingKind::size)
@@ -95,6 +102,12 @@ Measured measure(const Build& build, const MeasureInput& in, const LengthOptions
   m.value = fits::form(form).matters;
   out.ok = true;
   return out;
+}
+
+Edit take_back_reading(const Build& build, const Made& made) {
+  const auto old = build.measurement_of(made.piece, made.dimension);
+  if (!old) return {};
+  return remove(build, old->first, "Take back the reading of " + made_name(build, made));
 }
 
 Edit keep_measurement(const Build& build, const Measurement& m) {

@@ -5,6 +5,7 @@
 
 #include "chains/build_targets.h"
 #include "fits/solids.h"
+#include "quantity/angle.h"
 #include "quantity/length.h"
 
 #include <optional>
@@ -27,6 +28,7 @@ struct MeasureInput {
   std::optional<Place> place; ///< one of several readings of it; none: the whole of it
   bool is_hole = true;        ///< of several readings of a hole the smallest counts, of a shaft the largest
   std::string at;             ///< when, UTC, ISO 8601
+  AngleOptions angles;        ///< for a dimension that is an angle
 };
 
 struct Measured {
@@ -39,6 +41,9 @@ struct Measured {
 /// size far from the nominal refused. A reading of a place is added to those there are; a plain reading taken
 /// before is kept as one of them.
 Measured measure(const build::Build& build, const MeasureInput& input, const LengthOptions& options);
+
+/// The edit that takes the reading of it away; empty when there is none.
+build::Edit take_back_reading(const build::Build& build, const Made& made);
 
 /// The edit that keeps it, in place of the reading there was.
 build::Edit keep_measurement(const build::Build& build, const build::Measurement& measurement);

@@ -18,13 +18,15 @@
 
 namespace datrin::fits {
 
+inline constexpr double usual_roughness = 0.006; ///< mm Rz: turned and reamed metal (common practice)
+
 struct PressInput {
   double diameter = 0;
   double hub_outside = 0;
   double shaft_bore = 0; ///< 0: solid
   double length = 0;     ///< engaged
   double interference = 0;
-  double hub_roughness = 0, shaft_roughness = 0; ///< Rz in mm
+  double hub_roughness = usual_roughness, shaft_roughness = usual_roughness; ///< Rz in mm
   const Solid* hub = nullptr;
   const Solid* shaft = nullptr;
   double friction = 0; ///< 0: the lesser of the two metals'

@@ -1,5 +1,6 @@
 #include "fits/purpose.h"
 
+#include "build/words.h"
 #include "fits/bearing.h"
 #include "joint_purposes_csv.h"
 #include "quantity/length_text.h"
@@ -24,7 +25,10 @@ const Table& table() {
 }
 
 std::size_t row_of(JointPurpose purpose) {
-  return static_cast<std::size_t>(purpose);
+  const auto& rows = table().rows;
+  const auto found = std::find_if(rows.begin(), rows.end(),
+                                  [&](const auto& row) { return row.front() == build::shown_word(purpose); });
+  return static_cast<std::size_t>(found - rows.begin());
 }
 
 std::string cell(JointPurpose purpose, const char* column) {
@@ -160,10 +164,6 @@ void add_bearing(ProposeResult& out, const ProposeInput& in) {
 }
 
 } // namespace
-
-std::string_view purpose_words(JointPurpose purpose) {
-  return table().rows[row_of(purpose)][1];
-}
 
 bool is_over_a_thread(JointPurpose purpose) {
   return purpose == JointPurpose::thread || purpose == JointPurpose::bolt_clearance ||

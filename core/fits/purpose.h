@@ -13,10 +13,6 @@ namespace datrin::fits {
 
 using build::JointPurpose;
 
-inline constexpr int purpose_count = 16;
-
-std::string_view purpose_words(JointPurpose purpose); ///< "runs freely"
-
 /// Purposes that are one hole over a thread or its screw, without a shaft of the build.
 bool is_over_a_thread(JointPurpose purpose);
 

@@ -216,4 +216,23 @@ std::vector<Setup> suggest_setups(const Build& build, Id part, const std::vector
   return out;
 }
 
+Edit take_datums(const Build& build, Id part, const std::vector<Id>& datums) {
+  const auto setups = build.setups_of(part);
+  if (!setups.empty()) {
+    auto changed = setups.front().second;
+    changed.datums = datums;
+    return replace(build, setups.front().first, changed, "Take first datums");
+  }
+  std::vector<Record> records;
+  for (auto& setup : suggest_setups(build, part, datums)) records.emplace_back(std::move(setup));
+  return add_all(build, std::move(records), "Take first datums, with two setups");
+}
+
+std::string still_missing(const GateResult& gate) {
+  std::string words;
+  for (const auto& item : gate.items)
+    if (!item.done) words += (words.empty() ? "" : "; ") + item.text;
+  return words;
+}
+
 } // namespace datrin::route

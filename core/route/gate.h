@@ -4,7 +4,7 @@
 // later setups. Uses allowance/: whether a surface is done is read from its cuts.
 
 #include "allowance/plan.h"
-#include "build/build.h"
+#include "build/edits.h"
 
 #include <string>
 #include <vector>
@@ -43,5 +43,11 @@ std::vector<RouteRemark> route_remarks(const build::Build& build, build::Id part
 /// reached, then turned over on what was cut.
 std::vector<build::Setup> suggest_setups(const build::Build& build, build::Id part,
                                          const std::vector<build::Id>& first_datums);
+
+/// Locates the first setup of a part from `datums`; a part without setups gets the two suggested.
+build::Edit take_datums(const build::Build& build, build::Id part, const std::vector<build::Id>& datums);
+
+/// What the gate still wants, in words: "bore; 46 measured". Empty when nothing.
+std::string still_missing(const GateResult& gate);
 
 } // namespace datrin::route

@@ -1,5 +1,6 @@
 #include "store/build_file.h"
 
+#include "build/now.h"
 #include "store/build_header.h"
 #include "store/build_recovery.h"
 #include "store/json_reader.h"
@@ -32,10 +33,6 @@ enum State { done = 0, undone = 1, superseded = 2, elsewhere = 3 }; // elsewhere
 
 bool is_undone(int state) {
   return state == undone || state == superseded;
-}
-
-std::string now_text() {
-  return fmt::format("{:%Y-%m-%dT%H:%M:%SZ}", fmt::gmtime(std::time(nullptr)));
 }
 
 bool may_write(const std::string& path) {
@@ -335,9 +332,9 @@ std::optional<BuildFile> BuildFile::open(const std::string& path, FileOutcome& o
       throw std::runtime_error(check);
     file.load(false);
     if (header.user_version < build_format_version)
-      file.database_->db.exec(
-          fmt::format("PRAGMA user_version = {0}; UPDATE metadata SET value = '{0}' WHERE key = 'format_version'",
-                      build_format_version));
+      file.database_->db.exec(fmt::format(
+          "PRAGMA user_version = {0}; UPDATE metadata SET value = '{0}' WHERE key = 'format_version'",
+          build_format_version));
     outcome = {};
     return file;
   } catch (const SQLite::Exception& why) {
@@ -363,7 +360,7 @@ FileOutcome BuildFile::apply(const Edit& edit) {
     supersede.bind(1, superseded);
     supersede.bind(2, undone);
     supersede.exec();
-    database_->write_log(now_text(), edit.label, changes_json(edit.changes).dump(), done);
+    database_->write_log(build::utc_now(), edit.label, changes_json(edit.changes).dump(), done);
     database_->write_next_id(build_.next_id());
     transaction.commit();
   } catch (const std::exception& error) {

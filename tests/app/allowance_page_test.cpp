@@ -3,7 +3,7 @@
 #include "app/marks/why.h"
 #include "app/shop/shop_dialog.h"
 #include "app/shop/sums_dialog.h"
-#include "build/edits.h"
+#include "build/edit_drawing.h"
 #include "quantity/length_text.h"
 
 #include <algorithm>
@@ -203,7 +203,7 @@ TEST_F(Spending, ByKeyboardAndInInches) {
 }
 
 TEST_F(Spending, APartWithNothingYetTeaches) {
-  window->document().apply(build::add_part(build(), "Empty"));
+  window->document().apply(build::add_part(build(), "Empty").edit);
   choose_piece(static_cast<std::size_t>(window->shelf()->model()->rowCount()) - 1);
   EXPECT_EQ(page().next_text(), "\u2013");
   EXPECT_EQ(page().verdict_text(), "No surface is to be machined yet.");
@@ -212,11 +212,11 @@ TEST_F(Spending, APartWithNothingYetTeaches) {
 TEST_F(Spending, EveryLevelShowsItsSum) {
   page().choose(column("foot"));
   for (int row = 0; row < page().table()->rowCount(); ++row)
-    EXPECT_NEAR(page().level_of(row).total(),
+    EXPECT_NEAR(allowance::level_sum(plan("foot"), row).total(),
                 page().table()->item(row, 3)->text().replace(QChar(0x2212), '-').toDouble(), 0.0051)
         << row;
   page().choose(column("end A"));
-  EXPECT_NEAR(page().level_of(0).total(), plan("end A").rest.passes.front().left, 1e-9);
+  EXPECT_NEAR(allowance::level_sum(plan("end A"), 0).total(), plan("end A").rest.passes.front().left, 1e-9);
   page().metal()->setFocus();
   press(Qt::Key_F1);
   EXPECT_FALSE(window->findChildren<app::WhyCard*>().isEmpty());

@@ -4,7 +4,7 @@
 #include "app/marks/why.h"
 #include "app/shop/shop_dialog.h"
 #include "app/shop/threads_dialog.h"
-#include "build/edits.h"
+#include "build/edit_drawing.h"
 
 #include <QElapsedTimer>
 #include <QStyle>

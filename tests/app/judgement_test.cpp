@@ -1,3 +1,4 @@
+#include "build/edit_drawing.h"
 #include "tests/app/bench.h"
 
 #include "app/drawing/quick_start_dialog.h"
@@ -166,7 +167,7 @@ TEST_F(Judging, AQuickStartIsDrawnAndEditedFreely) {
   EXPECT_FALSE(dialog.draw_button()->isEnabled());
   type("1 3/8\"");
   EXPECT_TRUE(dialog.draw_button()->isEnabled());
-  ASSERT_TRUE(window->document().apply(build::add_quick_part(build(), "Bearing", dialog.drawing())));
+  ASSERT_TRUE(window->document().apply(build::add_quick_part(build(), "Bearing", dialog.drawing()).edit));
   EXPECT_EQ(window->undo_action()->text(), "Undo: Add part Bearing");
 }
 
@@ -198,7 +199,7 @@ TEST_F(Judging, ASecondWindowReadsOnlyAndSaysSo) {
       << second.message().toStdString();
   EXPECT_TRUE(second.windowTitle().contains("(for reading)"));
   const auto parts = second.document().build().parts().size();
-  EXPECT_FALSE(second.document().apply(build::add_part(second.document().build(), "x")));
+  EXPECT_FALSE(second.document().apply(build::add_part(second.document().build(), "x").edit));
   EXPECT_TRUE(second.message().contains("was not done")) << second.message().toStdString();
   EXPECT_EQ(second.document().build().parts().size(), parts);
 }

@@ -1,3 +1,4 @@
+#include "build/edit_drawing.h"
 #include "tests/app/bench.h"
 
 #include "app/marks/copy_table.h"
@@ -63,7 +64,7 @@ TEST_F(EveryFace, FitsTheWindowAtEverySizeOfTextLightAndDark) {
 TEST_F(EveryFace, TeachesWhereThereIsNothingYet) {
   auto& document = window->document();
   const auto part = document.build().next_id();
-  ASSERT_TRUE(document.apply(build::add_part(document.build(), "Flywheel")));
+  ASSERT_TRUE(document.apply(build::add_part(document.build(), "Flywheel").edit));
   document.choose(part, 0);
   visit([&](int, int) { EXPECT_FALSE(window->grab().isNull()); });
   window->go_to(MainWindow::touches);

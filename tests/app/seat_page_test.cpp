@@ -1,3 +1,5 @@
+#include "build/edit_casting.h"
+#include "build/edit_drawing.h"
 #include "tests/app/bench.h"
 
 #include "app/casting/piece_state.h"
@@ -101,7 +103,7 @@ TEST_F(Seating, TwoTouchesShowWhatIsMissingInsteadOfNumbers) {
 TEST_F(Seating, AnEmptyPartTeaches) {
   auto& document = window->document();
   const auto part = document.build().next_id();
-  ASSERT_TRUE(document.apply(build::add_part(document.build(), "Flywheel")));
+  ASSERT_TRUE(document.apply(build::add_part(document.build(), "Flywheel").edit));
   document.choose(part, 0);
   for (int step = 0; step < MainWindow::step_count; ++step) {
     window->go_to(step);

@@ -1,3 +1,4 @@
+#include "build/edit_drawing.h"
 #include "tests/app/bench.h"
 
 #include <QApplication>

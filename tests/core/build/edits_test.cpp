@@ -1,4 +1,5 @@
-#include "build/edits.h"
+#include "build/edit_casting.h"
+#include "build/edit_drawing.h"
 
 #include <gtest/gtest.h>
 
@@ -15,7 +16,7 @@ struct Made {
 Made make() {
   Made m;
   m.part = m.build.next_id();
-  EXPECT_TRUE(m.build.apply(add_part(m.build, "Pedestal")));
+  EXPECT_TRUE(m.build.apply(add_part(m.build, "Pedestal").edit));
   m.piece = m.build.pieces_of(m.part).front().first;
   const auto keep = [&](Record record) {
     const Id id = m.build.next_id();

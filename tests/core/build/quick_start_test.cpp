@@ -25,7 +25,7 @@ TEST(QuickStart, EveryShapeGivesADrawingThatStands) {
     EXPECT_EQ(drawing.message, "") << start.name;
     EXPECT_GE(drawing.surfaces.size(), 4U) << start.name;
     Build build;
-    ASSERT_TRUE(build.apply(add_quick_part(build, start.name, drawing)));
+    ASSERT_TRUE(build.apply(add_quick_part(build, start.name, drawing).edit));
     EXPECT_EQ(first_dangling(build), "");
     const auto part = build.parts().front().first;
     EXPECT_EQ(build.surfaces_of(part).size(), drawing.surfaces.size());
@@ -52,6 +52,7 @@ TEST(QuickStart, SizesThatDoNotFitAreNamed) {
   EXPECT_EQ(quick_drawing(QuickShape::pedestal, sizes).message, "the boss must be wider than the bore");
   sizes[5] = 0;
   EXPECT_EQ(quick_drawing(QuickShape::pedestal, sizes).message, "boss must be above 0");
-  EXPECT_TRUE(add_quick_part(Build{}, "x", quick_drawing(QuickShape::pedestal, sizes)).empty());
+  EXPECT_EQ(add_quick_part(Build{}, "x", quick_drawing(QuickShape::pedestal, sizes)).wrong,
+            "boss must be above 0");
   EXPECT_EQ(quick_drawing(QuickShape::cover, {50}).message, "thickness must be above 0");
 }

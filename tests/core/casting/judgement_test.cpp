@@ -1,6 +1,6 @@
 #include "casting/judgement.h"
 
-#include "geometry/fit.h"
+#include "geometry/best_fit.h"
 #include "sim/pedestal.h"
 
 #include <gtest/gtest.h>

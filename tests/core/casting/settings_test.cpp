@@ -1,6 +1,7 @@
 #include "casting/settings.h"
 
-#include "build/edits.h"
+#include "build/edit_casting.h"
+#include "build/edit_drawing.h"
 #include "casting/seat.h"
 #include "casting/survey.h"
 #include "sim/pedestal.h"
@@ -21,7 +22,7 @@ struct ThreeSettings {
     sim::PedestalOptions options;
     options.seed = seed;
     pedestal = sim::random_pedestal(options);
-    EXPECT_TRUE(build.apply(add_part(build, "Pedestal")));
+    EXPECT_TRUE(build.apply(add_part(build, "Pedestal").edit));
     part = build.parts().front().first;
     piece = build.pieces_of(part).front().first;
     for (std::size_t i = 0; i < pedestal.input.surfaces.size(); ++i) {

@@ -1,6 +1,6 @@
 #include "chains/walk.h"
 
-#include "build/edits.h"
+#include "build/edit_drawing.h"
 
 #include <gtest/gtest.h>
 
@@ -18,7 +18,7 @@ class Walk : public testing::Test {
 protected:
   Id part(const char* name) {
     const Id id = b.next_id();
-    EXPECT_TRUE(b.apply(add_part(b, name)));
+    EXPECT_TRUE(b.apply(add_part(b, name).edit));
     return id;
   }
   Id surface(Id part, const char* name, SurfaceKind kind, Vec3 at, Vec3 direction, double diameter = 0) {

@@ -1,5 +1,7 @@
 #include "fits/purpose.h"
 
+#include "build/words.h"
+
 #include <gtest/gtest.h>
 
 #include <algorithm>
@@ -9,14 +11,14 @@ using namespace datrin::fits;
 using build::JointPurpose;
 
 TEST(Purpose, EveryOneProposesLimitsInOrder) {
-  for (int k = 0; k < purpose_count; ++k) {
+  for (int k = 0; k < static_cast<int>(build::words_of<JointPurpose>().second); ++k) {
     ProposeInput in;
     in.purpose = static_cast<JointPurpose>(k);
     in.nominal = in.purpose == JointPurpose::thread ? 5 : 12;
     in.thread = "M6";
     const auto result = propose(in);
-    ASSERT_TRUE(result.ok) << purpose_words(in.purpose) << result.message;
-    ASSERT_FALSE(result.proposals.empty()) << purpose_words(in.purpose);
+    ASSERT_TRUE(result.ok) << build::shown_word(in.purpose) << result.message;
+    ASSERT_FALSE(result.proposals.empty()) << build::shown_word(in.purpose);
     for (const auto& p : result.proposals) {
       EXPECT_LT(p.least, p.most) << p.name;
       if (is_pressed(in.purpose)) {
@@ -33,7 +35,7 @@ TEST(Purpose, FromLooseToTight) {
        {JointPurpose::runs_freely, JointPurpose::runs_true, JointPurpose::slides, JointPurpose::locates,
         JointPurpose::light_press, JointPurpose::press, JointPurpose::shrink}) {
     const auto p = propose({purpose, 20, "", {}, Unit::mm, 0}).proposals.front();
-    EXPECT_LT(p.least + p.most, last) << purpose_words(purpose);
+    EXPECT_LT(p.least + p.most, last) << build::shown_word(purpose);
     last = p.least + p.most;
   }
 }

@@ -1,7 +1,7 @@
 #include "geometry/surface.h"
 
+#include "geometry/best_fit.h"
 #include "geometry/direction_text.h"
-#include "geometry/fit.h"
 
 #include <gtest/gtest.h>
 

@@ -1,6 +1,6 @@
 #include "store/build_file.h"
 
-#include "build/edits.h"
+#include "build/edit_drawing.h"
 #include "build/references.h"
 #include "demo/mill_engine.h"
 #include "store/json_reader.h"
@@ -76,8 +76,8 @@ TEST_F(BuildFileTest, UndoAndRedoNameThemselvesAndReachAcrossRestarts) {
   {
     auto file = made();
     EXPECT_FALSE(file.undo_label());
-    ASSERT_TRUE(file.apply(build::add_part(file.build(), "Pedestal")).ok());
-    ASSERT_TRUE(file.apply(build::add_part(file.build(), "Cylinder")).ok());
+    ASSERT_TRUE(file.apply(build::add_part(file.build(), "Pedestal").edit).ok());
+    ASSERT_TRUE(file.apply(build::add_part(file.build(), "Cylinder").edit).ok());
   }
   const auto both = opened().build().records();
   {
@@ -101,9 +101,9 @@ TEST_F(BuildFileTest, UndoAndRedoNameThemselvesAndReachAcrossRestarts) {
 
 TEST_F(BuildFileTest, ANewEditAfterUndoEndsRedoButTheLogKeepsAll) {
   auto file = made();
-  ASSERT_TRUE(file.apply(build::add_part(file.build(), "One")).ok());
+  ASSERT_TRUE(file.apply(build::add_part(file.build(), "One").edit).ok());
   ASSERT_TRUE(file.undo().ok());
-  ASSERT_TRUE(file.apply(build::add_part(file.build(), "Two")).ok());
+  ASSERT_TRUE(file.apply(build::add_part(file.build(), "Two").edit).ok());
   EXPECT_FALSE(file.redo_label());
   const auto log = file.log(10);
   ASSERT_EQ(log.size(), 2U);
@@ -117,14 +117,14 @@ TEST_F(BuildFileTest, IdsOfRemovedRecordsAreNotUsedAgainAfterARestart) {
   build::Id next = 0;
   {
     auto file = made();
-    ASSERT_TRUE(file.apply(build::add_part(file.build(), "Gone")).ok());
+    ASSERT_TRUE(file.apply(build::add_part(file.build(), "Gone").edit).ok());
     next = file.build().next_id();
     ASSERT_TRUE(
         file.apply(build::remove(file.build(), file.build().parts().front().first, "Remove Gone")).ok());
   }
   auto file = opened();
   EXPECT_EQ(file.build().next_id(), next);
-  ASSERT_TRUE(file.apply(build::add_part(file.build(), "New")).ok());
+  ASSERT_TRUE(file.apply(build::add_part(file.build(), "New").edit).ok());
   ASSERT_TRUE(file.undo().ok());
   ASSERT_TRUE(file.undo().ok()); // the removed part comes back under its own id
   EXPECT_EQ(file.build().parts().front().second.name, "Gone");
@@ -158,7 +158,7 @@ TEST_F(BuildFileTest, RefusesToMakeOneWhereSomethingIs) {
 TEST_F(BuildFileTest, ANewerFormatIsOpenedForReadingAndLeftUnwritten) {
   {
     auto file = made();
-    ASSERT_TRUE(file.apply(build::add_part(file.build(), "Pedestal")).ok());
+    ASSERT_TRUE(file.apply(build::add_part(file.build(), "Pedestal").edit).ok());
   }
   auto whole = bytes();
   whole[63] = 9; // user_version, big-endian at byte 60: SQLite database file format, section 1.3
@@ -171,7 +171,7 @@ TEST_F(BuildFileTest, ANewerFormatIsOpenedForReadingAndLeftUnwritten) {
             path_ + " was written by a newer version of Datrin (format 9, this one reads up to 5); "
                     "it is open for reading only");
   EXPECT_EQ(file->build().parts().size(), 1U);
-  EXPECT_FALSE(file->apply(build::add_part(file->build(), "Another")).ok());
+  EXPECT_FALSE(file->apply(build::add_part(file->build(), "Another").edit).ok());
   EXPECT_EQ(file->build().parts().size(), 1U);
   EXPECT_FALSE(file->undo_label());
   EXPECT_FALSE(file->undo().ok());
@@ -207,7 +207,7 @@ TEST_F(BuildFileTest, CutShortAtPagesAllAlongItIsLeftAndWhatCanBeReadIsOpenedBes
     }
     EXPECT_GE(same, most) << size; // a longer stump never gives less
     most = std::max(most, same);
-    ASSERT_TRUE(file->apply(build::add_part(file->build(), "Goes on")).ok());
+    ASSERT_TRUE(file->apply(build::add_part(file->build(), "Goes on").edit).ok());
     const auto beside = file->path();
     file.reset();
     fs::remove(beside);
@@ -274,7 +274,7 @@ TEST_F(BuildFileTest, ASpoiltPageCostsWhatWasInItAndTheLogGivesItBack) {
 
 TEST_F(BuildFileTest, ASecondWindowReadsAndDoesNotWrite) {
   auto first = made();
-  ASSERT_TRUE(first.apply(build::add_part(first.build(), "Pedestal")).ok());
+  ASSERT_TRUE(first.apply(build::add_part(first.build(), "Pedestal").edit).ok());
   {
     FileOutcome outcome;
     auto second = BuildFile::open(path_, outcome);
@@ -282,11 +282,11 @@ TEST_F(BuildFileTest, ASecondWindowReadsAndDoesNotWrite) {
     EXPECT_EQ(outcome.status, FileStatus::held);
     EXPECT_EQ(outcome.message, path_ + " is open in another window; it is open for reading only");
     EXPECT_EQ(second->build().records(), first.build().records());
-    EXPECT_EQ(second->apply(build::add_part(second->build(), "x")).message,
+    EXPECT_EQ(second->apply(build::add_part(second->build(), "x").edit).message,
               path_ + " is open in another window; it is open for reading only; \"Add part x\" was not done");
     EXPECT_EQ(second->log(10).size(), 1U);
   }
-  ASSERT_TRUE(first.apply(build::add_part(first.build(), "Cylinder")).ok()); // the first goes on
+  ASSERT_TRUE(first.apply(build::add_part(first.build(), "Cylinder").edit).ok()); // the first goes on
 }
 
 TEST_F(BuildFileTest, AFileThatMayNotBeWrittenIsOpenedForReading) {
@@ -304,7 +304,7 @@ TEST_F(BuildFileTest, AFileThatMayNotBeWrittenIsOpenedForReading) {
   EXPECT_TRUE(file) << outcome.message;
   EXPECT_EQ(outcome.message, path_ + " may not be written to; it is open for reading only");
   if (file) {
-    EXPECT_FALSE(file->apply(build::add_part(file->build(), "x")).ok());
+    EXPECT_FALSE(file->apply(build::add_part(file->build(), "x").edit).ok());
   }
   if (root) {
     ASSERT_EQ(::seteuid(0), 0);
@@ -313,7 +313,7 @@ TEST_F(BuildFileTest, AFileThatMayNotBeWrittenIsOpenedForReading) {
 
 TEST_F(BuildFileTest, AFullDiskRefusesTheEditAndKeepsEverything) {
   auto file = made();
-  ASSERT_TRUE(file.apply(build::add_part(file.build(), "Pedestal")).ok());
+  ASSERT_TRUE(file.apply(build::add_part(file.build(), "Pedestal").edit).ok());
   const auto before = file.build().records();
   rlimit old{};
   ASSERT_EQ(::getrlimit(RLIMIT_FSIZE, &old), 0);
@@ -321,17 +321,17 @@ TEST_F(BuildFileTest, AFullDiskRefusesTheEditAndKeepsEverything) {
   rlimit full = old;
   full.rlim_cur = fs::file_size(path_); // no file may grow beyond this: the disk is full
   ASSERT_EQ(::setrlimit(RLIMIT_FSIZE, &full), 0);
-  const auto outcome = file.apply(build::add_part(file.build(), std::string(100000, 'x')));
+  const auto outcome = file.apply(build::add_part(file.build(), std::string(100000, 'x')).edit);
   ASSERT_EQ(::setrlimit(RLIMIT_FSIZE, &old), 0);
   EXPECT_EQ(outcome.status, FileStatus::refused);
   EXPECT_NE(outcome.message.find("could not be kept in " + path_), std::string::npos) << outcome.message;
   EXPECT_EQ(file.build().records(), before);
-  ASSERT_TRUE(file.apply(build::add_part(file.build(), "Room again")).ok());
+  ASSERT_TRUE(file.apply(build::add_part(file.build(), "Room again").edit).ok());
 }
 
 TEST_F(BuildFileTest, AnEditThatDoesNotFitChangesNothing) {
   auto file = made();
-  auto edit = build::add_part(file.build(), "One");
+  auto edit = build::add_part(file.build(), "One").edit;
   ASSERT_TRUE(file.apply(edit).ok());
   EXPECT_FALSE(file.apply(edit).ok()); // the same ids are taken now
   EXPECT_EQ(file.build().parts().size(), 1U);

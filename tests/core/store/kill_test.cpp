@@ -1,7 +1,7 @@
 // Killed at any moment, a build opens with everything that was shown (common practice for a logbook: what is
 // written is written).
 
-#include "build/edits.h"
+#include "build/edit_drawing.h"
 #include "store/build_file.h"
 
 #include <gtest/gtest.h>
@@ -26,7 +26,7 @@ namespace {
   if (!outcome.ok()) ::_exit(3);
   for (;;) {
     const int number = static_cast<int>(file->build().parts().size()) + 1;
-    const auto edit = build::add_part(file->build(), "Part " + std::to_string(number));
+    const auto edit = build::add_part(file->build(), "Part " + std::to_string(number)).edit;
     if (!file->apply(edit).ok()) ::_exit(4);
     if (::write(say, &number, sizeof number) != sizeof number) ::_exit(5);
   }

@@ -1,6 +1,6 @@
 #include "store/record_json.h"
 
-#include "fits/purpose.h"
+#include "build/words.h"
 #include "store/json_reader.h"
 
 #include <gtest/gtest.h>
@@ -124,10 +124,10 @@ TEST(PlanJson, WhatCannotBeIsRefusedWithItsPlace) {
 
 // One name for one thing: what the file says a joint is for is what the screen says.
 TEST(PlanJson, PurposesAreNamedAsOnScreen) {
-  for (int k = 0; k < fits::purpose_count; ++k) {
+  for (int k = 0; k < static_cast<int>(build::words_of<JointPurpose>().second); ++k) {
     Joint j;
     j.purpose = static_cast<JointPurpose>(k);
-    EXPECT_EQ(store::record_body(j)["purpose"], fits::purpose_words(j.purpose));
+    EXPECT_EQ(store::record_body(j)["purpose"], build::shown_word(j.purpose));
   }
 }
 

@@ -1,9 +1,8 @@
-#include "app/marks/form.h"
+#include "app/marks/fields.h"
 
 #include "app/marks/copy_table.h"
 #include "app/theme.h"
 
-#include <QDateTime>
 #include <QHeaderView>
 #include <QLabel>
 #include <QSignalBlocker>
@@ -67,10 +66,6 @@ void fill_row(QTableWidget* table, int row, const QStringList& cells) {
     item->setToolTip(cells[c]);
     table->setItem(row, c, item);
   }
-}
-
-std::string now_text() {
-  return QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString();
 }
 
 void choose_data(QComboBox* box, qlonglong data) {

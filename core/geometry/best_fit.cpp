@@ -1,4 +1,4 @@
-#include "geometry/fit.h"
+#include "geometry/best_fit.h"
 
 #include "geometry/solve.h"
 

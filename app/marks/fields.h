@@ -1,6 +1,7 @@
 #pragma once
 // The parts forms and plain tables are made of.
 
+#include "build/words.h"
 #include "quantity/angle.h"
 #include "quantity/length.h"
 
@@ -26,8 +27,15 @@ QTableWidget* plain_table(const QString& accessible_name, const QStringList& hea
 /// Fills row `row`, aligned as the headings are.
 void fill_row(QTableWidget* table, int row, const QStringList& cells);
 
-/// Now, as records keep it: UTC, ISO 8601.
-std::string now_text();
+/// The words of an enumeration of the records, in its order: the entries of a choice.
+template <class E>
+QStringList shown_words() {
+  QStringList words;
+  const auto [list, count] = build::shown_words_of<E>();
+  for (std::size_t k = 0; k < count; ++k)
+    words << QString::fromUtf8(list[k].data(), static_cast<qsizetype>(list[k].size()));
+  return words;
+}
 
 /// Chooses the entry with that data, without a signal.
 void choose_data(QComboBox* box, qlonglong data);

@@ -1,0 +1,202 @@
+#include "fits/joint_edits.h"
+
+#include "build/words.h"
+#include "fits/fit.h"
+#include "quantity/text.h"
+#include "threads/threads.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace datrin::fits {
+
+using namespace build;
+
+namespace {
+
+/// The limits for the joint as it is now, at the size of its hole; without one they stay.
+void follow(const Build& build, Joint& joint, bool same_basis) {
+  if (const auto* hole = build.find<Dimension>(joint.hole)) take_limits(joint, hole->nominal, same_basis);
+}
+
+/// A part whose only dimension is a typed size: `made` gets part, piece and dimension; the id of the last.
+Id typed_part(const Joint& joint, const char* side, const LimitsResult& size, double order, Id next,
+              std::vector<Record>& made) {
+  Part part;
+  part.name = joint.name + ", " + side;
+  part.order = order;
+  Dimension d;
+  d.part = next;
+  d.name = "size";
+  d.nominal = size.nominal;
+  d.lower = size.lower;
+  d.upper = size.upper;
+  d.tolerance = size.tolerance;
+  d.importance = DimensionClass::fit;
+  d.source = DimensionSource::chosen;
+  made.emplace_back(part);
+  made.emplace_back(Piece{next, 1});
+  made.emplace_back(d);
+  return next + 2;
+}
+
+} // namespace
+
+StatedJoint state_joint(const Build& build, const JointInput& in, const LimitsOptions& options) {
+  const auto refuse = [](JointField at, std::string why) { return StatedJoint{{0, {}, std::move(why)}, at}; };
+  const bool over_thread = is_over_a_thread(in.purpose);
+  Joint joint;
+  joint.purpose = in.purpose;
+  joint.name = std::string(trimmed(in.name));
+  if (joint.name.empty()) joint.name = shown_word(in.purpose);
+  if (over_thread) {
+    if (const auto found = threads::find(in.thread); found.thread == nullptr)
+      return refuse(JointField::thread, found.message);
+    joint.thread = std::string(trimmed(in.thread));
+  }
+  std::vector<Record> made;
+  double nominal = 0, order = next_order(build.parts());
+  struct Side {
+    const JointSide& typed;
+    const char* name;
+    JointField field;
+    Id Joint::*into;
+  };
+  std::vector<Side> sides{{in.hole, "hole", JointField::hole, &Joint::hole}};
+  if (!over_thread) sides.push_back({in.shaft, "shaft", JointField::shaft, &Joint::shaft});
+  for (const auto& side : sides) {
+    double size = 0;
+    if (side.typed.dimension != 0) {
+      const auto* d = build.find<Dimension>(side.typed.dimension);
+      if (d == nullptr) return refuse(side.field, fmt::format("The {} is no dimension any more.", side.name));
+      joint.*side.into = side.typed.dimension;
+      size = d->nominal;
+    } else {
+      const auto read = parse_limits(side.typed.size, options);
+      if (!read.ok) return refuse(side.field, fmt::format("The {}: {}", side.name, read.message));
+      if (!(read.nominal > 0)) return refuse(side.field, fmt::format("The {} must be above 0.", side.name));
+      joint.*side.into =
+          typed_part(joint, side.name, read, order++, build.next_id() + static_cast<Id>(made.size()), made);
+      size = read.nominal;
+    }
+    if (nominal == 0) nominal = size;
+  }
+  if (!over_thread && joint.hole == joint.shaft)
+    return refuse(JointField::shaft, "Hole and shaft are the same dimension.");
+  std::string why;
+  if (!take_limits(joint, nominal, false, &why))
+    return refuse(over_thread ? JointField::thread : JointField::hole, why);
+  joint.order = next_order(build.joints());
+  const auto label = "State the joint " + joint.name;
+  const Id id = build.next_id() + static_cast<Id>(made.size());
+  made.emplace_back(joint);
+  return {{id, add_all(build, std::move(made), label), {}}, JointField::none};
+}
+
+ChangedJoint with_thread(const Build& build, Joint joint, const std::string& thread) {
+  if (const auto found = threads::find(thread); found.thread == nullptr) return {joint, found.message};
+  joint.thread = std::string(trimmed(thread));
+  follow(build, joint, true);
+  return {joint, {}};
+}
+
+ChangedJoint with_purpose(const Build& build, Joint joint, JointPurpose purpose) {
+  joint.purpose = purpose;
+  if (is_over_a_thread(purpose)) joint.shaft = 0;
+  follow(build, joint, false);
+  return {joint, {}};
+}
+
+ChangedJoint with_hole(const Build& build, Joint joint, Id dimension) {
+  if (dimension != 0 && dimension == joint.shaft) return {joint, "Hole and shaft are the same dimension."};
+  joint.hole = dimension;
+  joint.pairs.clear();
+  follow(build, joint, true);
+  return {joint, {}};
+}
+
+ChangedJoint with_shaft(Joint joint, Id dimension) {
+  if (dimension != 0 && dimension == joint.hole) return {joint, "Hole and shaft are the same dimension."};
+  joint.shaft = dimension;
+  joint.pairs.clear();
+  return {joint, {}};
+}
+
+ChangedJoint with_clearance(Joint joint, double least, double most) {
+  if (least > most) return {joint, "The least clearance is above the most: nothing could be right."};
+  joint.least = least;
+  joint.most = most;
+  joint.basis.clear();
+  return {joint, {}};
+}
+
+ChangedJoint with_fit(const Build& build, Joint joint, const std::string& code) {
+  const auto* hole = build.find<Dimension>(joint.hole);
+  if (hole == nullptr) return {joint, "Choose the hole first: a class means nothing without a size."};
+  const auto read = fit_of(hole->nominal, code);
+  if (!read.ok) return {joint, read.message};
+  joint.least = read.fit.least();
+  joint.most = read.fit.most();
+  joint.basis = (read.fit.code.find('/') != std::string::npos ? "ISO 286 " : "ANSI B4.1 ") + read.fit.code;
+  return {joint, {}};
+}
+
+Joint with_proposal(Joint joint, const Proposal& proposal) {
+  joint.least = proposal.least;
+  joint.most = proposal.most;
+  joint.basis = proposal.basis;
+  return joint;
+}
+
+PairedPieces pair_pieces(const Build& build, const Joint& joint, PairingGoal goal) {
+  PairedPieces out;
+  out.joint = joint;
+  const auto* hole = build.find<Dimension>(joint.hole);
+  const auto* shaft = build.find<Dimension>(joint.shaft);
+  if (hole == nullptr || shaft == nullptr) {
+    out.wrong = "the joint needs a hole and a shaft";
+    return out;
+  }
+  struct Pieces {
+    std::vector<Id> read, not_read;
+    std::vector<double> sizes;
+  };
+  const auto pieces_of = [&](const Dimension& d, Id dimension) {
+    Pieces pieces;
+    for (const auto& [id, piece] : build.pieces_of(d.part)) {
+      const auto m = build.measurement_of(id, dimension);
+      (m ? pieces.read : pieces.not_read).push_back(id);
+      if (m) pieces.sizes.push_back(m->second.value);
+    }
+    return pieces;
+  };
+  const auto holes = pieces_of(*hole, joint.hole), shafts = pieces_of(*shaft, joint.shaft);
+  PairingInput in{holes.sizes, shafts.sizes, (joint.least + joint.most) / 2, joint.least, joint.most};
+  const auto result = pair_up(in, goal);
+  if (!result.ok) {
+    out.wrong = result.message;
+    return out;
+  }
+  out.worst = result.worst;
+  out.joint.pairs.clear();
+  for (const auto& pair : result.pairs)
+    out.joint.pairs.emplace_back(holes.read[static_cast<std::size_t>(pair.hole)],
+                                 shafts.read[static_cast<std::size_t>(pair.shaft)]);
+  const auto leave = [&](const Pieces& pieces, const std::vector<Spare>& spare, bool is_hole) {
+    std::vector<Id> left;
+    for (const auto& one : spare) {
+      left.push_back(pieces.read[static_cast<std::size_t>(one.piece)]);
+      out.left.push_back({build.find<Piece>(left.back())->number, is_hole, one.mate});
+    }
+    left.insert(left.end(), pieces.not_read.begin(), pieces.not_read.end());
+    return left;
+  };
+  const auto left_holes = leave(holes, result.spare_holes, true),
+             left_shafts = leave(shafts, result.spare_shafts, false);
+  for (std::size_t k = 0; k < std::min(left_holes.size(), left_shafts.size()); ++k)
+    out.joint.pairs.emplace_back(left_holes[k], left_shafts[k]);
+  return out;
+}
+
+} // namespace datrin::fits

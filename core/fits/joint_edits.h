@@ -1,0 +1,74 @@
+#pragma once
+// Stating a joint and changing one: what follows for its limits, and what is refused. (fits/ holds what a
+// purpose asks for; build/ the records.) Lengths mm.
+
+#include "build/edits.h"
+#include "fits/pairing.h"
+#include "fits/purpose.h"
+#include "quantity/limits.h"
+
+#include <string>
+#include <vector>
+
+namespace datrin::fits {
+
+/// One of the two that mate: a dimension of the drawings, or a size typed here, "10 H7", for a part of its
+/// own.
+struct JointSide {
+  build::Id dimension = 0;
+  std::string size; ///< when there is no dimension
+};
+
+struct JointInput {
+  JointPurpose purpose = JointPurpose::runs_freely;
+  std::string name;   ///< empty: what it is for
+  std::string thread; ///< of a hole over a thread, which has no shaft
+  JointSide hole, shaft;
+};
+
+enum class JointField { none, name, hole, shaft, thread };
+
+struct StatedJoint {
+  build::Added added;
+  JointField wrong_at = JointField::none; ///< where the wrong stands
+};
+
+/// States a joint with the first proposal's limits for its purpose. Typed sizes become parts of one
+/// dimension.
+StatedJoint state_joint(const build::Build& build, const JointInput& input, const LimitsOptions& options);
+
+/// A joint with something changed, or why it cannot be.
+struct ChangedJoint {
+  build::Joint joint;
+  std::string wrong;
+  bool ok() const { return wrong.empty(); }
+};
+
+ChangedJoint with_thread(const build::Build& build, build::Joint joint, const std::string& thread);
+/// The limits follow: those of another purpose would mean nothing.
+ChangedJoint with_purpose(const build::Build& build, build::Joint joint, JointPurpose purpose);
+/// Another hole takes the same class at its size; pairs of pieces begin anew.
+ChangedJoint with_hole(const build::Build& build, build::Joint joint, build::Id dimension);
+ChangedJoint with_shaft(build::Joint joint, build::Id dimension);
+/// Typed limits have no basis.
+ChangedJoint with_clearance(build::Joint joint, double least, double most);
+/// "H7/g6" or "RC4", at the size of its hole.
+ChangedJoint with_fit(const build::Build& build, build::Joint joint, const std::string& code);
+build::Joint with_proposal(build::Joint joint, const Proposal& proposal);
+
+/// Which piece goes with which, by their readings: pairs nearest to the middle of the limits. What is spare,
+/// or not read yet, goes together in order, so that no piece drops out of the joint.
+struct PairedPieces {
+  build::Joint joint;
+  std::string wrong;
+  struct Left {
+    int number = 0; ///< of the piece that found no mate
+    bool hole = false;
+    double mate = 0; ///< mm: the size its mate would have
+  };
+  std::vector<Left> left;
+  double worst = 0; ///< mm from the middle
+};
+PairedPieces pair_pieces(const build::Build& build, const build::Joint& joint, PairingGoal goal);
+
+} // namespace datrin::fits
