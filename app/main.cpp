@@ -67,7 +67,9 @@ int main(int argc, char** argv) {
     window.shelf()->choose(parser.value(piece).toInt() - 1);
   }
   window.show();
-  const int first_step = std::max(1, parser.value(step).toInt()) - 1;
+  const auto last = static_cast<int>(app::steps().size());
+  const auto first_step =
+      app::steps()[static_cast<std::size_t>(std::clamp(parser.value(step).toInt(), 1, last) - 1)].step;
   window.go_to(first_step);
 
   int status = 0;
@@ -106,7 +108,7 @@ int main(int argc, char** argv) {
         dialog->fields()[static_cast<std::size_t>(k - 1)]->setText(parts[k]);
       dialog->show();
     }
-    if (parser.isSet(tab)) window.show_tab(parser.value(tab).toInt() - 1);
+    if (parser.isSet(tab)) window.show_face(parser.value(tab).toInt() - 1);
     if (!parser.isSet(picture)) return;
     auto* poll = new QTimer(&window);
     QObject::connect(poll, &QTimer::timeout, &window, [&, poll] {

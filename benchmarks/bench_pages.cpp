@@ -49,7 +49,7 @@ struct Times {
 };
 
 /// An edit of what the page is about: the first record of that kind which belongs to the part shown.
-build::Edit edit_for(const build::Build& b, build::Id part, build::Id piece, int page, int n) {
+build::Edit edit_for(const build::Build& b, build::Id part, build::Id piece, app::Step page, int n) {
   using Window = app::MainWindow;
   const double by = n % 2 == 0 ? 0.001 : -0.001;
   const auto change = [&](build::Id id, auto record, auto alter) {
@@ -116,10 +116,9 @@ Times measure(const sim::LargeBuildOptions& options) {
   QApplication::processEvents();
   times.first_page = milliseconds([&] { window.open_build(path); });
   auto& document = window.document();
-  const char* names[] = {"Drawing", "Touches",  "Seat",   "Marking out", "Allowance",
-                         "Route",   "Overview", "Joints", "Chains"};
-  for (int page = 0; page < app::MainWindow::step_count; ++page) {
-    PageTimes t{names[page]};
+  for (const auto& row : app::steps()) {
+    const auto page = row.step;
+    PageTimes t{row.name.toStdString()};
     window.go_to(app::MainWindow::drawing);
     QApplication::processEvents();
     t.shown = milliseconds([&] { window.go_to(page); });

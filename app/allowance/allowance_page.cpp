@@ -24,13 +24,14 @@ using sheets::figure;
 using sheets::qt;
 
 AllowancePage::AllowancePage(Document& document)
-    : Page(document), metal_(new MetalView),
+    : Page(document, Step::allowance), metal_(new MetalView),
       table_(plain_table("Passes",
                          {"", "Pass", "Depth", "Left a side", "Dial", "Size after", "Read", "Off plan"}, 2)),
-      tabs_(new Tabs), shares_(new SharePanel(document)), heading_(heading_label("Cut next")),
-      next_(new QLabel), next_unit_(new QLabel), verdict_(words_label()), mistake_(words_label()),
-      remarks_(muted_label()), announced_words_(muted_label()), ladder_(words_label()),
-      of_(choice_box("What the reading is of")), machine_(choice_box("Machine")), tool_(choice_box("Tool")),
+      cut_(new QWidget), plan_(new QWidget), shares_(new SharePanel(document)),
+      heading_(heading_label("Cut next")), next_(new QLabel), next_unit_(new QLabel), verdict_(words_label()),
+      mistake_(words_label()), remarks_(muted_label()), announced_words_(muted_label()),
+      ladder_(words_label()), of_(choice_box("What the reading is of")), machine_(choice_box("Machine")),
+      tool_(choice_box("Tool")),
       last_step_(choice_box("What the last of it is for", shown_words<build::LastStep>())),
       reading_(text_field("Reading after the cut", "what it reads")),
       note_(text_field("Note on the cut", "note")),
@@ -38,6 +39,15 @@ AllowancePage::AllowancePage(Document& document)
       take_(new QPushButton("Log the cut")), back_(new QPushButton("Take back")),
       move_(new QPushButton("Move the part so")), even_(new QCheckBox("passes all alike")),
       batch_(new QCheckBox("same for all pieces")) {
+  put_faces({cut_, plan_, shares_});
+  make_picture();
+  make_cut_face();
+  make_plan_face();
+  connect_cut();
+  connect_plan();
+}
+
+void AllowancePage::make_picture() {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(8);
@@ -56,17 +66,10 @@ AllowancePage::AllowancePage(Document& document)
     connect(why, &QShortcut::activated, this, &AllowancePage::ask_why);
   }
   connect(metal_, &MetalView::picked, this, &AllowancePage::choose);
+}
 
-  put_in_side(tabs_);
-  auto* cut = new QWidget;
-  auto* plan = new QWidget;
-  tabs_->add("Cut", cut);
-  tabs_->add("Plan", plan);
-  tabs_->add("Share", shares_);
-
-  auto* side = new QVBoxLayout(cut);
-  side->setContentsMargins(12, 10, 12, 12);
-  side->setSpacing(5);
+void AllowancePage::make_cut_face() {
+  auto* side = face_column(cut_);
   side->addWidget(heading_);
   auto* big = new QHBoxLayout;
   next_->setFont(theme().figure());
@@ -97,10 +100,10 @@ AllowancePage::AllowancePage(Document& document)
   side->addStretch(1);
   side->addWidget(muted_label("Chips, swarf and edges are sharp: guards and eyes; stop the spindle before "
                               "measuring. The machine's manual goes first."));
+}
 
-  auto* form = new QVBoxLayout(plan);
-  form->setContentsMargins(12, 10, 12, 12);
-  form->setSpacing(5);
+void AllowancePage::make_plan_face() {
+  auto* form = face_column(plan_);
   form->addWidget(heading_label("How the metal is spent"));
   form->addWidget(labelled("Machine", machine_, 64));
   form->addWidget(labelled("Tool", tool_, 64));
@@ -125,7 +128,9 @@ AllowancePage::AllowancePage(Document& document)
   form->addWidget(hairline());
   form->addWidget(ladder_);
   form->addStretch(1);
+}
 
+void AllowancePage::connect_cut() {
   connect(take_, &QPushButton::clicked, this, &AllowancePage::take_reading);
   connect(reading_, &QLineEdit::returnPressed, this, &AllowancePage::take_reading);
   connect(back_, &QPushButton::clicked, this, &AllowancePage::take_back);
@@ -135,6 +140,9 @@ AllowancePage::AllowancePage(Document& document)
                                     "Move " + piece_title(document_.build(), state_.piece).toStdString() +
                                         " after a cut"));
   });
+}
+
+void AllowancePage::connect_plan() {
   connect(machine_, &QComboBox::activated, this, [this] {
     keep([this](build::Allowance& a) { a.machine = machine_->currentData().toLongLong(); }, "Machine");
   });

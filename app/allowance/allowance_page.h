@@ -6,10 +6,9 @@
 #include "app/allowance/metal_view.h"
 #include "app/allowance/share_panel.h"
 #include "app/casting/piece_state.h"
+#include "app/marks/column.h"
 #include "app/marks/length_field.h"
-#include "app/marks/tabs.h"
-#include "app/shell/column.h"
-#include "app/shell/page.h"
+#include "app/page/page.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -26,7 +25,6 @@ public:
 
   MetalView* metal() const { return metal_; }
   QTableWidget* table() const { return table_; }
-  Tabs* tabs() const { return tabs_; }
   SharePanel* shares() const { return shares_; }
   QString next_text() const { return next_->text(); }
   QString verdict_text() const { return verdict_->text(); }
@@ -51,6 +49,11 @@ public slots:
   void take_back();
 
 private:
+  void make_picture();
+  void make_cut_face();
+  void make_plan_face();
+  void connect_cut();
+  void connect_plan();
   void ask_why();
   void show_plan();
   void show_table();
@@ -64,7 +67,7 @@ private:
 
   MetalView* metal_;
   QTableWidget* table_;
-  Tabs* tabs_;
+  QWidget *cut_, *plan_;
   SharePanel* shares_;
   QLabel *heading_, *next_, *next_unit_, *verdict_, *mistake_, *remarks_, *announced_words_, *ladder_;
   QComboBox *of_, *machine_, *tool_, *last_step_;

@@ -1,7 +1,7 @@
 #include "app/allowance/share_panel.h"
 
+#include "app/marks/column.h"
 #include "app/marks/fields.h"
-#include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edit_casting.h"
 #include "casting/expect.h"

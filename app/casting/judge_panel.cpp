@@ -1,8 +1,8 @@
 #include "app/casting/judge_panel.h"
 
+#include "app/marks/column.h"
 #include "app/marks/copy_table.h"
 #include "app/marks/why.h"
-#include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edit_casting.h"
 #include "casting/explain.h"

@@ -65,10 +65,16 @@ void MarkingCanvas::paintEvent(QPaintEvent*) {
 }
 
 MarkingPage::MarkingPage(Document& document)
-    : Page(document), canvas_(new MarkingCanvas), way_(new QComboBox), reference_(new QComboBox),
-      base_(new LengthField("Base height")), words_(muted_label()), caution_(words_label()),
-      not_scribed_(muted_label()), pdf_(new QPushButton("Save the sheet\u2026")),
+    : Page(document, Step::marking), canvas_(new MarkingCanvas), way_(new QComboBox),
+      reference_(new QComboBox), base_(new LengthField("Base height")), words_(muted_label()),
+      caution_(words_label()), not_scribed_(muted_label()), pdf_(new QPushButton("Save the sheet\u2026")),
       print_(new QPushButton("Print the sheet\u2026")) {
+  make_picture();
+  make_side();
+  connect_choices();
+}
+
+void MarkingPage::make_picture() {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(10);
@@ -79,7 +85,9 @@ MarkingPage::MarkingPage(Document& document)
   check_list_ = list_column("Read before scribing", 1, lists);
   line_list_ = list_column("Scribe", 1, lists);
   column->addLayout(lists);
+}
 
+void MarkingPage::make_side() {
   auto* side = new QVBoxLayout(side_);
   side->setContentsMargins(12, 16, 12, 12);
   side->setSpacing(6);
@@ -123,7 +131,9 @@ MarkingPage::MarkingPage(Document& document)
   side->addWidget(print_);
   connect(pdf_, &QPushButton::clicked, this, &MarkingPage::ask_pdf);
   connect(print_, &QPushButton::clicked, this, &MarkingPage::ask_print);
+}
 
+void MarkingPage::connect_choices() {
   connect(way_, &QComboBox::activated, this, [this](int k) {
     auto marking = marking_;
     const auto& way = ways_[static_cast<std::size_t>(k)];

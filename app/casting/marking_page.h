@@ -2,10 +2,10 @@
 // Marking out: which way up, on three jacks, what to scribe where; and the page to print.
 
 #include "app/casting/piece_state.h"
+#include "app/marks/column.h"
 #include "app/marks/figure_row.h"
 #include "app/marks/length_field.h"
-#include "app/shell/column.h"
-#include "app/shell/page.h"
+#include "app/page/page.h"
 #include "sheets/marking_sheet.h"
 
 #include <QComboBox>
@@ -55,6 +55,9 @@ public slots:
   void ask_print();
 
 private:
+  void make_picture();
+  void make_side();
+  void connect_choices();
   void keep(const build::Marking& marking, const QString& what);
   void fill_boxes();
   void show_figures();

@@ -1,6 +1,6 @@
 #include "app/casting/mistakes_panel.h"
 
-#include "app/shell/column.h"
+#include "app/marks/column.h"
 #include "app/theme.h"
 #include "build/edit_casting.h"
 #include "sheets/figures.h"

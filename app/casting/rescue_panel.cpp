@@ -1,7 +1,7 @@
 #include "app/casting/rescue_panel.h"
 
+#include "app/marks/column.h"
 #include "app/marks/why.h"
-#include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edits.h"
 #include "casting/explain.h"

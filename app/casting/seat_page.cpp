@@ -22,6 +22,8 @@ constexpr double step_mm = 0.05;   // an arrow key
 constexpr double step_turn = 0.05; // degrees, a bracket key
 constexpr int glide_ms = 200;
 
+enum Face { room_face, judge_face, rescue_face, sure_face };
+
 bool same(const Pose& a, const Pose& b) {
   return (a.rotation - b.rotation).cwiseAbs().maxCoeff() < 1e-12 &&
          (a.translation - b.translation).cwiseAbs().maxCoeff() < 1e-9;
@@ -30,11 +32,19 @@ bool same(const Pose& a, const Pose& b) {
 } // namespace
 
 SeatPage::SeatPage(Document& document)
-    : Page(document), canvas_(new PartCanvas), comb_(new StockComb), least_(new QLabel),
+    : Page(document, Step::seat), canvas_(new PartCanvas), comb_(new StockComb), least_(new QLabel),
       unit_label_(new QLabel), verdict_(words_label()), holds_heading_(heading_label("What holds it")),
       ease_(words_label()), check_(muted_label()), rows_box_(new QWidget), holds_(new HoldList),
-      best_(new QPushButton("Seat it best")), next_(new NextButton), tabs_(new Tabs),
+      best_(new QPushButton("Seat it best")), next_(new NextButton), room_(new QWidget),
       judge_(new JudgePanel(document)), rescue_(new RescuePanel(document)), sure_(new SurePanel(document)) {
+  put_faces({room_, judge_, rescue_, sure_});
+  make_picture();
+  make_room_face();
+  connect_hands();
+  make_search();
+}
+
+void SeatPage::make_picture() {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(10);
@@ -47,12 +57,6 @@ SeatPage::SeatPage(Document& document)
   column->addWidget(canvas_, 1);
   column->addWidget(comb_);
 
-  put_in_side(tabs_);
-  auto* room = new QWidget;
-  tabs_->add("Room", room);
-  tabs_->add("Judge", judge_);
-  tabs_->add("Rescue", rescue_);
-  tabs_->add("Sure", sure_);
   connect(sure_, &SurePanel::ready, this, [this] {
     if (isVisible()) show_pose(state_.pose); // a page behind another has not followed the build
   });
@@ -64,9 +68,10 @@ SeatPage::SeatPage(Document& document)
     stop_search();
     keep(pose, false, "Seat " + name + " for %1");
   });
-  auto* side = new QVBoxLayout(room);
-  side->setContentsMargins(12, 10, 12, 12);
-  side->setSpacing(4);
+}
+
+void SeatPage::make_room_face() {
+  auto* side = face_column(room_, 4);
   side->addWidget(heading_label("Least room"));
   auto* big = new QHBoxLayout;
   least_->setFont(theme().figure());
@@ -99,14 +104,16 @@ SeatPage::SeatPage(Document& document)
   side->addStretch(1);
   side->addWidget(heading_label("Next"));
   side->addWidget(next_);
+}
 
+void SeatPage::connect_hands() {
   connect(best_, &QPushButton::clicked, this, [this] {
     if (running_)
       stop_search();
     else
       seat_best();
   });
-  connect(next_, &QPushButton::clicked, this, [this] { emit go_to(3); });
+  connect(next_, &QPushButton::clicked, this, [this] { emit go_to(Step::marking); });
   connect(canvas_, &PartCanvas::angle_clicked, this,
           [this] { emit say("First or third angle is chosen in the Drawing step"); });
   connect(canvas_, &PartCanvas::grabbed, this, [this] {
@@ -121,6 +128,9 @@ SeatPage::SeatPage(Document& document)
   connect(canvas_, &PartCanvas::released, this, [this] {
     if (!same(grabbed_, state_.pose)) keep(state_.pose, false, "Move %1 by hand");
   });
+}
+
+void SeatPage::make_search() {
   connect(&watcher_, &QFutureWatcher<casting::SeatResult>::finished, this, &SeatPage::search_ended);
   glide_.setDuration(glide_ms);
   glide_.setStartValue(0.0);
@@ -162,17 +172,17 @@ void SeatPage::refresh() {
   shown_judgement_ = judgement;
   show_pose(state_.pose);
   next_->setEnabled(state_.can_judge());
-  next_->set_words("Mark out", "jacks, lines and a sheet to print", {}, "Ctrl+4");
+  next_->set_words("Mark out", "jacks, lines and a sheet to print", {}, row_of(Step::marking).key);
   if (state_.best && !have_answer_ && state_.can_judge()) start_search(Purpose::explain);
   show_panels();
 }
 
 /// Judge and rescue work out much; only the one shown is filled.
 void SeatPage::show_panels() {
-  if (tabs_->chosen() == 1)
+  if (tabs_->chosen() == judge_face)
     judge_->show_state(state_, have_answer_ && same(answer_.pose, state_.pose) ? &answer_ : nullptr);
-  if (tabs_->chosen() == 2) rescue_->show_state(state_);
-  if (tabs_->chosen() == 3) sure_->show_state(state_);
+  if (tabs_->chosen() == rescue_face) rescue_->show_state(state_);
+  if (tabs_->chosen() == sure_face) sure_->show_state(state_);
 }
 
 void SeatPage::show_pose(const Pose& pose) {
@@ -183,7 +193,7 @@ void SeatPage::show_pose(const Pose& pose) {
     for (const auto& hold : answer_.held_by) must.push_back(hold.point);
   canvas_->set_unit(document_.unit());
   auto scene = piece_scene(document_.build(), state_, pose, must);
-  if (tabs_->chosen() == 3) {
+  if (tabs_->chosen() == sure_face) {
     scene.spots = sure_->advice_spots();
   }
   canvas_->set_scene(std::move(scene), document_.build().info().third_angle);

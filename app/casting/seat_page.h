@@ -7,12 +7,11 @@
 #include "app/casting/piece_state.h"
 #include "app/casting/rescue_panel.h"
 #include "app/casting/sure_panel.h"
+#include "app/marks/column.h"
 #include "app/marks/part_canvas.h"
 #include "app/marks/room_mark.h"
 #include "app/marks/stock_comb.h"
-#include "app/marks/tabs.h"
-#include "app/shell/column.h"
-#include "app/shell/page.h"
+#include "app/page/page.h"
 
 #include <QFutureWatcher>
 #include <QVariantAnimation>
@@ -38,7 +37,6 @@ public:
   QString verdict_text() const { return verdict_->text(); }
   QPushButton* best_button() const { return best_; }
   const PieceState& state() const { return state_; }
-  Tabs* tabs() const { return tabs_; }
   JudgePanel* judge() const { return judge_; }
   RescuePanel* rescue() const { return rescue_; }
   SurePanel* sure() const { return sure_; }
@@ -55,6 +53,10 @@ protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
+  void make_picture();
+  void make_room_face();
+  void connect_hands();
+  void make_search();
   enum class Purpose { none, move, explain };
   void show_pose(const Pose& pose);
   void show_margins();
@@ -77,7 +79,7 @@ private:
   HoldList* holds_;
   QPushButton* best_;
   NextButton* next_;
-  Tabs* tabs_;
+  QWidget* room_;
   JudgePanel* judge_;
   RescuePanel* rescue_;
   SurePanel* sure_;

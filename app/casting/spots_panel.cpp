@@ -1,8 +1,8 @@
 #include "app/casting/spots_panel.h"
 
+#include "app/marks/column.h"
 #include "app/marks/length_field.h"
 #include "app/marks/xyz_row.h"
-#include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edit_casting.h"
 #include "casting/survey.h"

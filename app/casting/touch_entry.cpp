@@ -1,7 +1,7 @@
 #include "app/casting/touch_entry.h"
 
+#include "app/marks/column.h"
 #include "app/marks/length_field.h"
-#include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edit_casting.h"
 #include "geometry/direction_text.h"

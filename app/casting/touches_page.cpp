@@ -25,6 +25,8 @@ using sheets::qt;
 
 namespace {
 
+enum Face { survey_face, settings_face, mistakes_face, spots_face };
+
 store::SurfaceNames surface_names(const Document& document) {
   store::SurfaceNames names;
   for (const auto& [id, surface] : document.build().surfaces_of(document.part()))
@@ -35,11 +37,18 @@ store::SurfaceNames surface_names(const Document& document) {
 } // namespace
 
 TouchesPage::TouchesPage(Document& document)
-    : Page(document), canvas_(new PartCanvas), entry_(new TouchEntry(document)), table_(new QTableView),
-      model_(new TouchModel(document, this)), count_(new QLabel), gaps_(words_label()),
-      counts_(muted_label()), next_(new NextButton), tabs_(new Tabs), settings_(new SettingsPanel(document)),
-      mistakes_(new MistakesPanel(document)), spots_(new SpotsPanel(document)),
-      scan_button_(new QPushButton("Import a scan\u2026")) {
+    : Page(document, Step::touches), canvas_(new PartCanvas), entry_(new TouchEntry(document)),
+      table_(new QTableView), model_(new TouchModel(document, this)), count_(new QLabel),
+      gaps_(words_label()), counts_(muted_label()), next_(new NextButton), survey_(new QWidget),
+      settings_(new SettingsPanel(document)), mistakes_(new MistakesPanel(document)),
+      spots_(new SpotsPanel(document)), scan_button_(new QPushButton("Import a scan\u2026")) {
+  put_faces({survey_, settings_, mistakes_, spots_});
+  make_picture();
+  make_survey_face();
+  connect_faces();
+}
+
+void TouchesPage::make_picture() {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(8);
@@ -73,21 +82,10 @@ TouchesPage::TouchesPage(Document& document)
 
   make_copyable(table_);
   table_->setToolTip("Ctrl+C copies the rows, Ctrl+V pastes touches, Delete removes the chosen");
-  put_in_side(tabs_);
-  auto* survey = new QWidget;
-  tabs_->add("Survey", survey);
-  tabs_->add("Settings", settings_);
-  tabs_->add("Mistakes", mistakes_);
-  tabs_->add("Spots", spots_);
-  connect(mistakes_, &MistakesPanel::chosen, this, [this](qlonglong id) {
-    if (const int row = model_->row_of(id); row >= 0 && tabs_->chosen() == 2) table_->selectRow(row);
-  });
-  connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
-          [this](const QModelIndex& now) { spots_->refresh(model_->id_at(now.row())); });
-  connect(&watcher_, &QFutureWatcher<ScanRead>::finished, this, [this] { take_scan(); });
-  auto* side = new QVBoxLayout(survey);
-  side->setContentsMargins(12, 10, 12, 12);
-  side->setSpacing(6);
+}
+
+void TouchesPage::make_survey_face() {
+  auto* side = face_column(survey_, 6);
   side->addWidget(heading_label("Survey"));
   count_->setFont(theme().figure());
   side->addWidget(count_);
@@ -119,7 +117,17 @@ TouchesPage::TouchesPage(Document& document)
   side->addStretch(1);
   side->addWidget(heading_label("Next"));
   side->addWidget(next_);
-  connect(next_, &QPushButton::clicked, this, [this] { emit go_to(2); });
+  connect(next_, &QPushButton::clicked, this, [this] { emit go_to(Step::seat); });
+}
+
+void TouchesPage::connect_faces() {
+  connect(mistakes_, &MistakesPanel::chosen, this, [this](qlonglong id) {
+    if (const int row = model_->row_of(id); row >= 0 && tabs_->chosen() == mistakes_face)
+      table_->selectRow(row);
+  });
+  connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
+          [this](const QModelIndex& now) { spots_->refresh(model_->id_at(now.row())); });
+  connect(&watcher_, &QFutureWatcher<ScanRead>::finished, this, [this] { take_scan(); });
 }
 
 void TouchesPage::refresh() {
@@ -135,7 +143,8 @@ void TouchesPage::refresh() {
   }
   model_->set_flagged(std::move(ids));
   canvas_->set_rings(std::move(rings));
-  tabs_->set_name(2, flagged.empty() ? QString("Mistakes") : QString("Mistakes %1").arg(flagged.size()));
+  tabs_->set_name(mistakes_face,
+                  flagged.empty() ? QString("Mistakes") : QString("Mistakes %1").arg(flagged.size()));
   mistakes_->show_flagged(std::move(flagged), state_.input.set_aside);
   settings_->show_state(state_);
   spots_->refresh(model_->id_at(table_->currentIndex().row()));
@@ -168,7 +177,7 @@ void TouchesPage::refresh() {
   next_->set_words("Seat the part",
                    state_.can_judge() ? "find where it sits with most metal"
                                       : "some surfaces want touches first",
-                   {}, "Ctrl+3");
+                   {}, row_of(Step::seat).key);
 }
 
 bool TouchesPage::import_file(const QString& path) {

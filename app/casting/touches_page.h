@@ -7,10 +7,9 @@
 #include "app/casting/spots_panel.h"
 #include "app/casting/touch_entry.h"
 #include "app/casting/touch_model.h"
+#include "app/marks/column.h"
 #include "app/marks/part_canvas.h"
-#include "app/marks/tabs.h"
-#include "app/shell/column.h"
-#include "app/shell/page.h"
+#include "app/page/page.h"
 
 #include "casting/scan_assign.h"
 #include "store/survey_csv.h"
@@ -50,7 +49,6 @@ public:
   bool ask_scan(const QString& path); ///< the same, asking for its unit: neither format states one
   bool scanning() const { return watcher_.isRunning(); }
 
-  Tabs* tabs() const { return tabs_; }
   SettingsPanel* settings() const { return settings_; }
   MistakesPanel* mistakes() const { return mistakes_; }
   SpotsPanel* spots() const { return spots_; }
@@ -59,6 +57,9 @@ signals:
   void scan_ended();
 
 private:
+  void make_picture();
+  void make_survey_face();
+  void connect_faces();
   bool take_survey(const store::SurveyCsv& survey, const QString& from);
   void take_scan();
   void ask_import();
@@ -71,7 +72,7 @@ private:
   TouchModel* model_;
   QLabel *count_, *gaps_, *counts_;
   NextButton* next_;
-  Tabs* tabs_;
+  QWidget* survey_;
   SettingsPanel* settings_;
   MistakesPanel* mistakes_;
   SpotsPanel* spots_;

@@ -1,7 +1,7 @@
 #include "app/chains/chains_page.h"
 
+#include "app/marks/column.h"
 #include "app/marks/fields.h"
-#include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edit_mating.h"
 #include "sheets/figures.h"
@@ -14,14 +14,29 @@ namespace datrin::app {
 using sheets::fit_figure;
 using sheets::qt;
 
+namespace {
+
+enum Face { gap_face, links_face };
+
+} // namespace
+
 ChainsPage::ChainsPage(Document& document, TargetsState& targets)
-    : Page(document), targets_(targets), left_(new QWidget), heading_(heading_label("Chains")),
+    : Page(document, Step::chains), targets_(targets), left_(new QWidget), heading_(heading_label("Chains")),
       list_(new RoomList("Chains, tightest first")), add_(new QPushButton("State a chain")),
-      remove_(new QPushButton("Remove")), view_(new ChainView), gap_view_(new ClearanceView), tabs_(new Tabs),
+      remove_(new QPushButton("Remove")), view_(new ChainView), gap_view_(new ClearanceView),
       gap_(new QWidget), name_(text_field("Name of the chain")), reason_(text_field("Why it must close so")),
       least_(new LengthField("Least")), most_(new LengthField("Most")), figures_(words_label()),
       advice_(words_label()), message_(muted_label()), closing_(choice_box("Part that is made to suit")),
       links_(new LinkPanel(document)) {
+  put_faces({gap_, links_});
+  make_list();
+  make_picture();
+  make_gap_face();
+  connect_list();
+  connect_gap();
+}
+
+void ChainsPage::make_list() {
   auto* rows = new QVBoxLayout(left_);
   rows->setContentsMargins(8, 8, 8, 12);
   rows->setSpacing(6);
@@ -29,6 +44,9 @@ ChainsPage::ChainsPage(Document& document, TargetsState& targets)
   rows->addWidget(heading_);
   rows->addWidget(list_, 1);
   rows->addWidget(add_);
+}
+
+void ChainsPage::make_picture() {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(8);
@@ -38,10 +56,10 @@ ChainsPage::ChainsPage(Document& document, TargetsState& targets)
                         "that is left is worked out, and who spreads it most.");
   column->addWidget(view_, 62);
   column->addWidget(gap_view_, 38);
-  put_in_side(tabs_);
-  auto* side = new QVBoxLayout(gap_);
-  side->setContentsMargins(12, 10, 12, 12);
-  side->setSpacing(4);
+}
+
+void ChainsPage::make_gap_face() {
+  auto* side = face_column(gap_, 4);
   auto* head = new QHBoxLayout;
   head->addWidget(heading_label("The gap"));
   head->addStretch(1);
@@ -66,12 +84,16 @@ ChainsPage::ChainsPage(Document& document, TargetsState& targets)
   side->addWidget(heading_label("Made to suit"));
   side->addWidget(closing_);
   side->addStretch(1);
-  tabs_->add("Gap", gap_);
-  tabs_->add("Links", links_);
+}
+
+void ChainsPage::connect_list() {
   connect(list_, &RoomList::chosen_by_hand, this, [this](qlonglong id) { choose(id); });
   connect(add_, &QPushButton::clicked, this, &ChainsPage::state_chain);
   connect(remove_, &QPushButton::clicked, this,
           [this] { document_.apply(build::take_away(document_.build(), chosen_)); });
+}
+
+void ChainsPage::connect_gap() {
   const auto text = [this](QLineEdit* edit, std::string build::Chain::*into, const char* what) {
     connect(edit, &QLineEdit::editingFinished, this, [this, edit, into, what] {
       const auto* chain = document_.build().find<build::Chain>(chosen_);
@@ -252,7 +274,7 @@ void ChainsPage::state_chain() {
   const auto added = build::state_chain(document_.build());
   if (!document_.apply(added.edit)) return;
   choose(added.id);
-  tabs_->choose(0);
+  tabs_->choose(gap_face);
   name_->setFocus();
   name_->selectAll();
 }

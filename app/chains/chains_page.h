@@ -7,8 +7,7 @@
 #include "app/joints/targets_state.h"
 #include "app/marks/length_field.h"
 #include "app/marks/room_list.h"
-#include "app/marks/tabs.h"
-#include "app/shell/page.h"
+#include "app/page/page.h"
 
 namespace datrin::app {
 
@@ -18,14 +17,13 @@ public:
   ChainsPage(Document& document, TargetsState& targets);
   void refresh() override;
   QWidget* first_focus() override { return list_; }
-  QWidget* left() const { return left_; }
+  QWidget* left() const override { return left_; }
   void choose(build::Id chain);
 
   RoomList* list() const { return list_; }
   ChainView* view() const { return view_; }
   ClearanceView* gap_view() const { return gap_view_; }
   LinkPanel* links() const { return links_; }
-  Tabs* tabs() const { return tabs_; }
   QPushButton* add_button() const { return add_; }
   QPushButton* remove_button() const { return remove_; }
   QLineEdit* name_edit() const { return name_; }
@@ -40,6 +38,11 @@ public slots:
   void state_chain();
 
 private:
+  void make_list();
+  void make_picture();
+  void make_gap_face();
+  void connect_list();
+  void connect_gap();
   void keep(build::Chain changed, const QString& what);
   void show_gap();
 
@@ -52,7 +55,6 @@ private:
   QPushButton *add_, *remove_;
   ChainView* view_;
   ClearanceView* gap_view_;
-  Tabs* tabs_;
   QWidget* gap_;
   QLineEdit *name_, *reason_;
   LengthField *least_, *most_;

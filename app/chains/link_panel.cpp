@@ -1,8 +1,8 @@
 #include "app/chains/link_panel.h"
 
+#include "app/marks/column.h"
 #include "app/marks/dimension_box.h"
 #include "app/marks/fields.h"
-#include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edit_mating.h"
 #include "chains/build_targets.h"

@@ -1,8 +1,8 @@
 #include "app/drawing/dimension_panel.h"
 
+#include "app/marks/column.h"
 #include "app/marks/fields.h"
 #include "app/marks/length_field.h"
-#include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edit_drawing.h"
 #include "build/now.h"

@@ -1,8 +1,8 @@
 #include "app/drawing/drawing_page.h"
 
 #include "app/casting/piece_state.h"
+#include "app/marks/column.h"
 #include "app/marks/copy_table.h"
-#include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edit_drawing.h"
 #include "sheets/figures.h"
@@ -15,12 +15,28 @@ namespace datrin::app {
 
 using sheets::qt;
 
+namespace {
+
+enum Face { surfaces_face, dimensions_face, casting_face };
+
+} // namespace
+
 DrawingPage::DrawingPage(Document& document)
-    : Page(document), canvas_(new PartCanvas), table_(new QTableView), model_(new SurfaceModel(this)),
-      form_(new SurfaceForm(document)), walls_(new WallList(document)), part_name_(new QLineEdit),
-      material_(new QLineEdit), quantity_(new QSpinBox), tabs_(new Tabs),
+    : Page(document, Step::drawing), canvas_(new PartCanvas), table_(new QTableView),
+      model_(new SurfaceModel(this)), form_(new SurfaceForm(document)), walls_(new WallList(document)),
+      part_name_(new QLineEdit), material_(new QLineEdit), quantity_(new QSpinBox), drawn_(new QWidget),
       dimensions_(new DimensionPanel(document)), foundry_(new FoundryPanel(document)),
       tables_(new QStackedWidget) {
+  put_faces({drawn_, dimensions_, foundry_});
+  make_picture();
+  make_table();
+  connect_picture();
+  connect_faces();
+  make_surfaces_face();
+  connect_part();
+}
+
+void DrawingPage::make_picture() {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(8);
@@ -28,7 +44,10 @@ DrawingPage::DrawingPage(Document& document)
                           "Add a plane, a bore or a boss below; type its sizes as the drawing gives them: 1 "
                           "3/8, 35 mm, #30. It is drawn here as you type.");
   column->addWidget(canvas_, 62);
+  column->addWidget(tables_, 38);
+}
 
+void DrawingPage::make_table() {
   auto* stated = new QWidget;
   auto* lower = new QVBoxLayout(stated);
   lower->setContentsMargins(0, 0, 0, 0);
@@ -71,7 +90,9 @@ DrawingPage::DrawingPage(Document& document)
   tables_->addWidget(stated);
   tables_->addWidget(dimensions_->table());
   tables_->addWidget(foundry_->table());
-  column->addWidget(tables_, 38);
+}
+
+void DrawingPage::connect_picture() {
   connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
           [this](const QModelIndex& now) { choose_row(now.row()); });
   connect(table_, &QTableView::activated, this, [this] { form_->name_edit()->setFocus(); });
@@ -87,24 +108,22 @@ DrawingPage::DrawingPage(Document& document)
   });
   connect(form_, &SurfaceForm::previewed, this,
           [this](const build::PartSurface& surface) { show_canvas(&surface); });
+}
 
-  put_in_side(tabs_);
-  auto* drawn = new QWidget;
-  tabs_->add("Surfaces", drawn);
-  tabs_->add("Dimensions", dimensions_);
-  tabs_->add("Casting", foundry_);
+void DrawingPage::connect_faces() {
   connect(tabs_, &Tabs::changed, this, [this](int k) {
     tables_->setCurrentIndex(k);
     refresh();
   });
   connect(dimensions_, &DimensionPanel::surface_chosen, this, [this](qlonglong id) {
-    tabs_->choose(0);
+    tabs_->choose(surfaces_face);
     if (const int row = model_->row_of(id); row >= 0) table_->selectRow(row);
   });
   connect(foundry_, &FoundryPanel::say, this, &Page::say);
-  auto* side = new QVBoxLayout(drawn);
-  side->setContentsMargins(12, 10, 12, 12);
-  side->setSpacing(6);
+}
+
+void DrawingPage::make_surfaces_face() {
+  auto* side = face_column(drawn_, 6);
   side->addWidget(heading_label("Part"));
   auto* part_row = new QHBoxLayout;
   part_name_->setAccessibleName("Name of the part");
@@ -129,7 +148,9 @@ DrawingPage::DrawingPage(Document& document)
   side->addWidget(heading_label("Walls to keep"));
   side->addWidget(walls_);
   side->addStretch(1);
+}
 
+void DrawingPage::connect_part() {
   const auto keep_part = [this](auto&& change, const char* what) {
     const auto* part = document_.build().find<build::Part>(document_.part());
     if (part == nullptr) return;
@@ -172,9 +193,9 @@ void DrawingPage::refresh() {
   form_->show_surface(chosen_);
   walls_->refresh();
   const auto wrong = drawing::contradictions(b, document_.part()).size();
-  tabs_->set_name(1, wrong > 0 ? QString("Dimensions %1").arg(wrong) : QString("Dimensions"));
-  if (tabs_->chosen() == 1) dimensions_->refresh();
-  if (tabs_->chosen() == 2) foundry_->refresh();
+  tabs_->set_name(dimensions_face, wrong > 0 ? QString("Dimensions %1").arg(wrong) : QString("Dimensions"));
+  if (tabs_->chosen() == dimensions_face) dimensions_->refresh();
+  if (tabs_->chosen() == casting_face) foundry_->refresh();
   show_canvas();
 }
 

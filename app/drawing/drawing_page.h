@@ -8,8 +8,7 @@
 #include "app/drawing/surface_model.h"
 #include "app/drawing/wall_list.h"
 #include "app/marks/part_canvas.h"
-#include "app/marks/tabs.h"
-#include "app/shell/page.h"
+#include "app/page/page.h"
 
 #include <QSpinBox>
 #include <QStackedWidget>
@@ -28,7 +27,6 @@ public:
   SurfaceForm* form() const { return form_; }
   PartCanvas* canvas() const { return canvas_; }
   WallList* walls() const { return walls_; }
-  Tabs* tabs() const { return tabs_; }
   DimensionPanel* dimensions() const { return dimensions_; }
   FoundryPanel* foundry() const { return foundry_; }
 
@@ -37,6 +35,12 @@ public slots:
   void remove_surface();
 
 private:
+  void make_picture();
+  void make_table();
+  void connect_picture();
+  void connect_faces();
+  void make_surfaces_face();
+  void connect_part();
   void choose_row(int row);
   void show_canvas(const build::PartSurface* preview = nullptr);
 
@@ -47,7 +51,7 @@ private:
   WallList* walls_;
   QLineEdit *part_name_, *material_;
   QSpinBox* quantity_;
-  Tabs* tabs_;
+  QWidget* drawn_;
   DimensionPanel* dimensions_;
   FoundryPanel* foundry_;
   QStackedWidget* tables_;

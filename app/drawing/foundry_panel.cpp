@@ -1,9 +1,9 @@
 #include "app/drawing/foundry_panel.h"
 
+#include "app/marks/column.h"
 #include "app/marks/fields.h"
 #include "app/marks/length_field.h"
 #include "app/marks/why.h"
-#include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edit_drawing.h"
 #include "casting/foundry_tables.h"

@@ -1,6 +1,6 @@
 #include "app/drawing/quick_start_dialog.h"
 
-#include "app/shell/column.h"
+#include "app/marks/column.h"
 #include "app/theme.h"
 #include "sheets/figures.h"
 

@@ -1,6 +1,6 @@
 #include "app/drawing/surface_form.h"
 
-#include "app/shell/column.h"
+#include "app/marks/column.h"
 #include "app/theme.h"
 #include "build/edit_drawing.h"
 #include "geometry/direction_text.h"

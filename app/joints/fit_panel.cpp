@@ -1,8 +1,8 @@
 #include "app/joints/fit_panel.h"
 
+#include "app/marks/column.h"
 #include "app/marks/dimension_box.h"
 #include "app/marks/fields.h"
-#include "app/shell/column.h"
 #include "app/theme.h"
 #include "sheets/figures.h"
 

@@ -1,9 +1,9 @@
 #include "app/joints/joint_dialog.h"
 
+#include "app/marks/column.h"
 #include "app/marks/dimension_box.h"
 #include "app/marks/fields.h"
 #include "app/marks/length_field.h"
-#include "app/shell/column.h"
 #include "app/theme.h"
 #include "sheets/figures.h"
 

@@ -1,7 +1,7 @@
 #include "app/joints/joints_page.h"
 
 #include "app/joints/joint_dialog.h"
-#include "app/shell/column.h"
+#include "app/marks/column.h"
 #include "app/theme.h"
 #include "build/edits.h"
 #include "build/words.h"
@@ -15,12 +15,18 @@ namespace datrin::app {
 
 using sheets::qt;
 
+namespace {
+
+enum Face { make_face, fit_face, work_face, pairs_face };
+
+} // namespace
+
 JointsPage::JointsPage(Document& document, TargetsState& targets)
-    : Page(document), targets_(targets), left_(new QWidget), heading_(heading_label("Joints")),
+    : Page(document, Step::joints), targets_(targets), left_(new QWidget), heading_(heading_label("Joints")),
       list_(new RoomList("Joints, tightest first")), add_(new QPushButton("State a joint\u2026")),
-      zones_(new ZoneView), clearance_(new ClearanceView), tabs_(new Tabs),
-      make_(new MakePanel(document, targets)), fit_(new FitPanel(document)),
-      work_(new WorkPanel(document, targets)), pairs_(new PairsPanel(document, targets)) {
+      zones_(new ZoneView), clearance_(new ClearanceView), make_(new MakePanel(document, targets)),
+      fit_(new FitPanel(document)), work_(new WorkPanel(document, targets)),
+      pairs_(new PairsPanel(document, targets)) {
   auto* rows = new QVBoxLayout(left_);
   rows->setContentsMargins(8, 8, 8, 12);
   rows->setSpacing(6);
@@ -38,11 +44,7 @@ JointsPage::JointsPage(Document& document, TargetsState& targets)
                          "made gets the number that suits what was made.");
   column->addWidget(zones_, 66);
   column->addWidget(clearance_, 34);
-  put_in_side(tabs_);
-  tabs_->add("Make", make_);
-  tabs_->add("Fit", fit_);
-  tabs_->add("Work", work_);
-  tabs_->add("Pairs", pairs_);
+  put_faces({make_, fit_, work_, pairs_});
   connect(tabs_, &Tabs::changed, this, [this] { show_panel(); });
   connect(list_, &RoomList::chosen_by_hand, this, [this](qlonglong id) { choose(id); });
   connect(add_, &QPushButton::clicked, this, &JointsPage::state_joint);
@@ -106,11 +108,11 @@ void JointsPage::refresh() {
 /// The face of the room column that is seen; the others are shown when they are chosen.
 void JointsPage::show_panel() {
   switch (tabs_->chosen()) {
-  case 0:
+  case make_face:
     return make_->show_state(state_);
-  case 1:
+  case fit_face:
     return fit_->show_state(state_);
-  case 2:
+  case work_face:
     return work_->show_state(state_, temperature_);
   default:
     return pairs_->show_state(state_);
@@ -121,7 +123,7 @@ void JointsPage::show_pictures() {
   const auto& b = document_.build();
   zones_->show_picture(zone_picture(b, targets_.now(), state_, temperature_), document_.unit());
   clearance_->show_picture(clearance_picture(b, targets_.now(), state_, temperature_), document_.unit());
-  if (tabs_->chosen() == 2) work_->show_state(state_, temperature_);
+  if (tabs_->chosen() == work_face) work_->show_state(state_, temperature_);
 }
 
 void JointsPage::keep_temperature(double celsius) {

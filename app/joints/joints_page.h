@@ -10,8 +10,7 @@
 #include "app/joints/work_panel.h"
 #include "app/joints/zone_view.h"
 #include "app/marks/room_list.h"
-#include "app/marks/tabs.h"
-#include "app/shell/page.h"
+#include "app/page/page.h"
 
 namespace datrin::app {
 
@@ -21,7 +20,7 @@ public:
   JointsPage(Document& document, TargetsState& targets);
   void refresh() override;
   QWidget* first_focus() override { return list_; }
-  QWidget* left() const { return left_; } ///< stands in the shelf's place
+  QWidget* left() const override { return left_; }
   void choose(build::Id joint);
 
   RoomList* list() const { return list_; }
@@ -31,7 +30,6 @@ public:
   FitPanel* fit() const { return fit_; }
   WorkPanel* work() const { return work_; }
   PairsPanel* pairs() const { return pairs_; }
-  Tabs* tabs() const { return tabs_; }
   const JointState& state() const { return state_; }
   QPushButton* add_button() const { return add_; }
 
@@ -57,7 +55,6 @@ private:
   QPushButton* add_;
   ZoneView* zones_;
   ClearanceView* clearance_;
-  Tabs* tabs_;
   MakePanel* make_;
   FitPanel* fit_;
   WorkPanel* work_;

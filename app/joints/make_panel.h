@@ -5,7 +5,7 @@
 #include "app/document.h"
 #include "app/joints/joint_picture.h"
 #include "app/joints/targets_state.h"
-#include "app/shell/column.h"
+#include "app/marks/column.h"
 
 #include <QComboBox>
 #include <QLineEdit>

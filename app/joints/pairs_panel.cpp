@@ -1,10 +1,10 @@
 #include "app/joints/pairs_panel.h"
 
 #include "app/joints/make_panel.h"
+#include "app/marks/column.h"
 #include "app/marks/fields.h"
 #include "app/marks/length_field.h"
 #include "app/marks/why.h"
-#include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/now.h"
 #include "chains/measure.h"

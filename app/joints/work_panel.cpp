@@ -1,7 +1,7 @@
 #include "app/joints/work_panel.h"
 
+#include "app/marks/column.h"
 #include "app/marks/fields.h"
-#include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edits.h"
 #include "chains/bearing_rings.h"

@@ -1,6 +1,5 @@
 #include "app/overview/overview_page.h"
 
-#include "app/shell/main_window.h"
 #include "app/theme.h"
 #include "sheets/figures.h"
 
@@ -28,8 +27,9 @@ void clear(std::vector<W*>& widgets) {
 } // namespace
 
 OverviewPage::OverviewPage(Document& document, TargetsState& targets)
-    : Page(document), targets_(targets), map_(new MapView), words_(words_label()), left_out_(muted_label()),
-      part_name_(heading_label("")), part_words_(muted_label()), card_(new NextButton) {
+    : Page(document, Step::overview), targets_(targets), map_(new MapView), words_(words_label()),
+      left_out_(muted_label()), part_name_(heading_label("")), part_words_(muted_label()),
+      card_(new NextButton) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->addWidget(map_);
@@ -62,7 +62,7 @@ OverviewPage::OverviewPage(Document& document, TargetsState& targets)
   connect(map_, &MapView::part_chosen, this, [this](qlonglong part) { document_.choose(part, 0); });
   connect(map_, &MapView::part_opened, this, [this](qlonglong part) {
     document_.choose(part, 0);
-    emit go_to(MainWindow::drawing);
+    emit go_to(Step::drawing);
   });
 }
 

@@ -2,11 +2,11 @@
 // The whole build: what mates with what, what is made, the tightest places and the next numbers to cut.
 
 #include "app/joints/targets_state.h"
+#include "app/marks/column.h"
 #include "app/marks/figure_row.h"
 #include "app/marks/room_mark.h"
 #include "app/overview/map_view.h"
-#include "app/shell/column.h"
-#include "app/shell/page.h"
+#include "app/page/page.h"
 #include "sheets/card_sheet.h"
 
 namespace datrin::app {

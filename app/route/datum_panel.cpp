@@ -1,7 +1,7 @@
 #include "app/route/datum_panel.h"
 
+#include "app/marks/column.h"
 #include "app/marks/fields.h"
-#include "app/shell/column.h"
 #include "app/theme.h"
 #include "casting/as_cast.h"
 #include "casting/expect.h"

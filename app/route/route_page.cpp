@@ -6,8 +6,14 @@
 
 namespace datrin::app {
 
+namespace {
+
+enum Face { datums_face, setups_face, gate_face };
+
+} // namespace
+
 RoutePage::RoutePage(Document& document)
-    : Page(document), canvas_(new PartCanvas), tabs_(new Tabs), datums_(new DatumPanel(document)),
+    : Page(document, Step::route), canvas_(new PartCanvas), datums_(new DatumPanel(document)),
       setups_(new SetupPanel(document)), tables_(new QStackedWidget) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
@@ -19,14 +25,11 @@ RoutePage::RoutePage(Document& document)
   tables_->addWidget(datums_->table());
   tables_->addWidget(setups_->overview());
   column->addWidget(tables_, 36);
-  put_in_side(tabs_);
-  tabs_->add("Datums", datums_);
-  tabs_->add("Setups", setups_);
-  tabs_->add("Gate", setups_->gate());
+  put_faces({datums_, setups_, setups_->gate()});
   connect(datums_, &DatumPanel::chosen, this, [this] { show_canvas(); });
   connect(datums_, &DatumPanel::take, this, &RoutePage::take_datums);
   connect(tabs_, &Tabs::changed, this, [this](int k) {
-    tables_->setCurrentIndex(k == 0 ? 0 : 1);
+    tables_->setCurrentIndex(k == datums_face ? 0 : 1);
     show_canvas();
   });
   connect(setups_, &SetupPanel::go_to_surface, this, &RoutePage::surface_wanted);
@@ -41,20 +44,20 @@ void RoutePage::refresh() {
   setups_->show_state(state_,
                       allowance::surface_plans(document_.build(), state_.piece, state_.input, state_.pose));
   const int open = setups_->gate_result().open;
-  tabs_->set_name(2, open > 0 ? QString("Gate %1").arg(open) : QString("Gate"));
+  tabs_->set_name(gate_face, open > 0 ? QString("Gate %1").arg(open) : QString("Gate"));
   show_canvas();
 }
 
 void RoutePage::show_canvas() {
   auto scene = piece_scene(document_.build(), state_, state_.pose);
-  if (tabs_->chosen() == 0) scene.spots = datums_->target_spots();
+  if (tabs_->chosen() == datums_face) scene.spots = datums_->target_spots();
   canvas_->set_unit(document_.unit());
   canvas_->set_scene(std::move(scene), document_.build().info().third_angle);
 }
 
 void RoutePage::take_datums(const std::vector<long>& ids) {
   document_.apply(route::take_datums(document_.build(), state_.part, {ids.begin(), ids.end()}));
-  tabs_->choose(1);
+  tabs_->choose(setups_face);
   refresh();
 }
 

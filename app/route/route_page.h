@@ -3,10 +3,9 @@
 
 #include "app/casting/piece_state.h"
 #include "app/marks/part_canvas.h"
-#include "app/marks/tabs.h"
+#include "app/page/page.h"
 #include "app/route/datum_panel.h"
 #include "app/route/setup_panel.h"
-#include "app/shell/page.h"
 
 #include <QStackedWidget>
 
@@ -20,7 +19,6 @@ public:
   QWidget* first_focus() override { return datums_->table(); }
 
   PartCanvas* canvas() const { return canvas_; }
-  Tabs* tabs() const { return tabs_; }
   DatumPanel* datums() const { return datums_; }
   SetupPanel* setups() const { return setups_; }
 
@@ -32,7 +30,6 @@ private:
   void take_datums(const std::vector<long>& ids);
 
   PartCanvas* canvas_;
-  Tabs* tabs_;
   DatumPanel* datums_;
   SetupPanel* setups_;
   QStackedWidget* tables_;

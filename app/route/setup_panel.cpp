@@ -1,7 +1,7 @@
 #include "app/route/setup_panel.h"
 
+#include "app/marks/column.h"
 #include "app/marks/fields.h"
-#include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edit_making.h"
 #include "build/now.h"

@@ -1,6 +1,6 @@
 #include "app/shell/build_nav.h"
 
-#include "app/shell/column.h"
+#include "app/marks/column.h"
 #include "app/theme.h"
 
 #include <QHBoxLayout>
@@ -8,8 +8,7 @@
 
 namespace datrin::app {
 
-BuildNav::BuildNav(const QStringList& names, int first_step, QWidget* parent)
-    : QWidget(parent), group_(this), first_step_(first_step) {
+BuildNav::BuildNav(QWidget* parent) : QWidget(parent), group_(this) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(20, 14, 12, 0);
   column->setSpacing(2);
@@ -18,21 +17,21 @@ BuildNav::BuildNav(const QStringList& names, int first_step, QWidget* parent)
   row->setSpacing(theme().large() ? 0 : 10);
   column->addLayout(row);
   group_.setExclusive(false);
-  for (int k = 0; k < names.size(); ++k) {
-    auto* button = new QPushButton(names[k]);
+  for (const auto& page : steps_of(false)) {
+    auto* button = new QPushButton(page.name);
     button->setProperty("tab", true);
     button->setCheckable(true);
     button->setCursor(Qt::PointingHandCursor);
-    button->setToolTip(QString("Ctrl+%1").arg(first_step + k + 1));
-    group_.addButton(button, k);
+    button->setToolTip(page.key);
+    group_.addButton(button, static_cast<int>(page.step));
     row->addWidget(button);
-    connect(button, &QPushButton::clicked, this, [this, k] { emit chosen(first_step_ + k); });
+    connect(button, &QPushButton::clicked, this, [this, step = page.step] { emit chosen(step); });
   }
   row->addStretch(1);
 }
 
-void BuildNav::set_step(int step) {
-  for (auto* button : group_.buttons()) button->setChecked(group_.id(button) == step - first_step_);
+void BuildNav::set_step(Step step) {
+  for (auto* button : group_.buttons()) button->setChecked(group_.id(button) == static_cast<int>(step));
 }
 
 } // namespace datrin::app

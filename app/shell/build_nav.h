@@ -1,8 +1,9 @@
 #pragma once
 // The pages of the whole build, above the shelf of its parts.
 
+#include "app/page/steps.h"
+
 #include <QButtonGroup>
-#include <QStringList>
 #include <QWidget>
 
 namespace datrin::app {
@@ -10,16 +11,15 @@ namespace datrin::app {
 class BuildNav : public QWidget {
   Q_OBJECT
 public:
-  BuildNav(const QStringList& names, int first_step, QWidget* parent = nullptr);
-  void set_step(int step); ///< the page shown; one that is not here: none is marked
-  QAbstractButton* button(int k) const { return group_.button(k); }
+  explicit BuildNav(QWidget* parent = nullptr);
+  void set_step(Step step); ///< the page shown; one that is not here: none is marked
+  QAbstractButton* button(Step step) const { return group_.button(static_cast<int>(step)); }
 
 signals:
-  void chosen(int step);
+  void chosen(datrin::app::Step step);
 
 private:
-  QButtonGroup group_;
-  int first_step_;
+  QButtonGroup group_; ///< a button's id is its step
 };
 
 } // namespace datrin::app

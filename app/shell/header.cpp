@@ -1,8 +1,8 @@
 #include "app/shell/header.h"
 
 #include "app/casting/piece_state.h"
+#include "app/marks/column.h"
 #include "app/marks/length_field.h"
-#include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edit_drawing.h"
 #include "sheets/figures.h"
@@ -100,8 +100,7 @@ void Reckoner::reckon() {
 }
 
 Header::Header(Document& document, QMenu* menu, QWidget* parent)
-    : QWidget(parent), document_(document), build_(new QPushButton), piece_(new QLabel),
-      path_(new PathRuler({"Drawing", "Touches", "Seat", "Marking out", "Allowance", "Route"})),
+    : QWidget(parent), document_(document), build_(new QPushButton), piece_(new QLabel), path_(new PathRuler),
       unit_(new UnitButton(document)), reckoner_(new Reckoner(document)) {
   setFixedHeight(theme().ipx(52));
   auto* row = new QHBoxLayout(this);

@@ -1,7 +1,7 @@
 #include "app/shell/main_window.h"
 
 #include "app/drawing/quick_start_dialog.h"
-#include "app/shell/column.h"
+#include "app/marks/column.h"
 #include "app/shop/shop_dialog.h"
 #include "app/shop/sums_dialog.h"
 #include "app/shop/threads_dialog.h"
@@ -112,42 +112,39 @@ void MainWindow::make_actions() {
   act("Usual text", QKeySequence("Ctrl+0"), [this] { set_look(theme().dark, 1.0); });
   menu_->addSeparator();
   act("Close", QKeySequence::Quit, [this] { close(); });
-  for (int k = 0; k < step_count; ++k) {
-    auto* step = new QShortcut(QKeySequence(QString("Ctrl+%1").arg(k + 1)), this);
-    connect(step, &QShortcut::activated, this, [this, k] { go_to(k); });
+  for (const auto& row : steps()) {
+    auto* key = new QShortcut(QKeySequence(row.key), this);
+    connect(key, &QShortcut::activated, this, [this, step = row.step] { go_to(step); });
   }
   auto* open_menu = new QShortcut(QKeySequence("Alt+B"), this);
   connect(open_menu, &QShortcut::activated, this, [this] { header_->build_button()->showMenu(); });
-  // F6 goes round the four places of the window: shelf, path, page, room column.
   auto* round = new QShortcut(QKeySequence("F6"), this);
-  connect(round, &QShortcut::activated, this, [this] {
-    QList<QWidget*> places{step_ >= joints                    ? nav_->button(step_ - overview)
-                           : shelf_->model()->rowCount() == 0 ? nullptr
-                                                              : static_cast<QWidget*>(shelf_->list()),
-                           header_->path(), pages_[static_cast<std::size_t>(step_)]->first_focus(), nullptr};
-    for (auto* child : pages_[static_cast<std::size_t>(step_)]->side()->findChildren<QWidget*>())
-      if (child->isEnabled() && child->isVisible() && child->focusPolicy() & Qt::TabFocus) {
-        places[3] = child;
-        break;
-      }
-    auto* now = QApplication::focusWidget();
-    int at = -1;
-    if (now != nullptr) {
-      if (left_->parentWidget()->isAncestorOf(now))
-        at = 0;
-      else if (header_->isAncestorOf(now))
-        at = 1;
-      else if (centre_->isAncestorOf(now))
-        at = 2;
-      else if (side_->isAncestorOf(now))
-        at = 3;
+  connect(round, &QShortcut::activated, this, &MainWindow::go_round);
+}
+
+/// F6 goes round the four places of the window: shelf, path, page, room column.
+void MainWindow::go_round() {
+  auto* const page = pages_.at(step_).page;
+  std::vector<std::pair<QWidget*, QWidget*>> places{
+      // what it is in, what takes the keyboard there
+      {left_->parentWidget(), page->left() != nullptr            ? nav_->button(step_)
+                              : shelf_->model()->rowCount() == 0 ? nullptr
+                                                                 : static_cast<QWidget*>(shelf_->list())},
+      {header_, header_->path()},
+      {centre_, page->first_focus()},
+      {side_, nullptr}};
+  for (auto* child : page->side()->findChildren<QWidget*>())
+    if (child->isEnabled() && child->isVisible() && child->focusPolicy() & Qt::TabFocus) {
+      places.back().second = child;
+      break;
     }
-    for (int k = 1; k <= 4; ++k)
-      if (auto* next = places[(at + k) % 4]) {
-        next->setFocus(Qt::ShortcutFocusReason);
-        return;
-      }
+  auto* now = QApplication::focusWidget();
+  const auto here = std::find_if(places.begin(), places.end(), [&](const auto& place) {
+    return now != nullptr && place.first->isAncestorOf(now);
   });
+  const auto at = here == places.end() ? places.size() - 1 : static_cast<std::size_t>(here - places.begin());
+  for (std::size_t k = 1; k <= places.size(); ++k)
+    if (auto* next = places[(at + k) % places.size()].second) return next->setFocus(Qt::ShortcutFocusReason);
 }
 
 void MainWindow::make_interface() {
@@ -180,7 +177,7 @@ void MainWindow::make_interface() {
   auto* left_rows = new QVBoxLayout(left);
   left_rows->setContentsMargins(0, 0, 0, 0);
   left_rows->setSpacing(0);
-  nav_ = new BuildNav({"Overview", "Joints", "Chains"}, part_steps);
+  nav_ = new BuildNav;
   left_rows->addWidget(nav_);
   left_ = new QStackedWidget;
   left_->addWidget(shelf_);
@@ -205,6 +202,20 @@ void MainWindow::make_interface() {
   side_->setFixedWidth(static_cast<int>(280 * widen));
   body->addWidget(side_);
 
+  make_pages();
+  connect(nav_, &BuildNav::chosen, this, &MainWindow::go_to);
+  connect(header_->path(), &PathRuler::chosen, this, &MainWindow::go_to);
+  connect(header_->reckoner(), &Reckoner::answered, this, &MainWindow::tell);
+  connect(shelf_, &Shelf::add_part, this, [this] { add_part(); });
+  connect(shelf_, &Shelf::quick_part, this, [this] { quick_part(); });
+  delete old;
+  setCentralWidget(whole);
+  set_style(*qApp);
+  shelf_->refresh();
+}
+
+/// Every page, with its room column and what it asks of the window.
+void MainWindow::make_pages() {
   drawing_ = new DrawingPage(document_);
   touches_ = new TouchesPage(document_);
   seat_ = new SeatPage(document_);
@@ -214,10 +225,10 @@ void MainWindow::make_interface() {
   overview_ = new OverviewPage(document_, targets_);
   joints_ = new JointsPage(document_, targets_);
   chains_ = new ChainsPage(document_, targets_);
-  left_->addWidget(joints_->left());
-  left_->addWidget(chains_->left());
-  pages_ = {drawing_, touches_, seat_, marking_, allowance_, route_, overview_, joints_, chains_};
-  for (auto* page : pages_) {
+  pages_.clear();
+  for (Page* page : std::initializer_list<Page*>{drawing_, touches_, seat_, marking_, allowance_, route_,
+                                                 overview_, joints_, chains_}) {
+    if (page->left() != nullptr) left_->addWidget(page->left());
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
     scroll->setFrameShape(QFrame::NoFrame);
@@ -226,6 +237,7 @@ void MainWindow::make_interface() {
     scroll->setWidget(page->side());
     side_->addWidget(scroll);
     centre_->addWidget(page);
+    pages_[page->step()] = {page, scroll};
     connect(page, &Page::go_to, this, &MainWindow::go_to);
     connect(page, &Page::say, this, [this](const QString& words) { tell(words, false); });
   }
@@ -243,15 +255,6 @@ void MainWindow::make_interface() {
     go_to(chains);
   });
   connect(joints_, &JointsPage::card_wanted, this, [this] { overview_->ask_card(); });
-  connect(nav_, &BuildNav::chosen, this, &MainWindow::go_to);
-  connect(header_->path(), &PathRuler::chosen, this, &MainWindow::go_to);
-  connect(header_->reckoner(), &Reckoner::answered, this, &MainWindow::tell);
-  connect(shelf_, &Shelf::add_part, this, [this] { add_part(); });
-  connect(shelf_, &Shelf::quick_part, this, [this] { quick_part(); });
-  delete old;
-  setCentralWidget(whole);
-  set_style(*qApp);
-  shelf_->refresh();
 }
 
 void MainWindow::set_look(bool dark, double text_scale) {
@@ -270,12 +273,13 @@ void MainWindow::tell(const QString& words, bool wrong) {
 
 void MainWindow::refresh() {
   header_->refresh();
-  header_->path()->set_step(step_ < part_steps ? step_ : -1);
+  header_->path()->set_step(step_);
   nav_->set_step(step_);
-  if (step_ == joints || step_ == chains)
-    left_->setCurrentIndex(step_ - joints + 1);
-  else {
-    left_->setCurrentIndex(0);
+  const auto& place = pages_.at(step_);
+  if (auto* own = place.page->left()) {
+    left_->setCurrentWidget(own);
+  } else {
+    left_->setCurrentWidget(shelf_);
     shelf_->refresh();
   }
   const auto undo = document_.undo_label(), redo = document_.redo_label();
@@ -283,18 +287,17 @@ void MainWindow::refresh() {
   undo_->setText(undo ? "Undo: " + *undo : QString("Nothing to undo"));
   redo_->setEnabled(redo.has_value());
   redo_->setText(redo ? "Redo: " + *redo : QString("Nothing to redo"));
-  centre_->setCurrentIndex(step_);
-  side_->setCurrentIndex(step_);
-  pages_[static_cast<std::size_t>(step_)]->refresh();
+  centre_->setCurrentWidget(place.page);
+  side_->setCurrentWidget(place.side);
+  place.page->refresh();
 }
 
-void MainWindow::go_to(int step) {
-  if (step < 0 || step >= step_count) return;
+void MainWindow::go_to(Step step) {
   step_ = step;
-  header_->set_place(step >= part_steps ? QStringList{"Overview", "Joints", "Chains"}[step - part_steps]
-                                        : QString());
+  const auto& row = row_of(step);
+  header_->set_place(row.of_part ? QString() : row.name);
   refresh();
-  pages_[static_cast<std::size_t>(step_)]->first_focus()->setFocus();
+  pages_.at(step).page->first_focus()->setFocus();
 }
 
 bool MainWindow::open_build(const QString& path) {
@@ -357,7 +360,7 @@ void MainWindow::show_shop() {
 
 /// The card of the next numbers from a page of the build; else the marking-out sheet of the piece.
 void MainWindow::print() {
-  if (step_ >= part_steps) return overview_->ask_card();
+  if (!row_of(step_).of_part) return overview_->ask_card();
   go_to(marking);
   if (marking_->can_print())
     marking_->ask_print();
@@ -433,14 +436,9 @@ void MainWindow::dropEvent(QDropEvent* event) {
   open_file(urls.front().toLocalFile());
 }
 
-void MainWindow::show_tab(int k) {
-  if (step_ == touches) touches_->tabs()->choose(std::clamp(k, 0, 3));
-  if (step_ == seat) seat_->tabs()->choose(std::clamp(k, 0, 3));
-  if (step_ == drawing) drawing_->tabs()->choose(std::clamp(k, 0, 2));
-  if (step_ == allowance) allowance_->tabs()->choose(std::clamp(k, 0, 2));
-  if (step_ == route) route_->tabs()->choose(std::clamp(k, 0, 2));
-  if (step_ == joints) joints_->tabs()->choose(std::clamp(k, 0, 3));
-  if (step_ == chains) chains_->tabs()->choose(std::clamp(k, 0, 1));
+void MainWindow::show_face(int k) {
+  if (auto* tabs = pages_.at(step_).page->tabs())
+    tabs->choose(std::clamp(k, 0, static_cast<int>(row_of(step_).faces.size()) - 1));
 }
 
 void MainWindow::ask_name() {

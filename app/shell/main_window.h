@@ -21,6 +21,7 @@
 #include <QSettings>
 #include <QStackedWidget>
 
+#include <map>
 #include <memory>
 
 namespace datrin::app {
@@ -28,9 +29,7 @@ namespace datrin::app {
 class MainWindow : public QMainWindow {
   Q_OBJECT
 public:
-  /// The steps of a part, then the pages of the whole build.
-  enum Step { drawing, touches, seat, marking, allowance, route, overview, joints, chains, step_count };
-  static constexpr int part_steps = overview;
+  using enum Step;
 
   /// `settings` keeps theme, text size, window place and recent builds; it may be a file of the tests' own.
   explicit MainWindow(std::unique_ptr<QSettings> settings, QWidget* parent = nullptr);
@@ -41,9 +40,9 @@ public:
   bool open_file(const QString& path); ///< by what it is: a build, a build as JSON, a survey, a scan
   bool import_json(const QString& path, const QString& to);
   QString export_json(const QString& path); ///< empty when written; else what was wrong
-  void go_to(int step);
-  void show_tab(int k); ///< of the room column of the step shown, where it has several
-  int step() const { return step_; }
+  void go_to(Step step);
+  void show_face(int k); ///< of the room column of the page shown, where it has several
+  Step step() const { return step_; }
 
   Document& document() { return document_; }
   Header* header() const { return header_; }
@@ -58,7 +57,7 @@ public:
   JointsPage* joints_page() const { return joints_; }
   ChainsPage* chains_page() const { return chains_; }
   BuildNav* build_nav() const { return nav_; }
-  Page* page(int step) const { return pages_[static_cast<std::size_t>(step)]; }
+  Page* page(Step step) const { return pages_.at(step).page; }
   QString message() const { return message_->text(); }
   QAction* undo_action() const { return undo_; }
   QAction* redo_action() const { return redo_; }
@@ -72,6 +71,8 @@ protected:
 
 private:
   void make_actions();
+  void go_round();
+  void make_pages();
   void make_interface(); ///< everything that has the theme's sizes in it; made anew when the look changes
   void refresh();
   void tell(const QString& words, bool wrong);
@@ -107,8 +108,12 @@ private:
   OverviewPage* overview_ = nullptr;
   JointsPage* joints_ = nullptr;
   ChainsPage* chains_ = nullptr;
-  std::vector<Page*> pages_;
-  int step_ = drawing;
+  struct Place {
+    Page* page = nullptr;
+    QWidget* side = nullptr; ///< its room column, that scrolls
+  };
+  std::map<Step, Place> pages_;
+  Step step_ = drawing;
 };
 
 } // namespace datrin::app

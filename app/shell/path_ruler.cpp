@@ -10,22 +10,23 @@
 
 namespace datrin::app {
 
-PathRuler::PathRuler(const QStringList& steps, QWidget* parent) : QWidget(parent), steps_(steps) {
+PathRuler::PathRuler(QWidget* parent) : QWidget(parent), steps_(steps_of(true)) {
   setFocusPolicy(Qt::StrongFocus);
   setCursor(Qt::PointingHandCursor);
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-  set_step(0);
+  set_step(Step::drawing);
 }
 
 QSize PathRuler::sizeHint() const {
   return {theme().ipx(552), theme().ipx(44)};
 }
 
-void PathRuler::set_step(int step) {
-  step_ = step;
-  setAccessibleName(
-      step < 0 ? QString("Steps of the part")
-               : QString("Step %1 of %2: %3").arg(step + 1).arg(steps_.size()).arg(steps_.value(step)));
+void PathRuler::set_step(Step step) {
+  const auto found =
+      std::find_if(steps_.begin(), steps_.end(), [&](const auto& row) { return row.step == step; });
+  at_ = found == steps_.end() ? -1 : static_cast<int>(found - steps_.begin());
+  setAccessibleName(at_ < 0 ? QString("Steps of the part")
+                            : QString("Step %1 of %2: %3").arg(at_ + 1).arg(steps_.size()).arg(found->name));
   update();
 }
 
@@ -39,20 +40,21 @@ void PathRuler::paintEvent(QPaintEvent*) {
   const int fine = 6;
   for (int k = 0; k <= static_cast<int>(steps_.size()) * fine; ++k) {
     const double x = 1 + wide * k / fine;
-    const bool here = k / fine == step_ && k < static_cast<int>(steps_.size()) * fine;
+    const bool here = k / fine == at_ && k < static_cast<int>(steps_.size()) * fine;
     const double high = k % fine == 0 ? t.px(11) : k % 3 == 0 ? t.px(6) : t.px(4);
     painter.setPen(QPen(here ? t.brass : t.muted, k % fine == 0 ? 1.3 : 1));
     painter.drawLine(QPointF(x, base), QPointF(x, base - high));
   }
   for (int k = 0; k < static_cast<int>(steps_.size()); ++k) {
-    painter.setFont(sheets::font(t.px(t.large() ? 10.5 : 13), k == step_));
-    painter.setPen(k == step_ ? t.brass : t.ink);
-    painter.drawText(
-        QRectF(1 + wide * k + t.px(5), 0, wide, base - t.px(11)), Qt::AlignLeft | Qt::AlignVCenter,
-        painter.fontMetrics().elidedText(steps_[k], Qt::ElideRight, static_cast<int>(wide - t.px(6))));
+    painter.setFont(sheets::font(t.px(t.large() ? 10.5 : 13), k == at_));
+    painter.setPen(k == at_ ? t.brass : t.ink);
+    painter.drawText(QRectF(1 + wide * k + t.px(5), 0, wide, base - t.px(11)),
+                     Qt::AlignLeft | Qt::AlignVCenter,
+                     painter.fontMetrics().elidedText(steps_[static_cast<std::size_t>(k)].name,
+                                                      Qt::ElideRight, static_cast<int>(wide - t.px(6))));
   }
-  if (step_ >= 0) {
-    const double x = 1 + wide * (step_ + 0.5);
+  if (at_ >= 0) {
+    const double x = 1 + wide * (at_ + 0.5);
     painter.setPen(Qt::NoPen);
     painter.setBrush(t.brass);
     painter.drawPolygon(QPolygonF(
@@ -67,14 +69,14 @@ void PathRuler::paintEvent(QPaintEvent*) {
 
 void PathRuler::mousePressEvent(QMouseEvent* event) {
   const int step = static_cast<int>(event->position().x() * static_cast<double>(steps_.size()) / width());
-  emit chosen(std::clamp(step, 0, static_cast<int>(steps_.size()) - 1));
+  emit chosen(
+      steps_[static_cast<std::size_t>(std::clamp(step, 0, static_cast<int>(steps_.size()) - 1))].step);
 }
 
 void PathRuler::keyPressEvent(QKeyEvent* event) {
-  if (event->key() == Qt::Key_Left && step_ > 0)
-    emit chosen(step_ - 1);
-  else if (event->key() == Qt::Key_Right && step_ + 1 < steps_.size())
-    emit chosen(step_ + 1);
+  const int next = event->key() == Qt::Key_Left ? at_ - 1 : event->key() == Qt::Key_Right ? at_ + 1 : -1;
+  if (at_ >= 0 && next >= 0 && next < static_cast<int>(steps_.size()))
+    emit chosen(steps_[static_cast<std::size_t>(next)].step);
   else
     QWidget::keyPressEvent(event);
 }

@@ -1,7 +1,8 @@
 #pragma once
 // The path: the steps of a part as the graduations of a steel rule, a brass pointer at where one is.
 
-#include <QStringList>
+#include "app/page/steps.h"
+
 #include <QWidget>
 
 namespace datrin::app {
@@ -9,13 +10,12 @@ namespace datrin::app {
 class PathRuler : public QWidget {
   Q_OBJECT
 public:
-  explicit PathRuler(const QStringList& steps, QWidget* parent = nullptr);
-  void set_step(int step);
-  int step() const { return step_; }
+  explicit PathRuler(QWidget* parent = nullptr);
+  void set_step(Step step); ///< a page of the whole build: no step is marked
   QSize sizeHint() const override;
 
 signals:
-  void chosen(int step);
+  void chosen(datrin::app::Step step);
 
 protected:
   void paintEvent(QPaintEvent*) override;
@@ -25,8 +25,8 @@ protected:
   void focusOutEvent(QFocusEvent*) override { update(); }
 
 private:
-  QStringList steps_;
-  int step_ = 0;
+  std::vector<StepRow> steps_;
+  int at_ = 0; ///< −1: none
 };
 
 } // namespace datrin::app

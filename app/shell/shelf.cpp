@@ -1,7 +1,7 @@
 #include "app/shell/shelf.h"
 
 #include "app/casting/piece_state.h"
-#include "app/shell/column.h"
+#include "app/marks/column.h"
 #include "app/theme.h"
 #include "sheets/scene_paint.h"
 #include "sheets/three_views.h"

@@ -1,8 +1,8 @@
 #include "app/shop/shop_dialog.h"
 
+#include "app/marks/column.h"
 #include "app/marks/fields.h"
 #include "app/marks/length_field.h"
-#include "app/shell/column.h"
 #include "app/theme.h"
 #include "build/edit_making.h"
 #include "sheets/figures.h"

@@ -91,7 +91,7 @@ TEST_F(Spending, ReadingsOfEveryKindComeToTheSame) {
   EXPECT_NEAR(plan("bore").now, 0.2, 1e-5);
   // The foot is finished 0.01 over; nothing of the drawing stands opposite it but the as-cast top.
   read("end A", allowance::ReadingOf::distance, "84");
-  EXPECT_EQ(page().mistake_text(), "the face opposite is not cut yet: read what is still to come off.");
+  EXPECT_EQ(page().mistake_text(), "The face opposite is not cut yet: read what is still to come off.");
   read("end B", allowance::ReadingOf::left, "0.05");
   read("end A", allowance::ReadingOf::distance, "83.05");
   EXPECT_NEAR(plan("end A").now, 1.0, 1e-9);

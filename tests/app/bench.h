@@ -13,8 +13,27 @@
 #include <gtest/gtest.h>
 
 #include <memory>
+#include <unordered_map>
+
+/// So that a failed check shows words, not bytes.
+inline void PrintTo(const QString& text, std::ostream* out) {
+  *out << '"' << text.toStdString() << '"';
+}
 
 namespace datrin::test {
+
+/// How much of a widget is drawn on: the share of its pixels that are not of its most common colour.
+inline double drawn_on(QWidget* widget) {
+  const auto image = widget->grab().toImage().convertToFormat(QImage::Format_RGB32);
+  std::unordered_map<QRgb, int> counts;
+  for (int y = 0; y < image.height(); ++y) {
+    const auto* line = reinterpret_cast<const QRgb*>(image.constScanLine(y));
+    for (int x = 0; x < image.width(); ++x) ++counts[line[x]];
+  }
+  int most = 0;
+  for (const auto& [colour, count] : counts) most = std::max(most, count);
+  return 1 - static_cast<double>(most) / (static_cast<double>(image.width()) * image.height());
+}
 
 class WindowTest : public testing::Test {
 protected:

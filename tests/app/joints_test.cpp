@@ -173,7 +173,7 @@ TEST_F(Joints, StatedByTypingTwoSizes) {
 
 TEST_F(Joints, ProposalsSideBySideAndByCode) {
   choose("Piston on rod");
-  window->show_tab(1);
+  window->show_face(1);
   auto* fit = page().fit();
   ASSERT_GE(fit->proposals()->rowCount(), 3);
   EXPECT_EQ(fit->proposals()->item(0, 0)->text(), "ISO 286 H7/h6");
@@ -210,7 +210,7 @@ TEST_F(Joints, TemperatureIsDraggedAndKept) {
   zones->setFocus();
   QTest::keyClick(zones, Qt::Key_Right);
   EXPECT_NEAR(b().find<build::Joint>(joint("Piston in cylinder"))->temperature, 105, 1.5);
-  window->show_tab(2);
+  window->show_face(2);
   enter(page().work()->temperature_edit(), "900", Qt::Key_Return);
   EXPECT_TRUE(window->message().contains("past what grey iron")) << window->message().toStdString();
   EXPECT_NEAR(b().find<build::Joint>(joint("Piston in cylinder"))->temperature, 105, 1.5);
@@ -220,7 +220,7 @@ TEST_F(Joints, TemperatureIsDraggedAndKept) {
 
 TEST_F(Joints, WorkOfAPressABearingAndAThread) {
   choose("Crank on shaft");
-  window->show_tab(2);
+  window->show_face(2);
   auto* work = page().work();
   EXPECT_TRUE(work->press_text().contains("Pressure")) << work->press_text().toStdString();
   EXPECT_TRUE(work->press_text().contains("Pushes on with about"));
@@ -240,7 +240,7 @@ TEST_F(Joints, WorkOfAPressABearingAndAThread) {
 
 TEST_F(Joints, PiecesArePairedAndSeveralReadingsTellTheForm) {
   choose("Rings in groove");
-  window->show_tab(3);
+  window->show_face(3);
   auto* pairs = page().pairs();
   EXPECT_EQ(pairs->table()->rowCount(), 2);
   EXPECT_FALSE(pairs->pair_button()->isEnabled());
@@ -292,7 +292,7 @@ TEST_F(Joints, ListGoesByKeyTightestFirst) {
   EXPECT_NE(page().state().id, first);
   // The joint that is removed goes, and comes back.
   const auto gone = page().state().id;
-  window->show_tab(1);
+  window->show_face(1);
   QTest::mouseClick(page().fit()->remove_button(), Qt::LeftButton);
   EXPECT_EQ(b().find<build::Joint>(gone), nullptr);
   press(Qt::Key_Z, Qt::ControlModifier);
@@ -371,7 +371,7 @@ TEST_F(Joints, WithoutAnyJointEveryPageTeaches) {
   for (const auto& [id, c] : b().chains()) all.push_back(id);
   ASSERT_TRUE(window->document().apply(build::remove_all(b(), all, "Begin again")));
   EXPECT_FALSE(page().zones()->picture().known);
-  window->show_tab(1);
+  window->show_face(1);
   EXPECT_FALSE(page().fit()->isEnabled());
   EXPECT_EQ(page().list()->count(), 0);
   window->go_to(MainWindow::chains);
@@ -417,7 +417,7 @@ TEST_F(Joints, APartThatGoesTakesItsJointsAlong) {
 
 TEST_F(Joints, LimitsAreTypedInEitherUnitAndTheBasisGoes) {
   choose("Big end");
-  window->show_tab(1);
+  window->show_face(1);
   auto* fit = page().fit();
   enter(fit->most_field()->edit(), "2 thou", Qt::Key_Return);
   const auto* j = b().find<build::Joint>(joint("Big end"));
@@ -456,7 +456,7 @@ TEST_F(Joints, EveryFigureSaysWhereItCameFrom) {
   const auto hot = why_of(zones);
   EXPECT_NEAR(hot.total(), cold + zones->picture().hole.grows - zones->picture().shaft.grows, 1e-9);
   EXPECT_EQ(hot.lines.size(), 4U); // two sizes, two growths
-  window->show_tab(3);
+  window->show_face(3);
   page().pairs()->table()->setCurrentCell(0, 0);
   EXPECT_NEAR(why_of(page().pairs()->table()).total(), cold, 1e-9);
   window->go_to(MainWindow::chains);
@@ -469,7 +469,7 @@ TEST_F(Joints, PairingDropsNoPieceThatIsNotReadYet) {
   const auto shaft_part = b().find<build::Dimension>(page().state().joint.shaft)->part;
   for (const auto part : {hole_part, shaft_part})
     ASSERT_TRUE(window->document().apply(build::set_quantity(b(), part, 3)));
-  window->show_tab(3);
+  window->show_face(3);
   const auto holes = b().pieces_of(hole_part), shafts = b().pieces_of(shaft_part);
   for (const auto& [piece, dimension, size] : {std::tuple{holes[0].first, page().state().joint.hole, 27.01},
                                                {shafts[2].first, page().state().joint.shaft, 27.03}}) {
@@ -496,7 +496,7 @@ TEST_F(Joints, AReadingInTheDrawingStepIsTheSameReading) {
   const auto hole = page().state().hole;
   window->document().choose(b().find<build::Dimension>(hole.dimension)->part, hole.piece);
   window->go_to(MainWindow::drawing);
-  window->show_tab(1);
+  window->show_face(1);
   auto& panel = *window->findChild<app::DimensionPanel*>();
   panel.table()->setCurrentCell(1, 0); // bore
   ASSERT_EQ(panel.chosen(), hole.dimension);

@@ -19,18 +19,21 @@ protected:
     WindowTest::SetUp();
     open_demo();
   }
-  /// Every step, every tab of it.
-  void visit(const std::function<void(int step, int tab)>& look) {
-    for (int step = 0; step < MainWindow::step_count; ++step) {
-      window->go_to(step);
-      static constexpr int tabs_of[] = {3, 4, 4, 1, 3, 3, 1, 4, 2};
-      const int tabs = tabs_of[step];
-      for (int tab = 0; tab < tabs; ++tab) {
-        window->show_tab(tab);
+  /// Every step, every face of it.
+  void visit(const std::function<void(app::Step step, const std::string& face)>& look) {
+    for (const auto& row : app::steps()) {
+      window->go_to(row.step);
+      for (int face = 0; face < std::max<int>(1, static_cast<int>(row.faces.size())); ++face) {
+        window->show_face(face);
         QApplication::processEvents();
-        look(step, tab);
+        look(row.step, (row.name + " " + row.faces.value(face)).toStdString());
       }
     }
+  }
+  /// Something stands in the centre and in the room column.
+  void expect_drawn(app::Step step, const std::string& face) {
+    EXPECT_GT(drawn_on(window->page(step)), 0.003) << face;
+    EXPECT_GT(drawn_on(window->page(step)->side()), 0.003) << face;
   }
 };
 
@@ -39,9 +42,9 @@ TEST_F(EveryFace, FitsTheWindowAtEverySizeOfTextLightAndDark) {
     for (const bool dark : {false, true}) {
       window->set_look(dark, scale);
       choose_piece(5);
-      visit([&](int step, int tab) {
+      visit([&](app::Step step, const std::string& face) {
         EXPECT_LE(window->minimumSizeHint().width(), 1280)
-            << step << tab << scale << " header " << window->header()->minimumSizeHint().width() << " pages "
+            << face << scale << " header " << window->header()->minimumSizeHint().width() << " pages "
             << window->drawing_page()->minimumSizeHint().width() << " "
             << window->touches_page()->minimumSizeHint().width() << " "
             << window->seat_page()->minimumSizeHint().width() << " "
@@ -54,9 +57,9 @@ TEST_F(EveryFace, FitsTheWindowAtEverySizeOfTextLightAndDark) {
                 child->minimumSizeHint().width() > page->side()->parentWidget()->width() - 24)
               widest = QString("%1 %2").arg(child->metaObject()->className(), child->accessibleName());
           EXPECT_LE(page->side()->minimumSizeHint().width(), page->side()->parentWidget()->width())
-              << widest.toStdString() << " " << step << tab << scale;
+              << widest.toStdString() << " " << face << scale;
         }
-        EXPECT_FALSE(window->grab().isNull());
+        expect_drawn(step, face);
       });
     }
 }
@@ -66,22 +69,22 @@ TEST_F(EveryFace, TeachesWhereThereIsNothingYet) {
   const auto part = document.build().next_id();
   ASSERT_TRUE(document.apply(build::add_part(document.build(), "Flywheel").edit));
   document.choose(part, 0);
-  visit([&](int, int) { EXPECT_FALSE(window->grab().isNull()); });
+  visit([&](app::Step step, const std::string& face) { expect_drawn(step, face); });
   window->go_to(MainWindow::touches);
   EXPECT_FALSE(window->touches_page()->settings()->add_size_button()->isEnabled());
   EXPECT_TRUE(window->touches_page()->mistakes()->flagged().empty());
   EXPECT_FALSE(window->touches_page()->import_scan("/nowhere/x.ply", Unit::mm));
   window->go_to(MainWindow::seat);
-  window->show_tab(2);
+  window->show_face(2);
   EXPECT_EQ(window->seat_page()->rescue()->words(), "Touch the casting first.");
   EXPECT_FALSE(window->seat_page()->rescue()->look_button()->isEnabled());
-  window->show_tab(1);
+  window->show_face(1);
   EXPECT_FALSE(window->seat_page()->judge()->take_button()->isEnabled());
 }
 
 TEST_F(EveryFace, EveryWidgetThatTakesTheKeyboardHasAName) {
   choose_piece(5);
-  visit([&](int step, int tab) {
+  visit([&](app::Step, const std::string& face) {
     for (auto* widget : window->findChildren<QWidget*>()) {
       if (!widget->isVisible() || !(widget->focusPolicy() & Qt::TabFocus)) continue;
       if (widget->objectName().startsWith("qt_") || qobject_cast<QComboBox*>(widget->parentWidget()) ||
@@ -89,21 +92,21 @@ TEST_F(EveryFace, EveryWidgetThatTakesTheKeyboardHasAName) {
         continue; // the inside of a box that has a name
       const auto* button = qobject_cast<QAbstractButton*>(widget);
       EXPECT_FALSE(widget->accessibleName().isEmpty() && (!button || button->text().isEmpty()))
-          << step << tab << widget->metaObject()->className();
+          << face << widget->metaObject()->className();
     }
   });
 }
 
 TEST_F(EveryFace, UndoInTheMiddleOfEverythingLeavesEachFaceStanding) {
   choose_piece(5);
-  visit([&](int, int) {
+  visit([&](app::Step step, const std::string& face) {
     window->document().undo();
     QApplication::processEvents();
-    EXPECT_FALSE(window->grab().isNull());
+    expect_drawn(step, face);
   });
   while (window->document().undo_label()) window->document().undo();
   EXPECT_TRUE(window->document().build().parts().empty());
-  visit([&](int, int) { EXPECT_FALSE(window->grab().isNull()); });
+  visit([&](app::Step step, const std::string& face) { expect_drawn(step, face); });
   while (window->document().redo_label()) window->document().redo();
   EXPECT_EQ(window->document().build().records(), demo.build.records());
 }
@@ -116,14 +119,14 @@ TEST_F(EveryFace, FiguresFollowTheUnit) {
       build::replace(window->document().build(), build::Build::info_id, info, "Inches")));
   window->go_to(MainWindow::seat);
   seat_best();
-  window->show_tab(2);
+  window->show_face(2);
   auto* rescue = window->seat_page()->rescue();
   ASSERT_TRUE(QTest::qWaitFor([&] { return !rescue->busy(); }, 30000));
   QTest::qWait(20);
   ASSERT_GE(rescue->list()->count(), 1);
   EXPECT_TRUE(rescue->list()->item(0)->text().contains("\u2009in"))
       << rescue->list()->item(0)->text().toStdString();
-  window->show_tab(1);
+  window->show_face(1);
   ASSERT_TRUE(QTest::qWaitFor([&] { return !window->seat_page()->judge()->busy(); }, 10000));
   QTest::qWait(20);
   const auto figure = window->seat_page()->judge()->table()->item(0, 1)->text();
@@ -134,7 +137,7 @@ TEST_F(EveryFace, ADecimalCommaIsReadWhereThePersonWritesOne) {
   QLocale::setDefault(QLocale(QLocale::German));
   choose_piece(5);
   window->go_to(MainWindow::touches);
-  window->show_tab(3);
+  window->show_face(3);
   auto* spots = window->touches_page()->spots();
   for (int k = 0; k < 3; ++k) spots->xyz(k)->setText(QString("%1,5").arg(k));
   spots->size_edit()->setText("0,75");

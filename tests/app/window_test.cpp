@@ -40,8 +40,8 @@ TEST_F(Window, UndoAndRedoNameWhatTheyDo) {
 
 TEST_F(Window, EveryWidgetThatTakesTheKeyboardHasAName) {
   open_demo();
-  for (int step = 0; step < MainWindow::step_count; ++step) {
-    window->go_to(step);
+  for (const auto& row : app::steps()) {
+    window->go_to(row.step);
     for (auto* widget : window->findChildren<QWidget*>()) {
       if (!widget->isVisible() || !(widget->focusPolicy() & Qt::TabFocus) ||
           widget->objectName().startsWith("qt_"))
@@ -53,7 +53,7 @@ TEST_F(Window, EveryWidgetThatTakesTheKeyboardHasAName) {
                                                qobject_cast<QAbstractSpinBox*>(widget->parentWidget()));
       EXPECT_TRUE(!widget->accessibleName().isEmpty() || (button && !button->text().isEmpty()) || proxied ||
                   inner)
-          << "step " << step << ": " << widget->metaObject()->className();
+          << row.name.toStdString() << ": " << widget->metaObject()->className();
     }
   }
 }
@@ -89,7 +89,7 @@ TEST_F(Window, AThousandParts) {
   ASSERT_TRUE(document.apply(build::add_all(document.build(), std::move(records), "Add 1000 parts")));
   EXPECT_EQ(window->shelf()->model()->rowCount(), before + 1000);
   choose_piece(900);
-  for (int step = 0; step < MainWindow::step_count; ++step) window->go_to(step);
+  for (const auto& row : app::steps()) window->go_to(row.step);
   press(Qt::Key_Z, Qt::ControlModifier);
   window->go_to(MainWindow::drawing);
   EXPECT_EQ(window->shelf()->model()->rowCount(), before);

@@ -1,4 +1,4 @@
-#include "app/shell/column.h"
+#include "app/marks/column.h"
 
 #include "app/theme.h"
 

@@ -1,0 +1,79 @@
+#!/usr/bin/env python3
+"""What the layout of the sources promises: widgets make no records themselves, folders do not go round in a
+circle, no two headers share a name. Prints what breaks a promise, and where; exit status 1 when something does.
+
+  structure_check.py ROOT
+"""
+import collections
+import pathlib
+import re
+import sys
+
+root = pathlib.Path(sys.argv[1])
+wrong = []
+
+
+def sources(*tops):
+    for top in tops:
+        for path in sorted((root / top).rglob("*")):
+            if path.suffix in (".h", ".cpp"):
+                yield path
+
+
+# Edits have names in the core; a widget parses, calls, shows.
+by_hand = re.compile(r"build::(add|added|replace|remove|add_all|remove_all|keep_one)\(|\bnext_id\(|\bnext_order\("
+                     r"|\bid\s*\*\s*\d|\bchanges\.(push_back|emplace_back)\(")
+for path in sources("app"):
+    for number, line in enumerate(path.read_text().splitlines(), 1):
+        if by_hand.search(line):
+            wrong.append(f"{path.relative_to(root)}:{number}: an edit or an id made by a widget: {line.strip()}")
+
+# One header, one name.
+names = collections.defaultdict(list)
+for path in sources("core", "app", "sheets", "sim", "cli", "demo"):
+    if path.suffix == ".h":
+        names[path.name].append(str(path.relative_to(root)))
+for name, paths in names.items():
+    if len(paths) > 1:
+        wrong.append(f"{name} is {' and '.join(paths)}")
+
+# Folders use each other one way only.
+folders = {"core": root / "core", "app": root / "app"}
+for top, base in folders.items():
+    uses = collections.defaultdict(set)
+    where = {}
+    for path in sources(top):
+        if path.name == "main.cpp":  # the program stands above all folders
+            continue
+        folder = path.parent.relative_to(base).as_posix()
+        for line in path.read_text().splitlines():
+            found = re.match(r'#include "([^"]+)"', line)
+            if not found:
+                continue
+            target = pathlib.PurePosixPath(found.group(1))
+            if top != "core" and target.parts[0] != top:
+                continue
+            if target.parts[0] == top:
+                target = target.relative_to(top)
+            other = target.parent.as_posix()
+            if other != folder and (base / target).exists():
+                uses[folder].add(other)
+                where[folder, other] = f"{path.relative_to(root)}: {found.group(1)}"
+
+    def circle(folder, way):
+        if folder in way:
+            return way[way.index(folder):] + [folder]
+        for other in sorted(uses[folder]):
+            found = circle(other, way + [folder])
+            if found:
+                return found
+        return None
+
+    for folder in sorted(uses):
+        found = circle(folder, [])
+        if found:
+            wrong.append(f"{top}: folders in a circle: " + "; ".join(where[a, b] for a, b in zip(found, found[1:])))
+            break
+
+print("\n".join(wrong) if wrong else "the layout is as it promises")
+sys.exit(1 if wrong else 0)
