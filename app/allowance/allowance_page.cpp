@@ -33,7 +33,7 @@ AllowancePage::AllowancePage(Document& document)
       ladder_(words_label()), of_(choice_box("What the reading is of")), machine_(choice_box("Machine")),
       tool_(choice_box("Tool")),
       last_step_(choice_box("What the last of it is for", shown_words<build::LastStep>())),
-      reading_(text_field("Reading after the cut", "what it reads")),
+      reading_(new LengthEdit("Reading after the cut", "what it reads")),
       note_(text_field("Note on the cut", "note")),
       announced_(text_field("Passes as announced", "0.10 + 0.15 + 0.04")),
       take_(new QPushButton("Log the cut")), back_(new QPushButton("Take back")),
@@ -170,7 +170,7 @@ void AllowancePage::connect_plan() {
 }
 
 void AllowancePage::add_field(QVBoxLayout* to, const QString& name, double build::Allowance::*member,
-                              LengthField::Rule rule) {
+                              LengthRule rule) {
   auto* length = new LengthField(name);
   length->set_label_width(theme().ipx(64));
   length->set_rule(std::move(rule));
@@ -457,8 +457,8 @@ void AllowancePage::take_reading() {
   };
   if (plan->source == allowance::StockSource::none)
     return fail("Nothing is known of the metal here yet: touch it first.");
-  const auto read = parse_length(text.toStdString(), entry_options(document_.unit()));
-  if (!read.ok()) return fail(QString("Reading, column %1: %2").arg(read.column).arg(qt(read.message)));
+  const auto read = reading_->read(document_.unit());
+  if (!read.ok()) return fail(QString("Reading, column %1: %2").arg(read.column).arg(read.wrong));
   std::string why;
   const auto left = allowance::left_by_reading(
       document_.build(), *plan, static_cast<ReadingOf>(of_->currentData().toInt()), read.mm, &why);

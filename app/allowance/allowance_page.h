@@ -7,6 +7,7 @@
 #include "app/allowance/share_panel.h"
 #include "app/casting/piece_state.h"
 #include "app/marks/column.h"
+#include "app/marks/length_edit.h"
 #include "app/marks/length_field.h"
 #include "app/page/page.h"
 
@@ -62,8 +63,7 @@ private:
   void keep(const std::function<void(build::Allowance&)>& change, const QString& what);
   const allowance::SurfacePlan* current() const;
   QString dial_text(double depth) const;
-  void add_field(QVBoxLayout* to, const QString& name, double build::Allowance::*field,
-                 LengthField::Rule rule);
+  void add_field(QVBoxLayout* to, const QString& name, double build::Allowance::*field, LengthRule rule);
 
   MetalView* metal_;
   QTableWidget* table_;
@@ -71,7 +71,8 @@ private:
   SharePanel* shares_;
   QLabel *heading_, *next_, *next_unit_, *verdict_, *mistake_, *remarks_, *announced_words_, *ladder_;
   QComboBox *of_, *machine_, *tool_, *last_step_;
-  QLineEdit *reading_, *note_, *announced_;
+  LengthEdit* reading_;
+  QLineEdit *note_, *announced_;
   QPushButton *take_, *back_, *move_;
   QCheckBox *even_, *batch_;
   std::vector<std::pair<LengthField*, double build::Allowance::*>> fields_;

@@ -11,7 +11,6 @@
 #include <QGridLayout>
 #include <QHeaderView>
 #include <QShortcut>
-#include <QtConcurrent>
 
 namespace datrin::app {
 
@@ -115,32 +114,24 @@ JudgePanel::JudgePanel(Document& document, QWidget* parent)
     if (row >= 0 && row < static_cast<int>(others_.size()))
       emit take(others_[static_cast<std::size_t>(row)].pose, others_[static_cast<std::size_t>(row)].name);
   });
-  connect(&watcher_, &QFutureWatcher<std::vector<OtherSeat>>::finished, this, [this] {
-    const int row = table_->currentRow();
-    others_ = watcher_.result();
-    table_->setRowCount(static_cast<int>(others_.size()));
-    for (int k = 0; k < table_->rowCount(); ++k) {
-      const auto& other = others_[static_cast<std::size_t>(k)];
-      auto* name = new QTableWidgetItem(other.name);
-      name->setToolTip(other.how);
-      auto* least = new QTableWidgetItem(figure(other.margins.least, document_.unit(), true));
-      least->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
-      if (other.margins.least < 0) least->setForeground(theme().gone);
-      table_->setItem(k, 0, name);
-      table_->setItem(k, 1, least);
-    }
-    table_->setCurrentCell(std::clamp(row, 0, std::max(0, table_->rowCount() - 1)), 0);
-    fill();
-  });
 }
 
-JudgePanel::~JudgePanel() {
-  stop();
-}
-
-void JudgePanel::stop() {
-  if (stop_) stop_->store(true);
-  watcher_.waitForFinished();
+void JudgePanel::show_others(std::vector<OtherSeat> others) {
+  const int row = table_->currentRow();
+  others_ = std::move(others);
+  table_->setRowCount(static_cast<int>(others_.size()));
+  for (int k = 0; k < table_->rowCount(); ++k) {
+    const auto& other = others_[static_cast<std::size_t>(k)];
+    auto* name = new QTableWidgetItem(other.name);
+    name->setToolTip(other.how);
+    auto* least = new QTableWidgetItem(figure(other.margins.least, document_.unit(), true));
+    least->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    if (other.margins.least < 0) least->setForeground(theme().gone);
+    table_->setItem(k, 0, name);
+    table_->setItem(k, 1, least);
+  }
+  table_->setCurrentCell(std::clamp(row, 0, std::max(0, table_->rowCount() - 1)), 0);
+  fill();
 }
 
 void JudgePanel::ask_why() {
@@ -215,15 +206,13 @@ void JudgePanel::compare() {
     fill();
     return;
   }
-  stop();
-  stop_ = std::make_shared<std::atomic<bool>>(false);
   const auto wishes = seat_wishes(document_.build(), state_.piece, state_.input);
-  watcher_.setFuture(QtConcurrent::run([input = state_.input.seat, pose = state_.pose, wishes, stop = stop_] {
+  comparing_.start([input = state_.input.seat, pose = state_.pose, wishes](const auto& should_stop) {
     std::vector<OtherSeat> list;
     list.push_back({"this one", "the seat as it is", pose, casting::margins_at(input, pose)});
     casting::SeatOptions options;
     options.start = pose;
-    options.should_stop = [stop] { return stop->load(); };
+    options.should_stop = should_stop;
     casting::SeatInput even = input;
     for (auto& s : even.surfaces) s.favour = 0;
     if (const auto best = casting::seat(even, options); best.usable())
@@ -234,7 +223,7 @@ void JudgePanel::compare() {
     for (const auto& hand : casting::hand_seats(even, pose, options.should_stop))
       if (hand.possible) list.push_back({qt(hand.name), qt(hand.how), hand.pose, hand.margins});
     return list;
-  }));
+  });
 }
 
 void JudgePanel::fill() {

@@ -4,19 +4,17 @@
 
 #include "app/casting/piece_state.h"
 #include "app/document.h"
+#include "app/marks/aside.h"
 #include "app/marks/length_field.h"
 #include "casting/judgement.h"
 
 #include <QCheckBox>
 #include <QComboBox>
-#include <QFutureWatcher>
 #include <QLabel>
 #include <QPushButton>
 #include <QTableWidget>
 
 #include <array>
-#include <atomic>
-#include <memory>
 
 namespace datrin::app {
 
@@ -31,7 +29,6 @@ class JudgePanel : public QWidget {
   Q_OBJECT
 public:
   explicit JudgePanel(Document& document, QWidget* parent = nullptr);
-  ~JudgePanel() override;
   void show_state(const PieceState& state, const casting::SeatResult* answer);
 
   QCheckBox* lock(int k) const { return locks_[static_cast<std::size_t>(k)]; }
@@ -42,7 +39,7 @@ public:
   QPushButton* take_button() const { return take_; }
   QString balance_text() const { return balance_->text(); }
   const std::vector<OtherSeat>& others() const { return others_; }
-  bool busy() const { return watcher_.isRunning(); }
+  bool busy() const { return comparing_.busy(); }
 
 signals:
   void take(const datrin::Pose& pose, const QString& name);
@@ -51,7 +48,7 @@ private:
   void wish(const std::function<void(build::Judgement&)>& change, const QString& label);
   void compare();
   void fill();
-  void stop();
+  void show_others(std::vector<OtherSeat> others);
   void ask_why(); ///< the sum behind the least room of the chosen row
 
   Document& document_;
@@ -63,8 +60,7 @@ private:
   QTableWidget* table_;
   QPushButton* take_;
   std::vector<OtherSeat> others_;
-  std::shared_ptr<std::atomic<bool>> stop_;
-  QFutureWatcher<std::vector<OtherSeat>> watcher_;
+  Aside<std::vector<OtherSeat>> comparing_{this, [this](auto others) { show_others(std::move(others)); }};
 };
 
 /// What the judgement of a piece says, for the search.

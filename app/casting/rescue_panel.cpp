@@ -4,14 +4,13 @@
 #include "app/marks/why.h"
 #include "app/theme.h"
 #include "build/edits.h"
+#include "build/now.h"
 #include "casting/explain.h"
 #include "quantity/text.h"
 #include "sheets/figures.h"
 
-#include <QDateTime>
 #include <QShortcut>
 #include <QVBoxLayout>
-#include <QtConcurrent>
 
 #include <algorithm>
 #include <set>
@@ -46,8 +45,8 @@ RescuePanel::RescuePanel(Document& document, QWidget* parent)
   column->addWidget(heading_label("Decided"));
   column->addWidget(decisions_);
   connect(look_, &QPushButton::clicked, this, [this] {
-    if (watcher_.isRunning())
-      stop_->store(true);
+    if (looking_.busy())
+      looking_.stop();
     else
       look();
   });
@@ -61,20 +60,10 @@ RescuePanel::RescuePanel(Document& document, QWidget* parent)
     take_->setEnabled(any);
     elsewhere_->setText(any ? qt(found_.rescue.rescues[static_cast<std::size_t>(row)].elsewhere) : QString());
   });
-  connect(&watcher_, &QFutureWatcher<Found>::finished, this, [this] {
-    found_ = watcher_.result();
-    show_found();
-  });
-}
-
-RescuePanel::~RescuePanel() {
-  if (stop_) stop_->store(true);
-  watcher_.waitForFinished();
 }
 
 void RescuePanel::show_state(const PieceState& state) {
-  if (stop_) stop_->store(true);
-  watcher_.waitForFinished();
+  looking_.forget();
   state_ = state;
   found_ = {};
   list_->clear();
@@ -142,15 +131,13 @@ void RescuePanel::look() {
   }
   look_->setText("Stop looking");
   words_->setText("Looking for the least changes\u2026");
-  stop_ = std::make_shared<std::atomic<bool>>(false);
   const auto unit = document_.unit();
-  watcher_.setFuture(QtConcurrent::run([input = state_.input.seat, pose = state_.pose, others, unit,
-                                        stop = stop_] {
+  looking_.start([input = state_.input.seat, pose = state_.pose, others, unit](const auto& should_stop) {
     Found found;
     casting::RescueOptions options;
     options.start = pose;
     options.unit = unit;
-    options.should_stop = [stop] { return stop->load(); };
+    options.should_stop = should_stop;
     found.rescue = casting::find_rescues(input, options);
     for (const auto& other : others) {
       casting::SeatOptions start;
@@ -163,7 +150,7 @@ void RescuePanel::look() {
                                           figure(best.margins.least, unit, true)));
     }
     return found;
-  }));
+  });
 }
 
 void RescuePanel::show_found() {
@@ -196,8 +183,7 @@ void RescuePanel::take() {
   if (row < 0 || row >= static_cast<int>(found_.rescue.rescues.size())) return;
   const auto rescue = found_.rescue.rescues[static_cast<std::size_t>(row)];
   document_.apply(casting::take_rescue(document_.build(), state_.piece, state_.input, rescue,
-                                       found_.rescue.short_by,
-                                       QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString()));
+                                       found_.rescue.short_by, build::utc_now()));
 }
 
 } // namespace datrin::app

@@ -4,15 +4,12 @@
 
 #include "app/casting/piece_state.h"
 #include "app/document.h"
+#include "app/marks/aside.h"
 #include "casting/rescue_edit.h"
 
-#include <QFutureWatcher>
 #include <QLabel>
 #include <QListWidget>
 #include <QPushButton>
-
-#include <atomic>
-#include <memory>
 
 namespace datrin::app {
 
@@ -20,7 +17,6 @@ class RescuePanel : public QWidget {
   Q_OBJECT
 public:
   explicit RescuePanel(Document& document, QWidget* parent = nullptr);
-  ~RescuePanel() override;
   void show_state(const PieceState& state);
   void look();
 
@@ -29,7 +25,7 @@ public:
   QListWidget* list() const { return list_; }
   QString words() const { return words_->text(); }
   QString castings_text() const { return castings_->text(); }
-  bool busy() const { return watcher_.isRunning(); }
+  bool busy() const { return looking_.busy(); }
 
 private:
   struct Found {
@@ -46,8 +42,10 @@ private:
   QListWidget* list_;
   QPushButton *look_, *take_;
   Found found_;
-  std::shared_ptr<std::atomic<bool>> stop_;
-  QFutureWatcher<Found> watcher_;
+  Aside<Found> looking_{this, [this](Found found) {
+                          found_ = std::move(found);
+                          show_found();
+                        }};
 };
 
 } // namespace datrin::app

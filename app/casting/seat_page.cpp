@@ -7,7 +7,6 @@
 #include "sheets/figures.h"
 
 #include <QKeyEvent>
-#include <QtConcurrent>
 
 #include <cmath>
 
@@ -108,7 +107,7 @@ void SeatPage::make_room_face() {
 
 void SeatPage::connect_hands() {
   connect(best_, &QPushButton::clicked, this, [this] {
-    if (running_)
+    if (search_.busy())
       stop_search();
     else
       seat_best();
@@ -131,7 +130,6 @@ void SeatPage::connect_hands() {
 }
 
 void SeatPage::make_search() {
-  connect(&watcher_, &QFutureWatcher<casting::SeatResult>::finished, this, &SeatPage::search_ended);
   glide_.setDuration(glide_ms);
   glide_.setStartValue(0.0);
   glide_.setEndValue(1.0);
@@ -148,11 +146,6 @@ void SeatPage::make_search() {
     keep(glide_target_, true, "Best seat for %1");
     emit settled();
   });
-}
-
-SeatPage::~SeatPage() {
-  stop_search();
-  watcher_.waitForFinished();
 }
 
 void SeatPage::refresh() {
@@ -239,7 +232,7 @@ void SeatPage::show_margins() {
   const auto& margins = state_.margins;
   comb_->set_combs(judged ? make_combs(state_.input.seat, state_.pose, margins) : std::vector<Comb>{}, unit);
   best_->setEnabled(judged);
-  best_->setText(running_ && purpose_ == Purpose::move ? "Stop the search" : "Seat it best");
+  best_->setText(search_.busy() && purpose_ == Purpose::move ? "Stop the search" : "Seat it best");
   rows_box_->setVisible(judged);
   if (!judged) {
     least_->setText("\u2013");
@@ -342,7 +335,7 @@ void SeatPage::show_holds() {
         rows.push_back({number, touch_name(group.surface, group.least_point, group.wall >= 0), -1});
         rings.push_back({group.least_point, number});
       }
-    if (running_) check_->setText("Looking for the best seat\u2026");
+    if (search_.busy()) check_->setText("Looking for the best seat\u2026");
   }
   holds_->set_rows(std::move(rows));
   canvas_->set_rings(std::move(rings));
@@ -354,32 +347,25 @@ void SeatPage::seat_best() {
 }
 
 void SeatPage::start_search(Purpose purpose) {
-  stop_search();
-  watcher_.waitForFinished();
   purpose_ = purpose;
-  running_ = true;
-  stop_ = std::make_shared<std::atomic<bool>>(false);
-  casting::SeatOptions options;
-  options.start = state_.pose;
-  options.should_stop = [stop = stop_] { return stop->load(); };
-  watcher_.setFuture(QtConcurrent::run([input = state_.input.seat, options,
-                                        wishes = seat_wishes(document_.build(), state_.piece, state_.input)] {
-    return casting::wished_seat(input, wishes, options);
-  }));
+  search_.start(
+      [input = state_.input.seat, start = state_.pose,
+       wishes = seat_wishes(document_.build(), state_.piece, state_.input)](const auto& should_stop) {
+        casting::SeatOptions options;
+        options.start = start;
+        options.should_stop = should_stop;
+        return casting::wished_seat(input, wishes, options);
+      });
   show_margins();
   show_holds();
 }
 
 void SeatPage::stop_search() {
-  if (stop_) stop_->store(true);
-  if (running_) purpose_ = Purpose::none;
-  running_ = false;
+  if (search_.busy()) purpose_ = Purpose::none;
+  search_.forget();
 }
 
-void SeatPage::search_ended() {
-  if (!running_) return; // stopped, or asked anew
-  running_ = false;
-  auto found = watcher_.result();
+void SeatPage::search_ended(casting::SeatResult found) {
   if (!found.usable()) {
     const auto why = qt(found.message);
     QString motions;

@@ -7,16 +7,15 @@
 #include "app/casting/piece_state.h"
 #include "app/casting/rescue_panel.h"
 #include "app/casting/sure_panel.h"
+#include "app/marks/aside.h"
 #include "app/marks/column.h"
 #include "app/marks/part_canvas.h"
 #include "app/marks/room_mark.h"
 #include "app/marks/stock_comb.h"
 #include "app/page/page.h"
 
-#include <QFutureWatcher>
 #include <QVariantAnimation>
 
-#include <atomic>
 #include <memory>
 
 namespace datrin::app {
@@ -25,7 +24,6 @@ class SeatPage : public Page {
   Q_OBJECT
 public:
   explicit SeatPage(Document& document);
-  ~SeatPage() override;
   void refresh() override;
   QWidget* first_focus() override { return canvas_; }
 
@@ -40,7 +38,7 @@ public:
   JudgePanel* judge() const { return judge_; }
   RescuePanel* rescue() const { return rescue_; }
   SurePanel* sure() const { return sure_; }
-  bool busy() const { return running_ || glide_.state() == QAbstractAnimation::Running; }
+  bool busy() const { return search_.busy() || glide_.state() == QAbstractAnimation::Running; }
 
 public slots:
   void seat_best();
@@ -62,7 +60,7 @@ private:
   void show_margins();
   void show_holds();
   void start_search(Purpose purpose);
-  void search_ended();
+  void search_ended(casting::SeatResult found);
   void glide_to(const Pose& target);
   void keep(const Pose& pose, bool best, const QString& label);
   void stop_search();
@@ -90,10 +88,10 @@ private:
   Pose picture_;               ///< survey frame → the frame the picture was made in
   Pose grabbed_;               ///< pose when taken hold of
   casting::SeatResult answer_; ///< of the last search, while its pose is the one shown
-  bool have_answer_ = false, running_ = false;
+  bool have_answer_ = false;
   Purpose purpose_ = Purpose::none;
-  std::shared_ptr<std::atomic<bool>> stop_;
-  QFutureWatcher<casting::SeatResult> watcher_;
+  Aside<casting::SeatResult> search_{this,
+                                     [this](casting::SeatResult found) { search_ended(std::move(found)); }};
   QVariantAnimation glide_;
   Pose glide_from_, glide_target_;
 };

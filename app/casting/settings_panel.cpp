@@ -1,7 +1,6 @@
 #include "app/casting/settings_panel.h"
 
 #include "app/marks/column.h"
-#include "app/marks/length_field.h"
 #include "app/marks/xyz_row.h"
 #include "app/theme.h"
 #include "build/edit_casting.h"
@@ -9,7 +8,6 @@
 
 #include <QHBoxLayout>
 #include <QShortcut>
-#include <QStyle>
 
 namespace datrin::app {
 
@@ -30,8 +28,11 @@ QString residual_text(double mm, Unit unit) {
 SettingsPanel::SettingsPanel(Document& document, QWidget* parent)
     : QWidget(parent), document_(document), settings_(new QVBoxLayout), settings_box_(new QWidget),
       mark_setting_(new QComboBox), size_from_(new QComboBox), size_to_(new QComboBox), mark_(new QLineEdit),
-      size_(new QLineEdit), add_mark_(new QPushButton("Keep the mark")), add_size_(new QPushButton("Keep")),
-      marks_(new QListWidget), message_(muted_label()) {
+      size_(new LengthEdit("Size read across", "size")),
+      mark_spread_(new LengthEdit("Uncertainty of the mark, 95 %", {}, must_not_be_negative)),
+      size_spread_(new LengthEdit("Uncertainty of the size, 95 %", {}, must_not_be_negative)),
+      add_mark_(new QPushButton("Keep the mark")), add_size_(new QPushButton("Keep")),
+      marks_(new QListWidget), message_(new MessageLine) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
   column->setSpacing(5);
@@ -52,10 +53,8 @@ SettingsPanel::SettingsPanel(Document& document, QWidget* parent)
   mark_setting_->setMinimumContentsLength(4);
   who->addWidget(mark_);
   who->addWidget(mark_setting_, 1);
-  mark_spread_ = new QLineEdit("0.02 mm");
-  mark_spread_->setAccessibleName("Uncertainty of the mark, 95 %");
-  size_spread_ = new QLineEdit("0.05 mm");
-  size_spread_->setAccessibleName("Uncertainty of the size, 95 %");
+  mark_spread_->setText("0.02 mm");
+  size_spread_->setText("0.05 mm");
   for (auto* spread : {mark_spread_, size_spread_}) {
     spread->setToolTip("\u00B1, 95 %: how well it was read");
     if (!theme().large()) spread->setFixedWidth(theme().ipx(80));
@@ -89,8 +88,6 @@ SettingsPanel::SettingsPanel(Document& document, QWidget* parent)
   column->addLayout(across);
   auto* last = new QHBoxLayout;
   last->setSpacing(4);
-  size_->setPlaceholderText("size");
-  size_->setAccessibleName("Size read across");
   last->addWidget(size_, 1);
   column->addLayout(last);
   put_spread(last, size_spread_);
@@ -215,39 +212,10 @@ void SettingsPanel::show_state(const PieceState& state) {
   if (!state.input.remarks.empty()) {
     QStringList words;
     for (const auto& remark : state.input.remarks) words << qt(remark);
-    tell(words.join("\n"), true);
-  } else if (message_->property("wrong").toBool()) {
-    tell({}, false);
+    message_->refuse(words.join("\n"));
+  } else if (message_->refuses()) {
+    message_->tell({});
   }
-}
-
-void SettingsPanel::tell(const QString& words, bool wrong) {
-  message_->setText(words);
-  message_->setProperty("wrong", wrong);
-  colour_label(message_, wrong ? theme().gone : theme().muted);
-}
-
-bool SettingsPanel::read(QLineEdit* field, const QString& name, double& mm) {
-  const auto length = parse_length(field->text().toStdString(), entry_options(document_.unit()));
-  field->setProperty("wrong", !length.ok());
-  field->style()->unpolish(field);
-  field->style()->polish(field);
-  if (length.ok()) {
-    mm = length.mm;
-    return true;
-  }
-  tell(QString("%1: %2").arg(name, qt(length.message)), true);
-  field->setFocus();
-  field->selectAll();
-  return false;
-}
-
-bool SettingsPanel::not_negative(QLineEdit* field, double mm) {
-  if (mm >= 0) return true;
-  tell("\u00B1: must not be negative", true);
-  field->setFocus();
-  field->selectAll();
-  return false;
 }
 
 void SettingsPanel::set_frame(const QString& name, SettingFrame frame) {
@@ -260,17 +228,19 @@ void SettingsPanel::add_mark() {
   mark.name = mark_->text().trimmed().toStdString();
   mark.setting = mark_setting_->currentData().toString().toStdString();
   for (int k = 0; k < 3; ++k) {
-    auto* field = xyz_[static_cast<std::size_t>(k)];
     const auto* box = frame_box(qt(mark.setting));
     const bool heights = box && box->currentIndex() == static_cast<int>(SettingFrame::heights);
     if (heights && k < 2) continue; // only z is known there
-    if (!read(field, QString(QChar('x' + k)), mark.at[k])) return;
+    const auto at = xyz_[static_cast<std::size_t>(k)]->take(document_.unit(), *message_);
+    if (!at) return;
+    mark.at[k] = *at;
   }
-  if (!read(mark_spread_, "\u00B1", mark.uncertainty) || !not_negative(mark_spread_, mark.uncertainty))
-    return;
+  const auto spread = mark_spread_->take(document_.unit(), *message_);
+  if (!spread) return;
+  mark.uncertainty = *spread;
   const auto added = build::book_mark(document_.build(), mark);
   if (!added.ok()) {
-    tell(qt(added.wrong), true);
+    message_->refuse(qt(added.wrong));
     mark_->setFocus();
     return;
   }
@@ -278,7 +248,7 @@ void SettingsPanel::add_mark() {
   for (auto* field : xyz_) field->clear();
   mark_->clear();
   mark_->setFocus();
-  tell(QString("Kept: mark %1.").arg(qt(mark.name)), false);
+  message_->tell(QString("Kept: mark %1.").arg(qt(mark.name)));
 }
 
 void SettingsPanel::add_size() {
@@ -286,11 +256,13 @@ void SettingsPanel::add_size() {
   size.piece = document_.piece();
   size.surface = size_from_->currentData().toLongLong();
   size.other = size_to_->currentData().toLongLong();
-  if (!read(size_, "Size", size.size)) return;
-  if (!read(size_spread_, "\u00B1", size.uncertainty) || !not_negative(size_spread_, size.uncertainty))
-    return;
+  const auto across = size_->take(document_.unit(), *message_);
+  const auto spread = across ? size_spread_->take(document_.unit(), *message_) : std::nullopt;
+  if (!spread) return;
+  size.size = *across;
+  size.uncertainty = *spread;
   const auto added = build::book_size(document_.build(), size);
-  if (!added.ok()) return tell(qt(added.wrong), true);
+  if (!added.ok()) return message_->refuse(qt(added.wrong));
   if (!document_.apply(added.edit)) return;
   size_->clear();
 }

@@ -5,9 +5,9 @@
 #include "app/casting/piece_state.h"
 #include "app/document.h"
 
+#include "app/marks/length_edit.h"
+
 #include <QComboBox>
-#include <QLabel>
-#include <QLineEdit>
 #include <QListWidget>
 #include <QPushButton>
 #include <QVBoxLayout>
@@ -47,21 +47,18 @@ private:
   void add_size();
   void remove_chosen();
   void set_frame(const QString& name, build::SettingFrame frame);
-  void tell(const QString& words, bool wrong);
-  bool not_negative(QLineEdit* field, double mm);
-  bool read(QLineEdit* field, const QString& name, double& mm);
 
   Document& document_;
   QVBoxLayout* settings_;
   QWidget* settings_box_;
   std::vector<Row> rows_;
   QComboBox *mark_setting_, *size_from_, *size_to_;
-  QLineEdit *mark_, *size_;
-  QLineEdit *mark_spread_, *size_spread_; ///< 95 %; what it says is what is kept
-  std::array<QLineEdit*, 3> xyz_{};
+  QLineEdit* mark_;
+  LengthEdit *size_, *mark_spread_, *size_spread_; ///< spreads: 95 %; what they say is what is kept
+  std::array<LengthEdit*, 3> xyz_{};
   QPushButton *add_mark_, *add_size_;
   QListWidget* marks_;
-  QLabel* message_;
+  MessageLine* message_;
 };
 
 } // namespace datrin::app

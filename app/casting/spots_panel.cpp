@@ -1,7 +1,7 @@
 #include "app/casting/spots_panel.h"
 
 #include "app/marks/column.h"
-#include "app/marks/length_field.h"
+#include "app/marks/fields.h"
 #include "app/marks/xyz_row.h"
 #include "app/theme.h"
 #include "build/edit_casting.h"
@@ -17,12 +17,8 @@ namespace datrin::app {
 using sheets::figure;
 using sheets::qt;
 
-namespace {
-constexpr const char* spot_names[] = {"draft", "flash", "pore", "chill", "defect", "repair"};
-}
-
 QString spot_name(build::SpotKind kind) {
-  return spot_names[static_cast<std::size_t>(kind)];
+  return qt(build::shown_word(kind));
 }
 
 std::string spot_letter(build::SpotKind kind) {
@@ -33,13 +29,14 @@ std::string spot_letter(build::SpotKind kind) {
 
 SpotsPanel::SpotsPanel(Document& document, QWidget* parent)
     : QWidget(parent), document_(document), kind_(new QComboBox), surface_(new QComboBox),
-      size_(new QLineEdit), note_(new QLineEdit), add_(new QPushButton("Note it")), list_(new QListWidget),
-      message_(muted_label()) {
+      size_(new LengthEdit("Size of the spot", "size, or how deep", must_not_be_negative)),
+      note_(new QLineEdit), add_(new QPushButton("Note it")), list_(new QListWidget),
+      message_(new MessageLine) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
   column->setSpacing(6);
   column->addWidget(heading_label("Seen on the casting"));
-  for (const auto* name : spot_names) kind_->addItem(name);
+  kind_->addItems(shown_words<build::SpotKind>());
   kind_->setCurrentIndex(static_cast<int>(build::SpotKind::pore));
   kind_->setAccessibleName("What was seen");
   surface_->setAccessibleName("On surface");
@@ -53,8 +50,7 @@ SpotsPanel::SpotsPanel(Document& document, QWidget* parent)
   first->addWidget(surface_, 1);
   column->addLayout(first);
   xyz_ = add_xyz_row(column, "Spot", [this] { size_->setFocus(); });
-  size_->setPlaceholderText("size, or how deep");
-  size_->setAccessibleName("Size of the spot");
+  size_->set_when_empty(0);
   note_->setPlaceholderText("note");
   note_->setAccessibleName("Note on the spot");
   column->addWidget(size_);
@@ -83,9 +79,8 @@ void SpotsPanel::refresh(build::Id chosen_touch) {
   for (const auto& [id, s] : document_.build().surfaces_of(document_.part()))
     surface_->addItem(qt(s.name), QVariant::fromValue<qlonglong>(id));
   if (const int k = surface_->findData(now); k >= 0) surface_->setCurrentIndex(k);
-  message_->setText(touch_ ? "Without coordinates it is noted at the touch chosen in the list."
-                           : "Give its coordinates, or choose a touch in the list.");
-  colour_label(message_, theme().muted);
+  message_->tell(touch_ ? "Without coordinates it is noted at the touch chosen in the list."
+                        : "Give its coordinates, or choose a touch in the list.");
   add_->setEnabled(document_.piece() != 0);
   list_->clear();
   for (const auto& [id, spot] : document_.build().spots_of(document_.piece())) {
@@ -103,10 +98,6 @@ void SpotsPanel::refresh(build::Id chosen_touch) {
 }
 
 void SpotsPanel::add() {
-  const auto wrong = [this](const QString& words) {
-    message_->setText(words);
-    colour_label(message_, theme().gone);
-  };
   build::Spot spot;
   spot.piece = document_.piece();
   spot.kind = static_cast<build::SpotKind>(kind_->currentIndex());
@@ -115,25 +106,22 @@ void SpotsPanel::add() {
   for (auto* field : xyz_) typed = typed || !field->text().trimmed().isEmpty();
   if (typed) {
     for (int k = 0; k < 3; ++k) {
-      const auto length = parse_length(xyz(k)->text().toStdString(), entry_options(document_.unit()));
-      if (!length.ok()) return wrong(QString("%1: %2").arg(QChar('x' + k)).arg(qt(length.message)));
-      spot.at[k] = length.mm;
+      const auto at = xyz_[static_cast<std::size_t>(k)]->take(document_.unit(), *message_);
+      if (!at) return;
+      spot.at[k] = *at;
     }
   } else {
     const auto* touch = document_.build().find<build::Touch>(touch_);
     const auto at = touch ? casting::touched_point(*touch) : std::nullopt;
-    if (!at) return wrong("Give its coordinates, or choose a touch in the list.");
+    if (!at) return message_->refuse("Give its coordinates, or choose a touch in the list.");
     const auto input = casting::piece_input(document_.build(), spot.piece);
     const auto* setting = input.settings.find(touch->setting);
     spot.at = setting && setting->joined ? setting->pose().apply(*at) : *at;
     if (spot.surface == 0) spot.surface = touch->surface;
   }
-  if (!size_->text().trimmed().isEmpty()) {
-    const auto length = parse_length(size_->text().toStdString(), entry_options(document_.unit()));
-    if (!length.ok()) return wrong("Size: " + qt(length.message));
-    if (length.mm < 0) return wrong("Size: must not be negative");
-    spot.size = length.mm;
-  }
+  const auto size = size_->take(document_.unit(), *message_);
+  if (!size) return;
+  spot.size = *size;
   spot.note = note_->text().trimmed().toStdString();
   if (!document_.apply(build::note_spot(document_.build(), spot).edit)) return;
   for (auto* field : xyz_) field->clear();

@@ -3,9 +3,9 @@
 
 #include "app/document.h"
 
+#include "app/marks/length_edit.h"
+
 #include <QComboBox>
-#include <QLabel>
-#include <QLineEdit>
 #include <QListWidget>
 #include <QPushButton>
 
@@ -36,11 +36,12 @@ private:
   Document& document_;
   build::Id touch_ = 0; ///< place taken from this touch where no coordinates are typed
   QComboBox *kind_, *surface_;
-  std::array<QLineEdit*, 3> xyz_{};
-  QLineEdit *size_, *note_;
+  std::array<LengthEdit*, 3> xyz_{};
+  LengthEdit* size_;
+  QLineEdit* note_;
   QPushButton* add_;
   QListWidget* list_;
-  QLabel* message_;
+  MessageLine* message_;
 };
 
 } // namespace datrin::app

@@ -8,7 +8,6 @@
 #include <QHeaderView>
 #include <QTimer>
 #include <QVBoxLayout>
-#include <QtConcurrent>
 
 namespace datrin::app {
 
@@ -46,7 +45,7 @@ SurePanel::SurePanel(Document& document, QWidget* parent)
   column->addWidget(how_);
   connect(button_, &QPushButton::clicked, this, [this] {
     if (busy())
-      stop();
+      working_.stop();
     else
       start();
   });
@@ -56,26 +55,18 @@ SurePanel::SurePanel(Document& document, QWidget* parent)
     if (busy() && percent_) progress_->setValue(percent_->load());
   });
   tick->start();
-  connect(&watcher_, &QFutureWatcher<Found>::finished, this, [this] {
-    found_ = watcher_.result();
-    have_ = found_.certainty.usable();
-    if (again_) {
-      again_ = false;
-      start();
-      return;
-    }
-    fill();
-    emit ready();
-  });
 }
 
-SurePanel::~SurePanel() {
-  stop();
-}
-
-void SurePanel::stop() {
-  if (stop_) stop_->store(true);
-  watcher_.waitForFinished();
+void SurePanel::take(Found found) {
+  found_ = std::move(found);
+  have_ = found_.certainty.usable();
+  if (again_) {
+    again_ = false;
+    start();
+    return;
+  }
+  fill();
+  emit ready();
 }
 
 void SurePanel::show_state(const PieceState& state) {
@@ -83,7 +74,7 @@ void SurePanel::show_state(const PieceState& state) {
   if (!isVisible()) return;
   if (busy()) {
     again_ = true;
-    if (stop_) stop_->store(true);
+    working_.stop();
     return;
   }
   start();
@@ -106,22 +97,21 @@ void SurePanel::start() {
     reach.push_back(r);
   }
   asked_ = state_;
-  stop_ = std::make_shared<std::atomic<bool>>(false);
   percent_ = std::make_shared<std::atomic<int>>(0);
   casting::CertaintyOptions options;
   options.keep_draws = true;
-  options.should_stop = [stop_now = stop_] { return stop_now->load(); };
   options.progress = [percent = percent_](double part) { percent->store(static_cast<int>(100 * part)); };
-  watcher_.setFuture(QtConcurrent::run(
-      [input = state_.input.seat, pose = state_.pose, reach, options, unit = document_.unit()] {
-        Found found;
-        found.certainty = casting::certainty(input, pose, reach, options);
-        casting::NextTouchOptions advice;
-        advice.unit = unit;
-        found.next = casting::next_touches(casting::margins_at(input, pose), found.certainty, advice);
-        for (auto& g : found.certainty.groups) g.draws = {}; // they are large, and done with
-        return found;
-      }));
+  working_.start([input = state_.input.seat, pose = state_.pose, reach, options,
+                  unit = document_.unit()](const auto& should_stop) mutable {
+    options.should_stop = should_stop;
+    Found found;
+    found.certainty = casting::certainty(input, pose, reach, options);
+    casting::NextTouchOptions advice;
+    advice.unit = unit;
+    found.next = casting::next_touches(casting::margins_at(input, pose), found.certainty, advice);
+    for (auto& g : found.certainty.groups) g.draws = {}; // they are large, and done with
+    return found;
+  });
   fill();
 }
 

@@ -4,9 +4,9 @@
 
 #include "app/casting/piece_state.h"
 #include "app/document.h"
+#include "app/marks/aside.h"
 #include "casting/next_touch.h"
 
-#include <QFutureWatcher>
 #include <QLabel>
 #include <QProgressBar>
 #include <QPushButton>
@@ -26,14 +26,13 @@ public:
   };
 
   explicit SurePanel(Document& document, QWidget* parent = nullptr);
-  ~SurePanel() override;
   void show_state(const PieceState& state);
 
   QTableWidget* table() const { return table_; }
   QString words() const { return words_->text(); }
   QString next_words() const { return next_->text(); }
   const Found& found() const { return found_; }
-  bool busy() const { return watcher_.isRunning(); }
+  bool busy() const { return working_.busy(); }
   std::vector<sheets::SceneSpot> advice_spots() const; ///< A, B, C where to touch next, drawing frame
 
 signals:
@@ -41,7 +40,7 @@ signals:
 
 private:
   void start();
-  void stop();
+  void take(Found found);
   void fill();
 
   Document& document_;
@@ -53,9 +52,8 @@ private:
   PieceState asked_; ///< the state the answer is for: another may have come since
   Found found_;
   bool have_ = false, again_ = false;
-  std::shared_ptr<std::atomic<bool>> stop_;
   std::shared_ptr<std::atomic<int>> percent_;
-  QFutureWatcher<Found> watcher_;
+  Aside<Found> working_{this, [this](Found found) { take(std::move(found)); }};
 };
 
 } // namespace datrin::app

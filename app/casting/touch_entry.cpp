@@ -1,14 +1,12 @@
 #include "app/casting/touch_entry.h"
 
 #include "app/marks/column.h"
-#include "app/marks/length_field.h"
 #include "app/theme.h"
 #include "build/edit_casting.h"
 #include "geometry/direction_text.h"
 #include "sheets/figures.h"
 
 #include <QGridLayout>
-#include <QStyle>
 #include <QVBoxLayout>
 
 namespace datrin::app {
@@ -17,7 +15,9 @@ using sheets::qt;
 
 TouchEntry::TouchEntry(Document& document, QWidget* parent)
     : QWidget(parent), document_(document), surface_(new QComboBox), toward_(new QComboBox),
-      tip_(new QLineEdit), uncertainty_(new QLineEdit), setting_(new QLineEdit), message_(muted_label()) {
+      tip_(new LengthEdit({}, "0", must_not_be_negative)),
+      uncertainty_(new LengthEdit({}, "0", must_not_be_negative)), setting_(new QLineEdit),
+      message_(new MessageLine) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(2);
@@ -41,7 +41,7 @@ TouchEntry::TouchEntry(Document& document, QWidget* parent)
   };
   put(surface_, "Touch on", 3);
   for (int k = 0; k < 3; ++k) {
-    xyz_[static_cast<std::size_t>(k)] = new QLineEdit;
+    xyz_[static_cast<std::size_t>(k)] = new LengthEdit({});
     put(xyz_[static_cast<std::size_t>(k)], QString(QChar('x' + k)), 2);
   }
   put(tip_, "Tip radius", 2);
@@ -49,13 +49,12 @@ TouchEntry::TouchEntry(Document& document, QWidget* parent)
   put(toward_, "Tip went", 2);
   put(uncertainty_, "\u00B1 (95 %)", 2);
   put(setting_, "Setting", 3);
-  tip_->setPlaceholderText("0");
-  uncertainty_->setPlaceholderText("0");
+  for (auto* field : {tip_, uncertainty_}) field->set_when_empty(0);
   column->addLayout(row);
-  message_->setWordWrap(true);
   column->addWidget(message_);
   tell("Enter keeps the touch and goes on to the next on the same surface.", false);
-  for (auto* field : {xyz_[0], xyz_[1], xyz_[2], tip_, uncertainty_, setting_})
+  for (QLineEdit* field :
+       std::initializer_list<QLineEdit*>{xyz_[0], xyz_[1], xyz_[2], tip_, uncertainty_, setting_})
     connect(field, &QLineEdit::returnPressed, this, [this, field] {
       // Enter in x or y goes on; in z or later it keeps the touch.
       if (field == xyz_[0])
@@ -77,42 +76,22 @@ void TouchEntry::refresh() {
 }
 
 void TouchEntry::tell(const QString& words, bool wrong) {
-  message_->setText(words);
-  colour_label(message_, wrong ? theme().gone : theme().muted);
-}
-
-bool TouchEntry::read(QLineEdit* field, const QString& name, double& mm, bool may_be_empty) {
-  const auto mark = [&](bool wrong) {
-    field->setProperty("wrong", wrong);
-    field->style()->unpolish(field);
-    field->style()->polish(field);
-  };
-  mark(false);
-  if (may_be_empty && field->text().trimmed().isEmpty()) {
-    mm = 0;
-    return true;
-  }
-  const auto length = parse_length(field->text().toStdString(), entry_options(document_.unit()));
-  QString why = length.ok() ? QString() : qt(length.message);
-  if (length.ok() && may_be_empty && length.mm < 0) why = "must not be negative";
-  if (!why.isEmpty()) {
-    mark(true);
-    tell(QString("%1: %2").arg(name, why), true);
-    field->setFocus();
-    field->selectAll();
-    return false;
-  }
-  mm = length.mm;
-  return true;
+  wrong ? message_->refuse(words) : message_->tell(words);
 }
 
 void TouchEntry::add() {
   build::Touch touch;
-  for (int k = 0; k < 3; ++k)
-    if (!read(xyz_[static_cast<std::size_t>(k)], QString(QChar('x' + k)), touch.centre[k], false)) return;
-  if (!read(tip_, "Tip radius", touch.tip_radius, true) ||
-      !read(uncertainty_, "Uncertainty", touch.uncertainty, true))
-    return;
+  const auto unit = document_.unit();
+  for (int k = 0; k < 3; ++k) {
+    const auto at = xyz_[static_cast<std::size_t>(k)]->take(unit, *message_);
+    if (!at) return;
+    touch.centre[k] = *at;
+  }
+  const auto tip = tip_->take(unit, *message_);
+  const auto uncertainty = tip ? uncertainty_->take(unit, *message_) : std::nullopt;
+  if (!uncertainty) return;
+  touch.tip_radius = *tip;
+  touch.uncertainty = *uncertainty;
   if (toward_->currentIndex() > 0) touch.toward = *parse_direction(toward_->currentText().toStdString());
   if (touch.tip_radius > 0 && toward_->currentIndex() == 0) {
     tell("Tip went: say which way the tip travelled when it touched, so that its radius can be taken off.",

@@ -3,9 +3,9 @@
 
 #include "app/document.h"
 
+#include "app/marks/length_edit.h"
+
 #include <QComboBox>
-#include <QLabel>
-#include <QLineEdit>
 
 #include <array>
 
@@ -29,14 +29,14 @@ signals:
   void added(datrin::build::Id touch);
 
 private:
-  bool read(QLineEdit* field, const QString& name, double& mm, bool may_be_empty);
   void add();
 
   Document& document_;
   QComboBox *surface_, *toward_;
-  std::array<QLineEdit*, 3> xyz_;
-  QLineEdit *tip_, *uncertainty_, *setting_;
-  QLabel* message_;
+  std::array<LengthEdit*, 3> xyz_;
+  LengthEdit *tip_, *uncertainty_;
+  QLineEdit* setting_;
+  MessageLine* message_;
 };
 
 } // namespace datrin::app

@@ -122,9 +122,8 @@ bool TouchModel::setData(const QModelIndex& index, const QVariant& value, int ro
   };
   const int c = index.column();
   if ((c >= x && c <= tip_radius) || c == uncertainty) {
-    const auto length = parse_length(typed.toStdString(), entry_options(document_.unit()));
-    if (!length.ok()) return refuse(qt(length.message));
-    if (c > z && length.mm < 0) return refuse("must not be negative");
+    const auto length = typed_length(typed, document_.unit(), c > z ? must_not_be_negative : LengthRule());
+    if (!length.ok()) return refuse(length.wrong);
     if (c <= z)
       touch.centre[c - x] = length.mm;
     else if (c == tip_radius)

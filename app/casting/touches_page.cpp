@@ -15,7 +15,6 @@
 #include <QInputDialog>
 #include <QSaveFile>
 #include <QShortcut>
-#include <QtConcurrent>
 
 #include <algorithm>
 
@@ -100,8 +99,8 @@ void TouchesPage::make_survey_face() {
   side->addWidget(scan_button_);
   side->addWidget(save);
   connect(scan_button_, &QPushButton::clicked, this, [this] {
-    if (watcher_.isRunning())
-      stop_->store(true);
+    if (scanning())
+      reading_scan_.stop();
     else if (const auto path = QFileDialog::getOpenFileName(this, "Import a scan", {},
                                                             "Scans (*.ply *.stl);;All files (*)");
              !path.isEmpty())
@@ -127,7 +126,6 @@ void TouchesPage::connect_faces() {
   });
   connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
           [this](const QModelIndex& now) { spots_->refresh(model_->id_at(now.row())); });
-  connect(&watcher_, &QFutureWatcher<ScanRead>::finished, this, [this] { take_scan(); });
 }
 
 void TouchesPage::refresh() {
@@ -243,7 +241,7 @@ bool TouchesPage::import_scan(const QString& path, Unit unit) {
     entry_->tell("State the drawing first: a scan is given to its surfaces.", true);
     return false;
   }
-  if (watcher_.isRunning()) {
+  if (scanning()) {
     entry_->tell("A scan is being read already; stop it or wait for it.", true);
     return false;
   }
@@ -270,25 +268,23 @@ bool TouchesPage::import_scan(const QString& path, Unit unit) {
   const bool touched =
       !document_.build().touches_of(read.piece).empty() || !document_.build().scans_of(read.piece).empty();
   const Pose seat = state_.pose;
-  stop_ = std::make_shared<std::atomic<bool>>(false);
   scan_button_->setText("Stop reading the scan");
   entry_->tell(QString("Laying %1 points of %2 on the drawing\u2026").arg(read.points->size()).arg(read.name),
                false);
-  watcher_.setFuture(QtConcurrent::run([read, input, touched, seat, stop = stop_]() mutable {
+  reading_scan_.start([read, input, touched, seat](const auto& should_stop) mutable {
     input.points = read.points.get();
     casting::ScanOptions options;
-    options.should_stop = [stop] { return stop->load(); };
+    options.should_stop = should_stop;
     read.result = casting::assign_scan(input, options);
     // The first thing known of a piece lends the survey its frame; later ones are laid where its seat is.
     if (touched) read.scan_to_survey = then(read.result.pose, seat.inverse());
     return read;
-  }));
+  });
   return true;
 }
 
-void TouchesPage::take_scan() {
+void TouchesPage::take_scan(ScanRead read) {
   scan_button_->setText("Import a scan\u2026");
-  auto read = watcher_.result();
   if (read.result.status != casting::ScanStatus::assigned) {
     entry_->tell(qt(read.result.message), true);
     emit scan_ended();
@@ -315,11 +311,6 @@ void TouchesPage::take_scan() {
                      .arg(read.result.elsewhere),
                  false);
   emit scan_ended();
-}
-
-TouchesPage::~TouchesPage() {
-  if (stop_) stop_->store(true);
-  watcher_.waitForFinished();
 }
 
 bool TouchesPage::export_file(const QString& path) {

@@ -7,6 +7,7 @@
 #include "app/casting/spots_panel.h"
 #include "app/casting/touch_entry.h"
 #include "app/casting/touch_model.h"
+#include "app/marks/aside.h"
 #include "app/marks/column.h"
 #include "app/marks/part_canvas.h"
 #include "app/page/page.h"
@@ -14,10 +15,8 @@
 #include "casting/scan_assign.h"
 #include "store/survey_csv.h"
 
-#include <QFutureWatcher>
 #include <QTableView>
 
-#include <atomic>
 #include <memory>
 
 namespace datrin::app {
@@ -26,7 +25,6 @@ class TouchesPage : public Page {
   Q_OBJECT
 public:
   explicit TouchesPage(Document& document);
-  ~TouchesPage() override;
   void refresh() override;
   QWidget* first_focus() override { return entry_->surface_box(); }
 
@@ -47,7 +45,7 @@ public:
   /// was refused.
   bool import_scan(const QString& path, Unit unit);
   bool ask_scan(const QString& path); ///< the same, asking for its unit: neither format states one
-  bool scanning() const { return watcher_.isRunning(); }
+  bool scanning() const { return reading_scan_.busy(); }
 
   SettingsPanel* settings() const { return settings_; }
   MistakesPanel* mistakes() const { return mistakes_; }
@@ -57,11 +55,19 @@ signals:
   void scan_ended();
 
 private:
+  struct ScanRead {
+    QString name;
+    build::Id piece = 0;
+    std::vector<build::Id> surface_ids;
+    Pose scan_to_survey;
+    std::shared_ptr<std::vector<std::array<float, 3>>> points;
+    casting::ScanResult result;
+  };
   void make_picture();
   void make_survey_face();
   void connect_faces();
   bool take_survey(const store::SurveyCsv& survey, const QString& from);
-  void take_scan();
+  void take_scan(ScanRead read);
   void ask_import();
   void ask_export();
   void remove_chosen();
@@ -77,17 +83,8 @@ private:
   MistakesPanel* mistakes_;
   SpotsPanel* spots_;
   PieceState state_;
-  struct ScanRead {
-    QString name;
-    build::Id piece = 0;
-    std::vector<build::Id> surface_ids;
-    Pose scan_to_survey;
-    std::shared_ptr<std::vector<std::array<float, 3>>> points;
-    casting::ScanResult result;
-  };
-  std::shared_ptr<std::atomic<bool>> stop_;
   QPushButton* scan_button_;
-  QFutureWatcher<ScanRead> watcher_;
+  Aside<ScanRead> reading_scan_{this, [this](ScanRead read) { take_scan(std::move(read)); }};
 };
 
 } // namespace datrin::app

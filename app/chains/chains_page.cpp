@@ -26,7 +26,7 @@ ChainsPage::ChainsPage(Document& document, TargetsState& targets)
       remove_(new QPushButton("Remove")), view_(new ChainView), gap_view_(new ClearanceView),
       gap_(new QWidget), name_(text_field("Name of the chain")), reason_(text_field("Why it must close so")),
       least_(new LengthField("Least")), most_(new LengthField("Most")), figures_(words_label()),
-      advice_(words_label()), message_(muted_label()), closing_(choice_box("Part that is made to suit")),
+      advice_(words_label()), message_(new MessageLine), closing_(choice_box("Part that is made to suit")),
       links_(new LinkPanel(document)) {
   put_faces({gap_, links_});
   make_list();
@@ -111,8 +111,7 @@ void ChainsPage::connect_gap() {
       if (chain == nullptr) return;
       const auto gap = build::set_gap(document_.build(), chosen_, field == least_ ? mm : chain->least,
                                       field == least_ ? chain->most : mm);
-      message_->setText(qt(gap.wrong));
-      colour_label(message_, theme().gone);
+      message_->refuse(qt(gap.wrong));
       document_.apply(gap.edit);
     });
   connect(closing_, &QComboBox::activated, this, [this] { show_gap(); });

@@ -6,6 +6,7 @@
 #include "app/joints/clearance_view.h"
 #include "app/joints/targets_state.h"
 #include "app/marks/length_field.h"
+#include "app/marks/message_line.h"
 #include "app/marks/room_list.h"
 #include "app/page/page.h"
 
@@ -58,7 +59,8 @@ private:
   QWidget* gap_;
   QLineEdit *name_, *reason_;
   LengthField *least_, *most_;
-  QLabel *figures_, *advice_, *message_;
+  QLabel *figures_, *advice_;
+  MessageLine* message_;
   QComboBox* closing_;
   LinkPanel* links_;
 };

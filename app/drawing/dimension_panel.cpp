@@ -2,7 +2,6 @@
 
 #include "app/marks/column.h"
 #include "app/marks/fields.h"
-#include "app/marks/length_field.h"
 #include "app/theme.h"
 #include "build/edit_drawing.h"
 #include "build/now.h"
@@ -38,16 +37,19 @@ DimensionPanel::DimensionPanel(Document& document, QWidget* parent)
       name_(text_field("Name of the dimension")),
       limits_(text_field("Dimension with limits", "12 H7, 12 \u00B10.05, 12 m")),
       reason_(text_field("Reason", "why it is so")), sum_(text_field("Adds up from", "barrel + 2 x flange")),
-      cutter_(text_field("Corner of the cutter")), run_(text_field("Angle over a length of")),
-      rise_(text_field("Climbs, by the drawing")),
-      measured_(text_field("Measured on this piece", "not measured")), pin_(text_field("Pin")),
-      hole_(text_field("Hole the pin stands in")), instrument_(text_field("Instrument, \u00B1")),
+      cutter_(new LengthEdit("Corner of the cutter", {}, must_not_be_negative)),
+      run_(new LengthEdit("Angle over a length of", {}, must_not_be_negative)),
+      rise_(new LengthEdit("Climbs, by the drawing", {}, must_not_be_negative)),
+      measured_(text_field("Measured on this piece", "not measured")),
+      pin_(new LengthEdit("Pin", "pin", must_be_positive)),
+      hole_(new LengthEdit("Hole the pin stands in", "hole", must_be_positive)),
+      instrument_(new LengthEdit("Instrument, \u00B1", "\u00B1", must_not_be_negative)),
       kind_(choice_box("What the dimension measures", shown_words<DimensionKind>())),
       from_(choice_box("Surface")), to_(choice_box("Other surface")),
       class_(choice_box("Class", shown_words<build::DimensionClass>())),
       source_(choice_box("Source", shown_words<build::DimensionSource>())),
       how_(choice_box("How it is read", ways)), form_(new QWidget), restate_box_(new QWidget),
-      add_(new QPushButton("Add")), remove_(new QPushButton("Remove")), message_(muted_label()),
+      add_(new QPushButton("Add")), remove_(new QPushButton("Remove")), message_(new MessageLine),
       legs_(muted_label()), history_(muted_label()), verdict_(words_label()), wrong_(new QListWidget) {
   const int widths[] = {118, 214, 150, 74, 116, 80};
   for (int c = 0; c < 6; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
@@ -106,9 +108,6 @@ DimensionPanel::DimensionPanel(Document& document, QWidget* parent)
   auto* by = new QHBoxLayout;
   by->setSpacing(4);
   if (!theme().large()) by->addWidget(how_, 3);
-  pin_->setPlaceholderText("pin");
-  hole_->setPlaceholderText("hole");
-  instrument_->setPlaceholderText("\u00B1");
   by->addWidget(pin_, 2);
   by->addWidget(hole_, 2);
   by->addWidget(instrument_, 2);
@@ -189,6 +188,7 @@ DimensionPanel::DimensionPanel(Document& document, QWidget* parent)
       [](Dimension& d, QComboBox* b) { d.source = static_cast<build::DimensionSource>(b->currentIndex()); },
       "Source");
   connect(how_, &QComboBox::activated, this, [this] { show_restated(); });
+  for (auto* edit : {cutter_, run_, rise_, pin_, hole_, instrument_}) edit->set_when_empty(0);
   for (auto* edit : {pin_, hole_, instrument_})
     connect(edit, &QLineEdit::editingFinished, this, [this] { show_restated(); });
 }
@@ -207,9 +207,8 @@ void DimensionPanel::keep_limits() {
   const auto typed = drawing::typed_limits(*now, limits_->text().toStdString(),
                                            entry_options(document_.unit()), angle_options());
   if (!typed.ok()) {
-    message_->setText(qt(typed.wrong) + ". It stays " + qt(drawing::dimension_text(*now, document_.unit())) +
-                      ".");
-    colour_label(message_, theme().gone);
+    message_->refuse(qt(typed.wrong) + ". It stays " + qt(drawing::dimension_text(*now, document_.unit())) +
+                     ".");
     return;
   }
   limits_->setModified(false);
@@ -217,19 +216,14 @@ void DimensionPanel::keep_limits() {
   show_form();
 }
 
-void DimensionPanel::keep_length(QLineEdit* edit, double Dimension::*field, const char* what) {
+void DimensionPanel::keep_length(LengthEdit* edit, double Dimension::*field, const char* what) {
   const auto* now = current();
   if (now == nullptr || !edit->isModified()) return;
   auto changed = *now;
-  const auto text = edit->text().trimmed();
-  const auto read = parse_length(text.toStdString(), entry_options(document_.unit()));
-  if (!text.isEmpty() && (!read.ok() || read.mm < 0)) {
-    message_->setText(edit->accessibleName() + ": " +
-                      (read.ok() ? QString("must not be negative") : qt(read.message)));
-    colour_label(message_, theme().gone);
-    return;
-  }
-  changed.*field = text.isEmpty() ? 0 : read.mm;
+  const auto typed = edit->read(document_.unit());
+  edit->mark(!typed.ok());
+  if (!typed.ok()) return message_->refuse(edit->accessibleName() + ": " + typed.wrong);
+  changed.*field = typed.mm;
   edit->setModified(false);
   keep(changed, what);
 }
@@ -253,8 +247,7 @@ void DimensionPanel::keep_measured() {
   const auto read = chains::measure(b, in, entry_options(document_.unit()));
   if (!read.ok) {
     measured_->setModified(true);
-    message_->setText("Measured: " + qt(read.message));
-    colour_label(message_, theme().gone);
+    message_->refuse("Measured: " + qt(read.message));
     return;
   }
   document_.apply(chains::keep_measurement(b, read.measurement));
@@ -323,8 +316,7 @@ void DimensionPanel::show_form() {
                            (d->kind == DimensionKind::distance || d->kind == DimensionKind::length));
   if (d == nullptr) {
     for (auto* edit : {name_, limits_, reason_, sum_, measured_}) edit->clear();
-    message_->setText("Add a dimension to give the drawing its limits: a diameter, a distance, an angle.");
-    colour_label(message_, theme().muted);
+    message_->tell("Add a dimension to give the drawing its limits: a diameter, a distance, an angle.");
     for (auto* row : {cutter_row_, run_row_, rise_row_}) row->hide();
     legs_->hide();
     history_->hide();
@@ -370,7 +362,7 @@ void DimensionPanel::show_form() {
                             qt(angle_text(both.complement)), figure(both.other_leg, unit)));
   }
   if (d->kind != DimensionKind::angle) {
-    message_->setText(
+    message_->tell(
         !d->has_limits()
             ? QString("No limits yet: 12 H7, 12 \u00B10.05, 12 +0.018/0; m for ISO 2768-m.")
             : QString("%1 to %2")
@@ -378,11 +370,10 @@ void DimensionPanel::show_form() {
                        qt(length_text(d->most(), unit,
                                       {.decimals_mm = 3, .decimals_inch = 5, .show_unit = true}))));
   } else {
-    message_->setText(!d->has_limits()
-                          ? QString("No limits yet: 45 \u00B10.5")
-                          : QString("%1 to %2").arg(qt(angle_text(d->least())), qt(angle_text(d->most()))));
+    message_->tell(!d->has_limits()
+                       ? QString("No limits yet: 45 \u00B10.5")
+                       : QString("%1 to %2").arg(qt(angle_text(d->least())), qt(angle_text(d->most()))));
   }
-  colour_label(message_, theme().muted);
   QStringList was;
   for (auto old = d->history.rbegin(); old != d->history.rend() && was.size() < 3; ++old)
     was << QString("%1 until %2").arg(qt(old->was), qt(old->at).left(10));
@@ -408,16 +399,13 @@ void DimensionPanel::show_restated() {
   in.nominal = d->nominal;
   in.lower = d->lower;
   in.upper = d->upper;
-  const std::pair<QLineEdit*, double*> fields[] = {
+  const std::pair<LengthEdit*, double*> fields[] = {
       {pin_, &in.pin}, {hole_, &in.hole}, {instrument_, &in.instrument}};
   for (const auto& [edit, to] : fields) {
-    if (edit->text().trimmed().isEmpty()) continue;
-    const auto read = parse_length(edit->text().toStdString(), entry_options(document_.unit()));
-    if (!read.ok()) {
-      verdict_->setText(edit->accessibleName() + ": " + qt(read.message));
-      return;
-    }
-    *to = read.mm;
+    const auto typed = edit->read(document_.unit());
+    edit->mark(!typed.ok());
+    if (!typed.ok()) return verdict_->setText(edit->accessibleName() + ": " + typed.wrong);
+    *to = typed.mm;
   }
   if (in.pin == 0) {
     verdict_->setText(

@@ -4,6 +4,7 @@
 
 #include "app/document.h"
 #include "app/marks/figure_row.h"
+#include "app/marks/length_edit.h"
 #include "drawing/contradictions.h"
 
 #include <QComboBox>
@@ -56,7 +57,7 @@ private:
   const build::Dimension* current() const;
   void keep(build::Dimension changed, const QString& what);
   void keep_limits();
-  void keep_length(QLineEdit* edit, double build::Dimension::*field, const char* what);
+  void keep_length(LengthEdit* edit, double build::Dimension::*field, const char* what);
   void keep_measured();
   void show_form();
   void show_restated();
@@ -64,13 +65,16 @@ private:
 
   Document& document_;
   QTableWidget* table_;
-  QLineEdit *name_, *limits_, *reason_, *sum_, *cutter_, *run_, *rise_, *measured_, *pin_, *hole_,
-      *instrument_;
+  QLineEdit *name_, *limits_, *reason_, *sum_;
+  LengthEdit *cutter_, *run_, *rise_;
+  QLineEdit* measured_;
+  LengthEdit *pin_, *hole_, *instrument_;
   QComboBox *kind_, *from_, *to_, *class_, *source_, *how_;
   QWidget *cutter_row_, *run_row_, *rise_row_, *between_row_, *form_, *restate_box_;
   QVBoxLayout* reading_box_;
   QPushButton *add_, *remove_;
-  QLabel *message_, *legs_, *history_, *verdict_;
+  MessageLine* message_;
+  QLabel *legs_, *history_, *verdict_;
   QListWidget* wrong_;
   std::vector<drawing::Contradiction> shown_;
   build::Id chosen_ = 0, shown_part_ = 0;

@@ -50,7 +50,7 @@ FoundryPanel::FoundryPanel(Document& document, QWidget* parent)
       allowance_(choice_box("Machining allowance grade, ISO 8062-3")),
       draw_(choice_box("The pattern is drawn")), grade_(new QSpinBox),
       shrinkage_(text_field("Shrinkage, per cent")), draft_(text_field("Draft, degrees")),
-      message_(muted_label()), made_(words_label()),
+      message_(new MessageLine), made_(words_label()),
       pattern_(new QPushButton("Drawing for a pattern\u2026")) {
   const int widths[] = {220, 80, 80, 80, 92, 70};
   for (int c = 0; c < 6; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
@@ -116,10 +116,7 @@ FoundryPanel::FoundryPanel(Document& document, QWidget* parent)
     f.draw = draws[draw_->currentIndex()].second;
     keep(f, "Direction of draw");
   });
-  const auto refuse = [this](const QString& words) {
-    message_->setText(words);
-    colour_label(message_, theme().gone);
-  };
+  const auto refuse = [this](const QString& words) { message_->refuse(words); };
   connect(shrinkage_, &QLineEdit::editingFinished, this, [this, current, refuse] {
     if (!shrinkage_->isModified()) return;
     const auto percent = typed_number(shrinkage_->text().remove('%'));
@@ -211,8 +208,10 @@ void FoundryPanel::refresh() {
                  .arg(figure(expected_.allowance, unit), figure(expected_.largest, unit));
   for (const auto& r : expected_.remarks) words << qt(r);
   if (!b.foundry_of(document_.part())) words << "Usual for the material, until chosen.";
-  message_->setText(words.join(" "));
-  colour_label(message_, expected_.usable() ? theme().muted : theme().gone);
+  if (expected_.usable())
+    message_->tell(words.join(" "));
+  else
+    message_->refuse(words.join(" "));
   show_made(foundry);
 }
 

@@ -4,6 +4,7 @@
 
 #include "app/casting/piece_state.h"
 #include "app/document.h"
+#include "app/marks/message_line.h"
 #include "casting/as_cast.h"
 #include "casting/expect.h"
 
@@ -46,7 +47,8 @@ private:
   QComboBox *metal_, *process_, *allowance_, *draw_;
   QSpinBox* grade_;
   QLineEdit *shrinkage_, *draft_;
-  QLabel *message_, *made_;
+  MessageLine* message_;
+  QLabel* made_;
   QPushButton* pattern_;
   casting::Expectation expected_;
 };

@@ -12,7 +12,7 @@ using sheets::qt;
 
 QuickStartDialog::QuickStartDialog(Unit unit, QWidget* parent)
     : QDialog(parent), unit_(unit), shapes_(new QListWidget), fields_box_(new QVBoxLayout),
-      canvas_(new PartCanvas), message_(muted_label()), draw_(new QPushButton("Draw it")) {
+      canvas_(new PartCanvas), message_(new MessageLine), draw_(new QPushButton("Draw it")) {
   setWindowTitle("A part from a few sizes");
   resize(std::min(theme().ipx(1000), 1240), std::min(theme().ipx(560), 760));
   auto* columns = new QHBoxLayout(this);
@@ -87,8 +87,7 @@ build::QuickDrawing QuickStartDialog::drawing() const {
 
 void QuickStartDialog::show_drawing() {
   const auto made = drawing();
-  message_->setText(made.message.empty() ? QString() : qt(made.message) + ".");
-  colour_label(message_, theme().gone);
+  message_->refuse(made.message.empty() ? QString() : qt(made.message) + ".");
   draw_->setEnabled(made.message.empty());
   if (!made.message.empty()) return;
   sheets::SceneInput scene;

@@ -2,6 +2,7 @@
 // A drawing from a few sizes: a shape is chosen, its sizes typed, and it is drawn as they are.
 
 #include "app/marks/length_field.h"
+#include "app/marks/message_line.h"
 #include "app/marks/part_canvas.h"
 #include "build/quick_start.h"
 
@@ -35,7 +36,7 @@ private:
   QVBoxLayout* fields_box_;
   std::vector<LengthField*> fields_;
   PartCanvas* canvas_;
-  QLabel* message_;
+  MessageLine* message_;
   QPushButton* draw_;
 };
 

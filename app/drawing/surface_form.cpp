@@ -122,7 +122,7 @@ SurfaceForm::SurfaceForm(Document& document, QWidget* parent)
 }
 
 void SurfaceForm::add(const QString& name, Setter set, double (*get)(const PartSurface&), bool for_plane,
-                      bool for_round, LengthField::Rule rule) {
+                      bool for_round, LengthRule rule) {
   auto* field = new LengthField(name);
   field->set_label_width(label_width());
   if (rule) field->set_rule(std::move(rule));

@@ -37,7 +37,7 @@ private:
     bool for_plane, for_round;
   };
   void add(const QString& name, Setter set, double (*get)(const build::PartSurface&), bool for_plane,
-           bool for_round, LengthField::Rule rule = {});
+           bool for_round, LengthRule rule = {});
   void keep(build::PartSurface changed, const QString& what);
   void keep_direction();
   const build::PartSurface* current() const;

@@ -3,7 +3,7 @@
 #include "app/marks/column.h"
 #include "app/marks/dimension_box.h"
 #include "app/marks/fields.h"
-#include "app/marks/length_field.h"
+#include "app/marks/length_edit.h"
 #include "app/theme.h"
 #include "sheets/figures.h"
 
@@ -19,7 +19,7 @@ JointDialog::JointDialog(Document& document, QWidget* parent)
       purpose_(choice_box("What it is for", shown_words<build::JointPurpose>())),
       hole_(choice_box("Hole, or the outer of the two")),
       shaft_(choice_box("Shaft, or the inner of the two")), state_(new QPushButton("State the joint")),
-      message_(muted_label()) {
+      message_(new MessageLine) {
   setWindowTitle("State a joint");
   resize(theme().ipx(520), theme().ipx(320));
   auto* column = new QVBoxLayout(this);
@@ -45,7 +45,7 @@ JointDialog::JointDialog(Document& document, QWidget* parent)
   cancel->setAutoDefault(false);
   fill_dimensions(hole_, document_.build(), "typed size");
   fill_dimensions(shaft_, document_.build(), "typed size");
-  message_->setText(
+  message_->tell(
       "Point at two dimensions of the drawings, or type two sizes: they become parts of their own.");
   connect(cancel, &QPushButton::clicked, this, &QDialog::reject);
   connect(state_, &QPushButton::clicked, this, &JointDialog::keep);
@@ -80,8 +80,7 @@ void JointDialog::keep() {
 }
 
 void JointDialog::fail(fits::JointField at, const QString& why) {
-  message_->setText(why);
-  colour_label(message_, theme().gone);
+  message_->refuse(why);
   const auto side = [](QComboBox* box, QLineEdit* size) -> QWidget* {
     return box->currentData().toLongLong() != 0 ? static_cast<QWidget*>(box) : size;
   };

@@ -2,6 +2,7 @@
 // Stating a joint: two features pointed at, or two sizes typed, and what the joint is for.
 
 #include "app/document.h"
+#include "app/marks/message_line.h"
 #include "fits/joint_edits.h"
 
 #include <QComboBox>
@@ -38,7 +39,7 @@ private:
   QComboBox *purpose_, *hole_, *shaft_;
   QWidget *shaft_row_, *thread_row_, *hole_size_row_, *shaft_size_row_;
   QPushButton* state_;
-  QLabel* message_;
+  MessageLine* message_;
   build::Id joint_ = 0;
 };
 

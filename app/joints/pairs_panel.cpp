@@ -3,7 +3,6 @@
 #include "app/joints/make_panel.h"
 #include "app/marks/column.h"
 #include "app/marks/fields.h"
-#include "app/marks/length_field.h"
 #include "app/marks/why.h"
 #include "app/theme.h"
 #include "build/now.h"
@@ -27,9 +26,10 @@ PairsPanel::PairsPanel(Document& document, TargetsState& targets, QWidget* paren
       places_(plain_table("Readings at depths and directions", {"Deep", "Turned", "Size"}, 0)),
       goal_(choice_box("What the pairing is best for", {"best over all pairs", "the worst pair best"})),
       side_(choice_box("Readings of", {"hole", "shaft"})), instrument_(choice_box("Instrument")),
-      pair_(new QPushButton("Pair them")), add_(new QPushButton("Add")), depth_(text_field("Depth", "deep")),
+      pair_(new QPushButton("Pair them")), add_(new QPushButton("Add")),
+      depth_(new LengthEdit("Depth", "deep")),
       direction_(text_field("Direction in degrees", "turned \u00B0")),
-      size_(text_field("Size read there", "size")), words_(muted_label()), form_(muted_label()) {
+      size_(new LengthEdit("Size read there", "size")), words_(muted_label()), form_(new MessageLine) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
   column->setSpacing(4);
@@ -49,11 +49,13 @@ PairsPanel::PairsPanel(Document& document, TargetsState& targets, QWidget* paren
   column->addWidget(places_);
   auto* row = new QHBoxLayout;
   row->setSpacing(4);
-  for (auto* edit : {depth_, direction_, size_}) row->addWidget(edit, 1);
+  for (QLineEdit* edit : std::initializer_list<QLineEdit*>{depth_, direction_, size_})
+    row->addWidget(edit, 1);
   column->addLayout(row);
   column->addWidget(add_);
   column->addWidget(form_);
   column->addStretch(1);
+  depth_->set_when_empty(0);
   connect(pair_, &QPushButton::clicked, this, &PairsPanel::pair_up);
   connect(add_, &QPushButton::clicked, this, &PairsPanel::add_place);
   connect(size_, &QLineEdit::returnPressed, this, &PairsPanel::add_place);
@@ -162,12 +164,11 @@ void PairsPanel::show_form() {
                 qt(number_text(degrees(p.direction), 0)) + "\u00B0", fit_figure(p.value, document_.unit())});
     }
   const auto form = fits::form(in);
-  form_->setText(
+  form_->tell(
       form.ok
           ? qt(form.verdict)
           : QString("Read it at several depths and directions: its taper, ovality and high spots are told, "
                     "and the joint uses the size that matters to its mate."));
-  colour_label(form_, theme().muted);
 }
 
 void PairsPanel::add_place() {
@@ -175,14 +176,11 @@ void PairsPanel::add_place() {
   const auto made = side_->currentIndex() == 0 ? state_.hole : state_.shaft;
   if (made.piece == 0) return;
   const auto fail = [this](QLineEdit* edit, const QString& why) {
-    form_->setText(edit->accessibleName() + ": " + why);
-    colour_label(form_, theme().gone);
+    form_->refuse(edit->accessibleName() + ": " + why);
     edit->setFocus();
   };
-  const auto options = entry_options(document_.unit());
-  const auto depth =
-      parse_length(depth_->text().trimmed().isEmpty() ? "0 mm" : depth_->text().toStdString(), options);
-  if (!depth.ok()) return fail(depth_, qt(depth.message));
+  const auto depth = depth_->take(document_.unit(), *form_);
+  if (!depth) return;
   const auto turned = parse_angle(
       direction_->text().trimmed().isEmpty() ? "0" : direction_->text().toStdString(), angle_options());
   if (!turned.ok) return fail(direction_, qt(turned.message));
@@ -191,10 +189,10 @@ void PairsPanel::add_place() {
   const auto typed = size_->text().toStdString();
   in.text = typed;
   in.instrument = instrument_->currentData().toLongLong();
-  in.place = chains::Place{depth.mm, turned.radian};
+  in.place = chains::Place{*depth, turned.radian};
   in.is_hole = side_->currentIndex() == 0;
   in.at = build::utc_now();
-  const auto read = chains::measure(b, in, options);
+  const auto read = chains::measure(b, in, entry_options(document_.unit()));
   if (!read.ok) return fail(size_, qt(read.message));
   size_->clear();
   document_.apply(chains::keep_measurement(b, read.measurement));

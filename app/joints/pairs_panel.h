@@ -4,6 +4,7 @@
 #include "app/document.h"
 #include "app/joints/joint_picture.h"
 #include "app/joints/targets_state.h"
+#include "app/marks/length_edit.h"
 
 #include <QComboBox>
 #include <QLabel>
@@ -47,8 +48,11 @@ private:
   QTableWidget *table_, *places_;
   QComboBox *goal_, *side_, *instrument_;
   QPushButton *pair_, *add_;
-  QLineEdit *depth_, *direction_, *size_;
-  QLabel *words_, *form_;
+  LengthEdit* depth_;
+  QLineEdit* direction_;
+  LengthEdit* size_;
+  QLabel* words_;
+  MessageLine* form_;
 };
 
 } // namespace datrin::app

@@ -1,13 +1,9 @@
 #include "app/marks/length_field.h"
 
 #include "app/theme.h"
-#include "quantity/text.h"
 #include "sheets/figures.h"
-#include "threads/threads.h"
 
 #include <QGridLayout>
-#include <QLocale>
-#include <QStyle>
 
 #include <cmath>
 
@@ -15,35 +11,8 @@ namespace datrin::app {
 
 using sheets::qt;
 
-namespace {
-
-bool comma_is_decimal() {
-  return QLocale().decimalPoint() == QString(",");
-}
-
-} // namespace
-
-LengthOptions entry_options(Unit unit) {
-  return {.bare_unit = unit, .thread_hole = threads::hole_of, .decimal_comma = comma_is_decimal()};
-}
-
-AngleOptions angle_options(TaperOf taper) {
-  return {comma_is_decimal(), taper};
-}
-
-std::optional<double> typed_number(const QString& text) {
-  return number_from(text.toStdString(), comma_is_decimal());
-}
-
-QString must_be_positive(double mm) {
-  return mm > 0 ? QString() : QString("must be above 0");
-}
-QString must_not_be_negative(double mm) {
-  return mm >= 0 ? QString() : QString("must not be negative");
-}
-
 LengthField::LengthField(const QString& name, QWidget* parent)
-    : QWidget(parent), label_(new QLabel(name)), edit_(new QLineEdit), other_(new QLabel),
+    : QWidget(parent), label_(new QLabel(name)), edit_(new LengthEdit(name)), other_(new QLabel),
       wrong_(new QLabel) {
   auto* grid = new QGridLayout(this);
   grid->setContentsMargins(0, 0, 0, 0);
@@ -58,7 +27,6 @@ LengthField::LengthField(const QString& name, QWidget* parent)
   grid->addWidget(wrong_, 2, 0, 1, 3);
   grid->setColumnStretch(1, 1);
   label_->setBuddy(edit_);
-  edit_->setAccessibleName(name);
   other_->setFont(theme().small());
   other_->setMinimumWidth(theme().ipx(72));
   edit_->setMinimumWidth(theme().ipx(48));
@@ -68,9 +36,9 @@ LengthField::LengthField(const QString& name, QWidget* parent)
   wrong_->hide();
   setFocusProxy(edit_);
   connect(edit_, &QLineEdit::textEdited, this, [this] {
-    const auto now = read();
+    const auto now = edit_->read(unit_);
     mark({}); // nobody is told off in the middle of a word
-    if (now.ok) {
+    if (now.ok()) {
       show_other(now.mm);
       emit previewed(now.mm);
     } else {
@@ -102,20 +70,13 @@ void LengthField::set_value(double mm, Unit unit) {
   show_other(mm);
 }
 
-LengthField::Read LengthField::read() const {
-  const auto parsed = parse_length(edit_->text().toStdString(), entry_options(unit_));
-  if (!parsed.ok()) return {false, 0, QString("Column %1: %2").arg(parsed.column).arg(qt(parsed.message))};
-  if (rule_)
-    if (const auto rule = rule_(parsed.mm); !rule.isEmpty())
-      return {false, 0, edit_->accessibleName() + " " + rule};
-  return {true, parsed.mm, {}};
-}
-
 bool LengthField::commit() {
   if (!edit_->isModified()) return message().isEmpty();
-  const auto now = read();
-  if (!now.ok) {
-    mark(now.message + QString(". It stays %1.").arg(qt(length_entry_text(mm_, unit_))));
+  const auto now = edit_->read(unit_);
+  if (!now.ok()) {
+    mark((now.column > 0 ? QString("Column %1: %2").arg(now.column).arg(now.wrong)
+                         : edit_->accessibleName() + " " + now.wrong) +
+         QString(". It stays %1.").arg(qt(length_entry_text(mm_, unit_))));
     return false;
   }
   edit_->setModified(false);
@@ -130,11 +91,7 @@ bool LengthField::commit() {
 
 void LengthField::mark(const QString& wrong) {
   const bool is_wrong = !wrong.isEmpty();
-  if (edit_->property("wrong").toBool() != is_wrong) {
-    edit_->setProperty("wrong", is_wrong);
-    edit_->style()->unpolish(edit_);
-    edit_->style()->polish(edit_);
-  }
+  edit_->mark(is_wrong);
   wrong_->setText(wrong);
   wrong_->setVisible(is_wrong);
   edit_->setAccessibleDescription(wrong);

@@ -2,14 +2,13 @@
 
 namespace datrin::app {
 
-std::array<QLineEdit*, 3> add_xyz_row(QBoxLayout* to, const QString& what, std::function<void()> last) {
+std::array<LengthEdit*, 3> add_xyz_row(QBoxLayout* to, const QString& what, std::function<void()> last) {
   auto* row = new QHBoxLayout;
   row->setSpacing(4);
-  std::array<QLineEdit*, 3> fields{};
+  std::array<LengthEdit*, 3> fields{};
   for (int k = 0; k < 3; ++k) {
-    auto* field = fields[static_cast<std::size_t>(k)] = new QLineEdit;
-    field->setPlaceholderText(QString(QChar('x' + k)));
-    field->setAccessibleName(QString("%1, %2").arg(what).arg(QChar('x' + k)));
+    auto* field = fields[static_cast<std::size_t>(k)] =
+        new LengthEdit(QString("%1, %2").arg(what).arg(QChar('x' + k)), QString(QChar('x' + k)));
     field->setMinimumWidth(30);
     row->addWidget(field);
   }

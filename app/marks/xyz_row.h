@@ -1,8 +1,9 @@
 #pragma once
 // Three coordinate fields in a row; Enter goes on to the next, and past the last calls `last`.
 
+#include "app/marks/length_edit.h"
+
 #include <QHBoxLayout>
-#include <QLineEdit>
 
 #include <array>
 #include <functional>
@@ -10,6 +11,6 @@
 namespace datrin::app {
 
 /// `what` begins their accessible names: "Mark" gives "Mark, x".
-std::array<QLineEdit*, 3> add_xyz_row(QBoxLayout* to, const QString& what, std::function<void()> last);
+std::array<LengthEdit*, 3> add_xyz_row(QBoxLayout* to, const QString& what, std::function<void()> last);
 
 } // namespace datrin::app

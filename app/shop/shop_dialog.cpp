@@ -23,19 +23,19 @@ ShopDialog::ShopDialog(Document& document, QWidget* parent)
       tools_(plain_table("Tools", {"Tool", "Kind", "Size", "Corner", "Thinnest cut"}, 2)),
       instruments_(plain_table("Instruments", {"Instrument", "\u00B1", "Shows at zero"}, 1)),
       machine_name_(text_field("Name of the machine", "mill, lathe\u2026")),
-      resolution_(text_field("Graduation of its dial", "graduation: 0.02 mm, 1 thou")),
+      resolution_(new LengthEdit("Graduation of its dial", "graduation: 0.02 mm, 1 thou")),
       quirk_(text_field("Quirks", "quirks")),
       tool_name_(text_field("Name of the tool", "cutter, boring bar\u2026")),
-      corner_(text_field("Corner radius", "corner")),
-      least_(text_field("Thinnest cut it takes", "thinnest cut")),
-      size_(text_field("Size of the tool", "size")),
+      corner_(new LengthEdit("Corner radius", "corner")),
+      least_(new LengthEdit("Thinnest cut it takes", "thinnest cut")),
+      size_(new LengthEdit("Size of the tool", "size")),
       instrument_name_(text_field("Name of the instrument", "micrometer 0\u201325")),
-      uncertainty_(text_field("Uncertainty of one reading", "\u00B1, 95 %")),
-      zero_(text_field("What it shows at zero", "shows at zero")),
+      uncertainty_(new LengthEdit("Uncertainty of one reading", "\u00B1, 95 %")),
+      zero_(new LengthEdit("What it shows at zero", "shows at zero")),
       diameter_(new QCheckBox("reads the diameter")), unit_(choice_box("Unit of its dial", {"mm", "in"})),
       kind_(choice_box("Kind of tool", shown_words<build::ToolKind>())),
       add_machine_(new QPushButton("Add machine")), add_tool_(new QPushButton("Add tool")),
-      add_instrument_(new QPushButton("Add instrument")), message_(muted_label()) {
+      add_instrument_(new QPushButton("Add instrument")), message_(new MessageLine) {
   setWindowTitle("Shop");
   resize(theme().ipx(760), theme().ipx(640));
   auto* column = new QVBoxLayout(this);
@@ -72,8 +72,8 @@ ShopDialog::ShopDialog(Document& document, QWidget* parent)
     three->addWidget(w, w == instrument_name_ ? 2 : 1);
   column->addLayout(three);
   column->addWidget(message_);
-  message_->setText("A lathe's cross slide often reads the diameter, a mill's table a side: the pass list "
-                    "follows. Delete removes the chosen row.");
+  message_->tell("A lathe's cross slide often reads the diameter, a mill's table a side: the pass list "
+                 "follows. Delete removes the chosen row.");
   connect(add_machine_, &QPushButton::clicked, this, &ShopDialog::add_machine);
   connect(add_tool_, &QPushButton::clicked, this, &ShopDialog::add_tool);
   connect(least_, &QLineEdit::returnPressed, this, &ShopDialog::add_tool);
@@ -86,6 +86,13 @@ ShopDialog::ShopDialog(Document& document, QWidget* parent)
       remove_chosen(table, table == machines_ ? machine_ids_ : table == tools_ ? tool_ids_ : instrument_ids_);
     });
   }
+  resolution_->set_rule(must_be_positive);
+  corner_->set_rule(must_not_be_negative);
+  corner_->set_when_empty(0);
+  least_->set_rule(must_not_be_negative);
+  uncertainty_->set_rule(must_be_positive);
+  uncertainty_->set_when_empty(0.01);
+  zero_->set_when_empty(0);
   unit_->setCurrentIndex(document_.unit() == Unit::mm ? 0 : 1);
   connect(&document_, &Document::changed, this, [this] { refresh(); });
   refresh();
@@ -127,38 +134,23 @@ void ShopDialog::refresh() {
   }
 }
 
-std::optional<double> ShopDialog::length(QLineEdit* edit, double when_empty, bool above_zero, bool any_sign) {
-  const auto text = edit->text().trimmed();
-  if (text.isEmpty()) return when_empty;
-  const auto read = parse_length(text.toStdString(), entry_options(document_.unit()));
-  const bool ok = read.ok() && (any_sign || read.mm >= 0) && (!above_zero || read.mm > 0);
-  if (ok) return read.mm;
-  message_->setText(edit->accessibleName() + ": " +
-                    (!read.ok()   ? qt(read.message)
-                     : above_zero ? QString("must be above 0")
-                                  : QString("must not be negative")));
-  colour_label(message_, theme().gone);
-  edit->setFocus();
-  return std::nullopt;
-}
-
 void ShopDialog::add_machine() {
   build::Machine m;
   m.name = machine_name_->text().trimmed().toStdString();
   if (m.name.empty()) {
-    message_->setText("Name the machine.");
-    colour_label(message_, theme().gone);
+    message_->refuse("Name the machine.");
     machine_name_->setFocus();
     return;
   }
   m.unit = unit_->currentIndex() == 0 ? Unit::mm : Unit::inch;
-  const auto resolution = length(resolution_, m.unit == Unit::mm ? 0.01 : mm_per_thou, true);
+  resolution_->set_when_empty(m.unit == Unit::mm ? 0.01 : mm_per_thou);
+  const auto resolution = resolution_->take(document_.unit(), *message_);
   if (!resolution) return;
   m.resolution = *resolution;
   m.reads_diameter = diameter_->isChecked();
   m.note = quirk_->text().trimmed().toStdString();
   if (!document_.apply(build::add_machine(document_.build(), m).edit)) return;
-  for (auto* edit : {machine_name_, resolution_, quirk_}) edit->clear();
+  for (QLineEdit* edit : std::initializer_list<QLineEdit*>{machine_name_, resolution_, quirk_}) edit->clear();
   diameter_->setChecked(false);
   machine_name_->setFocus();
 }
@@ -167,28 +159,24 @@ void ShopDialog::add_tool() {
   build::Tool t;
   t.name = tool_name_->text().trimmed().toStdString();
   if (t.name.empty()) {
-    message_->setText("Name the tool.");
-    colour_label(message_, theme().gone);
+    message_->refuse("Name the tool.");
     tool_name_->setFocus();
     return;
   }
-  const auto corner = length(corner_, 0, false);
-  const auto least = corner ? length(least_, kind_->currentIndex() == 0 ? 0.05 : 0, false) : std::nullopt;
-  const bool needs_size = kind_->currentIndex() > 0; // a reamer without one reaches nothing
-  const auto size = least ? length(size_, needs_size ? -1 : 0, needs_size) : std::nullopt;
+  const bool cuts_sides = kind_->currentIndex() == 0; // a reamer without a size reaches nothing
+  least_->set_when_empty(cuts_sides ? 0.05 : 0);
+  size_->set_when_empty(0);
+  size_->set_rule(cuts_sides ? must_not_be_negative : must_be_positive);
+  const auto corner = corner_->take(document_.unit(), *message_);
+  const auto least = corner ? least_->take(document_.unit(), *message_) : std::nullopt;
+  const auto size = least ? size_->take(document_.unit(), *message_) : std::nullopt;
   if (!size) return;
-  if (*size < 0) {
-    message_->setText(size_->accessibleName() + ": write it, like 8 mm or 3/8 in");
-    colour_label(message_, theme().gone);
-    size_->setFocus();
-    return;
-  }
   t.kind = static_cast<build::ToolKind>(kind_->currentIndex());
   t.size = *size;
   t.corner = *corner;
   t.least_cut = *least;
   if (!document_.apply(build::add_tool(document_.build(), t).edit)) return;
-  for (auto* edit : {tool_name_, corner_, least_, size_}) edit->clear();
+  for (QLineEdit* edit : std::initializer_list<QLineEdit*>{tool_name_, corner_, least_, size_}) edit->clear();
   tool_name_->setFocus();
 }
 
@@ -196,18 +184,18 @@ void ShopDialog::add_instrument() {
   build::Instrument i;
   i.name = instrument_name_->text().trimmed().toStdString();
   if (i.name.empty()) {
-    message_->setText("Name the instrument.");
-    colour_label(message_, theme().gone);
+    message_->refuse("Name the instrument.");
     instrument_name_->setFocus();
     return;
   }
-  const auto uncertainty = length(uncertainty_, 0.01, true);
-  const auto zero = uncertainty ? length(zero_, 0, false, true) : std::nullopt;
+  const auto uncertainty = uncertainty_->take(document_.unit(), *message_);
+  const auto zero = uncertainty ? zero_->take(document_.unit(), *message_) : std::nullopt;
   if (!zero) return;
   i.uncertainty = *uncertainty;
   i.zero = *zero;
   if (!document_.apply(build::add_instrument(document_.build(), i).edit)) return;
-  for (auto* edit : {instrument_name_, uncertainty_, zero_}) edit->clear();
+  for (QLineEdit* edit : std::initializer_list<QLineEdit*>{instrument_name_, uncertainty_, zero_})
+    edit->clear();
   instrument_name_->setFocus();
 }
 

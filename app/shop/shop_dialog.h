@@ -3,12 +3,11 @@
 // instruments.
 
 #include "app/document.h"
+#include "app/marks/length_edit.h"
 
 #include <QCheckBox>
 #include <QComboBox>
 #include <QDialog>
-#include <QLabel>
-#include <QLineEdit>
 #include <QPushButton>
 #include <QTableWidget>
 
@@ -44,16 +43,19 @@ private:
   void add_tool();
   void add_instrument();
   void remove_chosen(QTableWidget* table, const std::vector<build::Id>& ids);
-  std::optional<double> length(QLineEdit* edit, double when_empty, bool above_zero, bool any_sign = false);
 
   Document& document_;
   QTableWidget *machines_, *tools_, *instruments_;
-  QLineEdit *machine_name_, *resolution_, *quirk_, *tool_name_, *corner_, *least_, *size_, *instrument_name_,
-      *uncertainty_, *zero_;
+  QLineEdit* machine_name_;
+  LengthEdit* resolution_;
+  QLineEdit *quirk_, *tool_name_;
+  LengthEdit *corner_, *least_, *size_;
+  QLineEdit* instrument_name_;
+  LengthEdit *uncertainty_, *zero_;
   QCheckBox* diameter_;
   QComboBox *unit_, *kind_;
   QPushButton *add_machine_, *add_tool_, *add_instrument_;
-  QLabel* message_;
+  MessageLine* message_;
   std::vector<build::Id> machine_ids_, tool_ids_, instrument_ids_;
 };
 

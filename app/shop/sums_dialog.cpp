@@ -2,7 +2,7 @@
 
 #include "app/marks/column.h"
 #include "app/marks/fields.h"
-#include "app/marks/length_field.h"
+#include "app/marks/length_edit.h"
 #include "app/theme.h"
 #include "sheets/figures.h"
 
@@ -114,7 +114,8 @@ void SumsDialog::show_sum() {
                          : f.quantity == Quantity::angle  ? QString("45, 4\u00B0 45', 1 in 12")
                          : f.quantity == Quantity::length ? QString("1 3/8, 35 mm, #30")
                                                           : QString();
-    auto* edit = text_field(qt(f.name), hint);
+    auto* edit =
+        f.quantity == Quantity::length ? new LengthEdit(qt(f.name), hint) : text_field(qt(f.name), hint);
     fields_.push_back(edit);
     fields_box_->addWidget(labelled(qt(f.name), edit, 180));
     connect(edit, &QLineEdit::textChanged, this, [this] { reckon(); });
@@ -139,9 +140,9 @@ void SumsDialog::reckon() {
     if (value.given) {
       switch (f.quantity) {
       case Quantity::length: {
-        const auto read = parse_length(text.toStdString(), entry_options(unit_));
+        const auto read = typed_length(text, unit_);
         value.value = read.mm;
-        if (!read.ok() && wrong.isEmpty()) wrong = QString("%1: %2").arg(qt(f.name), qt(read.message));
+        if (!read.ok() && wrong.isEmpty()) wrong = QString("%1: %2").arg(qt(f.name), read.wrong);
         break;
       }
       case Quantity::angle: {

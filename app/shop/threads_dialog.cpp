@@ -21,10 +21,11 @@ ThreadsDialog::ThreadsDialog(Unit unit, std::vector<Drill> owned, QWidget* paren
     : QDialog(parent), unit_(unit), owned_(std::move(owned)),
       thread_(text_field("Thread", "M6, 4BA, 5/16-18, 3/8 BSF, 1/4x40")),
       percent_(text_field("Per cent of thread wanted", "as the standard has it")),
-      deep_(text_field("Full thread deep", "through")), engaged_(text_field("Length engaged")),
-      outside_(text_field("Outside of the unknown thread")),
-      pitch_(text_field("Its pitch, or threads to the inch", "1.6 mm, or 16 tpi")), answer_(words_label()),
-      verdict_(words_label()),
+      deep_(new LengthEdit("Full thread deep", "through", must_not_be_negative)),
+      engaged_(new LengthEdit("Length engaged", {}, must_not_be_negative)),
+      outside_(new LengthEdit("Outside of the unknown thread", {}, must_be_positive)),
+      pitch_(new LengthEdit("Its pitch, or threads to the inch", "1.6 mm, or 16 tpi", must_be_positive)),
+      answer_(words_label()), verdict_(words_label()),
       ranked_(
           plain_table("Threads it may be", {"Thread", "Outside", "Pitch", "off outside", "off pitch"}, 1)) {
   setWindowTitle("Threads");
@@ -52,35 +53,32 @@ ThreadsDialog::ThreadsDialog(Unit unit, std::vector<Drill> owned, QWidget* paren
   ranked_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
   right->addWidget(ranked_, 1);
   row->addLayout(right, 3);
-  for (auto* edit : {thread_, percent_, deep_, engaged_})
+  for (QLineEdit* edit : std::initializer_list<QLineEdit*>{thread_, percent_, deep_, engaged_})
     connect(edit, &QLineEdit::textChanged, this, [this] { plan(); });
+  deep_->set_when_empty(0);
+  engaged_->set_when_empty(0);
   for (auto* edit : {outside_, pitch_}) connect(edit, &QLineEdit::textChanged, this, [this] { identify(); });
   plan();
   identify();
 }
 
-std::optional<double> ThreadsDialog::length(QLineEdit* edit, QLabel* words, double when_empty) {
-  const auto text = edit->text().trimmed();
-  if (text.isEmpty()) return when_empty;
-  const auto read = parse_length(text.toStdString(), entry_options(unit_));
-  if (read.ok() && read.mm >= 0) return read.mm;
-  words->setText(edit->accessibleName() + ": " +
-                 (read.ok() ? QString("must not be negative") : qt(read.message)));
-  colour_label(words, theme().gone);
-  return std::nullopt;
-}
-
 void ThreadsDialog::plan() {
   colour_label(answer_, theme().ink);
+  const auto fail = [this](const QString& why) {
+    answer_->setText(why);
+    colour_label(answer_, theme().gone);
+  };
+  const auto length = [&](LengthEdit* edit) -> std::optional<double> {
+    const auto typed = edit->read(unit_);
+    if (typed.ok()) return typed.mm;
+    fail(edit->accessibleName() + ": " + typed.wrong);
+    return std::nullopt;
+  };
   if (thread_->text().trimmed().isEmpty()) {
     answer_->setText(
         "ISO metric, BA, BSW, BSF, BSC, ME, UNC, UNF, UNEF, BSP and NPT: name one, and its drills are told.");
     return;
   }
-  const auto fail = [this](const QString& why) {
-    answer_->setText(why);
-    colour_label(answer_, theme().gone);
-  };
   const auto found = threads::find(thread_->text().toStdString());
   if (found.thread == nullptr) return fail(qt(found.message));
   threads::TapInput in{*found.thread};
@@ -91,8 +89,8 @@ void ThreadsDialog::plan() {
     if (!percent) return fail("Per cent of thread wanted: write a number, like 75.");
     in.percent = *percent;
   }
-  const auto deep = length(deep_, answer_, 0);
-  const auto engaged = deep ? length(engaged_, answer_, 0) : std::nullopt;
+  const auto deep = length(deep_);
+  const auto engaged = deep ? length(engaged_) : std::nullopt;
   if (!engaged) return;
   in.full_thread = *deep;
   in.engaged = *engaged;
@@ -110,31 +108,29 @@ void ThreadsDialog::identify() {
     verdict_->setText("Measure the outside, and the pitch over as many threads as there are.");
     return;
   }
-  const auto outside = length(outside_, verdict_, 0);
-  if (!outside) return;
+  const auto fail = [this](const QString& why) {
+    verdict_->setText(why);
+    colour_label(verdict_, theme().gone);
+  };
+  const auto outside = outside_->read(unit_);
+  if (!outside.ok()) return fail(outside_->accessibleName() + ": " + outside.wrong);
   threads::IdentifyInput in;
-  in.outside = *outside;
+  in.outside = outside.mm;
   const auto text = lower_case(trimmed(pitch_->text().toStdString()));
   if (const auto at = text.find("tpi"); at != std::string::npos) {
     double turns = 0;
     const auto read = std::from_chars(text.data(), text.data() + at, turns);
-    if (read.ec != std::errc{} || !(turns > 0)) {
-      verdict_->setText("Threads to the inch: write a number, like 16 tpi.");
-      colour_label(verdict_, theme().gone);
-      return;
-    }
+    if (read.ec != std::errc{} || !(turns > 0))
+      return fail("Threads to the inch: write a number, like 16 tpi.");
     in.pitch = mm_per_inch / turns;
   } else {
-    const auto pitch = length(pitch_, verdict_, 0);
-    if (!pitch) return;
-    in.pitch = *pitch;
+    const auto pitch = pitch_->read(unit_);
+    if (!pitch.ok()) return fail(pitch_->accessibleName() + ": " + pitch.wrong);
+    in.pitch = pitch.mm;
   }
   const auto found = threads::identify(in);
-  verdict_->setText(qt(found.ok ? found.verdict : found.message));
-  if (!found.ok) {
-    colour_label(verdict_, theme().gone);
-    return;
-  }
+  if (!found.ok) return fail(qt(found.message));
+  verdict_->setText(qt(found.verdict));
   ranked_->setRowCount(static_cast<int>(found.ranked.size()));
   for (std::size_t k = 0; k < found.ranked.size(); ++k) {
     const auto& like = found.ranked[k];

@@ -1,6 +1,7 @@
 #pragma once
 // Threads: drills, engagement and depth of a thread by its name; and which thread an unknown one may be.
 
+#include "app/marks/length_edit.h"
 #include "quantity/drills.h"
 #include "quantity/unit.h"
 
@@ -9,7 +10,6 @@
 #include <QLineEdit>
 #include <QTableWidget>
 
-#include <optional>
 #include <vector>
 
 namespace datrin::app {
@@ -31,13 +31,13 @@ public:
   QString verdict() const { return verdict_->text(); }
 
 private:
-  std::optional<double> length(QLineEdit* edit, QLabel* words, double when_empty);
   void plan();
   void identify();
 
   Unit unit_;
   std::vector<Drill> owned_;
-  QLineEdit *thread_, *percent_, *deep_, *engaged_, *outside_, *pitch_;
+  QLineEdit *thread_, *percent_;
+  LengthEdit *deep_, *engaged_, *outside_, *pitch_;
   QLabel *answer_, *verdict_;
   QTableWidget* ranked_;
 };

@@ -10,14 +10,14 @@
 namespace datrin::store {
 
 using namespace build;
-using json = nlohmann::ordered_json;
+using nlohmann::ordered_json;
 
 namespace {
 
-json object_of(const std::vector<Field>& fields);
+ordered_json object_of(const std::vector<Field>& fields);
 
-json number_schema(const Field& f) {
-  json s{{"type", f.type == FieldType::whole ? "integer" : "number"}};
+ordered_json number_schema(const Field& f) {
+  ordered_json s{{"type", f.type == FieldType::whole ? "integer" : "number"}};
   switch (f.rule) {
   case Rule::any:
   case Rule::unit_length:
@@ -51,8 +51,8 @@ json number_schema(const Field& f) {
   return s;
 }
 
-json id_schema(const Field& f) {
-  json s{{"type", "integer"}, {"minimum", 0}};
+ordered_json id_schema(const Field& f) {
+  ordered_json s{{"type", "integer"}, {"minimum", 0}};
   std::string kinds;
   for (const int kind : f.refers_to)
     kinds += fmt::format("{}{}", kinds.empty() ? "" : " or ", description(kind).name);
@@ -62,8 +62,8 @@ json id_schema(const Field& f) {
   return s;
 }
 
-json list_of(json items, std::size_t count) {
-  json s{{"type", "array"}, {"items", std::move(items)}};
+ordered_json list_of(ordered_json items, std::size_t count) {
+  ordered_json s{{"type", "array"}, {"items", std::move(items)}};
   if (count > 0) {
     s["minItems"] = count;
     s["maxItems"] = count;
@@ -71,11 +71,11 @@ json list_of(json items, std::size_t count) {
   return s;
 }
 
-json flag_schema() {
-  return {{"enum", json::array({0, 1})}};
+ordered_json flag_schema() {
+  return {{"enum", ordered_json::array({0, 1})}};
 }
 
-void add_field(const Field& f, json& properties) {
+void add_field(const Field& f, ordered_json& properties) {
   switch (f.type) {
   case FieldType::text:
     properties[f.name] = {{"type", "string"}};
@@ -91,7 +91,7 @@ void add_field(const Field& f, json& properties) {
     properties[f.name] = list_of(flag_schema(), f.count);
     return;
   case FieldType::word: {
-    auto& words = (properties[f.name] = json::object())["enum"] = json::array();
+    auto& words = (properties[f.name] = ordered_json::object())["enum"] = ordered_json::array();
     for (std::size_t k = 0; k < f.words.second; ++k) words.push_back(f.words.first[k]);
     return;
   }
@@ -119,10 +119,10 @@ void add_field(const Field& f, json& properties) {
   }
 }
 
-json object_of(const std::vector<Field>& fields) {
-  json properties = json::object();
+ordered_json object_of(const std::vector<Field>& fields) {
+  ordered_json properties = ordered_json::object();
   for (const auto& f : fields) add_field(f, properties);
-  json required = json::array();
+  ordered_json required = ordered_json::array();
   for (const auto& [name, unused] : properties.items()) required.push_back(name);
   return {{"type", "object"}, {"required", std::move(required)}, {"properties", std::move(properties)}};
 }
@@ -130,8 +130,9 @@ json object_of(const std::vector<Field>& fields) {
 } // namespace
 
 std::string build_schema() {
-  json kinds = json::array(), choices = json::array(), definitions = json::object();
-  const json number{{"type", "number"}};
+  ordered_json kinds = ordered_json::array(), choices = ordered_json::array(),
+               definitions = ordered_json::object();
+  const ordered_json number{{"type", "number"}};
   definitions["vector"] = list_of(number, 3);
   auto rotation = list_of(number, 9);
   rotation["description"] = "row by row";
@@ -155,8 +156,8 @@ std::string build_schema() {
                              {"kind", {{"enum", std::move(kinds)}}},
                              {"body", {{"type", "object"}}}}},
                            {"allOf", std::move(choices)}};
-  const json text{{"type", "string"}};
-  json schema;
+  const ordered_json text{{"type", "string"}};
+  ordered_json schema;
   schema["$schema"] = "https://json-schema.org/draft/2020-12/schema";
   schema["$id"] = "urn:datrin:build:1";
   schema["title"] = "A Datrin build as one JSON file";

@@ -1,0 +1,29 @@
+#include "app/marks/message_line.h"
+
+#include "app/marks/column.h"
+#include "app/theme.h"
+
+namespace datrin::app {
+
+MessageLine::MessageLine(QWidget* parent) : QLabel(parent) {
+  setWordWrap(true);
+  setTextFormat(Qt::PlainText);
+  setFont(theme().small());
+  tell({});
+}
+
+void MessageLine::tell(const QString& words) {
+  say(words, false);
+}
+
+void MessageLine::refuse(const QString& words) {
+  say(words, true);
+}
+
+void MessageLine::say(const QString& words, bool wrong) {
+  refuses_ = wrong;
+  setText(words);
+  colour_label(this, wrong ? theme().gone : theme().muted);
+}
+
+} // namespace datrin::app
