@@ -43,7 +43,7 @@ public:
   explicit LengthEdit(const QString& accessible_name, const QString& hint = {}, LengthRule rule = {});
   void set_rule(LengthRule rule) { rule_ = std::move(rule); }
   /// What it means when nothing is typed; without it something must be.
-  void set_when_empty(double mm) { when_empty_ = mm; }
+  void set_when_empty(std::optional<double> mm) { when_empty_ = mm; }
 
   TypedLength read(Unit unit) const;
   /// Reads it for a form: what is not understood is marked, told on `line` under the field's name, and the

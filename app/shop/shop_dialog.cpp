@@ -165,7 +165,7 @@ void ShopDialog::add_tool() {
   }
   const bool cuts_sides = kind_->currentIndex() == 0; // a reamer without a size reaches nothing
   least_->set_when_empty(cuts_sides ? 0.05 : 0);
-  size_->set_when_empty(0);
+  size_->set_when_empty(cuts_sides ? std::optional(0.0) : std::nullopt);
   size_->set_rule(cuts_sides ? must_not_be_negative : must_be_positive);
   const auto corner = corner_->take(document_.unit(), *message_);
   const auto least = corner ? least_->take(document_.unit(), *message_) : std::nullopt;

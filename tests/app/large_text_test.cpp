@@ -149,7 +149,7 @@ TEST_F(EveryFace, ADecimalCommaIsReadWhereThePersonWritesOne) {
   EXPECT_EQ(list.back().second.size, 0.75);
   spots->xyz(0)->setText("1");
   QTest::mouseClick(spots->add_button(), Qt::LeftButton);
-  EXPECT_TRUE(spots->message().startsWith("y: ")) << spots->message().toStdString();
+  EXPECT_TRUE(spots->message().startsWith("Spot, y: ")) << spots->message().toStdString();
   EXPECT_EQ(window->document().build().spots_of(window->document().piece()).size(), 2U);
 }
 

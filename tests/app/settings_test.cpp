@@ -60,12 +60,12 @@ TEST_F(Surveying, AFifthMarkIsTypedAndRemoved) {
   enter(panel->mark_xyz(0), "1 in", Qt::Key_Return);
   enter(panel->mark_xyz(1), "twelve", Qt::Key_Return);
   enter(panel->mark_xyz(2), "3/8 in", Qt::Key_Return);
-  EXPECT_TRUE(panel->message().startsWith("y: ")) << panel->message().toStdString();
+  EXPECT_TRUE(panel->message().startsWith("Mark, y: ")) << panel->message().toStdString();
   EXPECT_EQ(build().marks_of(piece()).size(), before);
   enter(panel->mark_xyz(1), "12", Qt::Key_Return);
   panel->mark_spread()->setText("-1 mm");
   enter(panel->mark_xyz(2), "3/8 in", Qt::Key_Return);
-  EXPECT_EQ(panel->message(), "\u00B1: must not be negative");
+  EXPECT_EQ(panel->message(), "Uncertainty of the mark, 95 %: must not be negative");
   EXPECT_EQ(build().marks_of(piece()).size(), before);
   panel->mark_spread()->setText("0.04 mm");
   enter(panel->mark_xyz(2), "3/8 in", Qt::Key_Return);
