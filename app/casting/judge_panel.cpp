@@ -167,7 +167,7 @@ void JudgePanel::show_state(const PieceState& state, const casting::SeatResult* 
     const auto& s = state.input.seat.surfaces[i];
     const auto id = QVariant::fromValue<qlonglong>(state.input.surface_ids[i]);
     if (s.machined) favoured_->addItem(qt(s.id), id);
-    if (s.shape.kind == SurfaceKind::bore && casting::around(state.input.seat, static_cast<int>(i)) >= 0)
+    if (is_hole(s.shape.kind) && casting::around(state.input.seat, static_cast<int>(i)) >= 0)
       central_->addItem(qt(s.id) + " central in its boss", id);
   }
   if (const int k = favoured_->findData(now); k >= 0) favoured_->setCurrentIndex(k);

@@ -221,7 +221,7 @@ void MarkingPage::fill_boxes() {
     for (std::size_t i = 0; i < state_.input.seat.points.size(); ++i) {
       const auto& point = state_.input.seat.points[i];
       const auto& surface = state_.input.seat.surfaces[static_cast<std::size_t>(point.surface)];
-      if (surface.shape.kind == SurfaceKind::bore ||
+      if (is_hole(surface.shape.kind) ||
           stock_direction(surface.shape, state_.pose.apply(point.xyz)).dot(marking_.up) > -0.7)
         continue;
       box->addItem(QString("touch %1 on %2").arg(i + 1).arg(qt(surface.id)),

@@ -63,8 +63,8 @@ DimensionPanel::DimensionPanel(Document& document, QWidget* parent)
   else
     head->addWidget(heading_label("Dimension"));
   head->addStretch(1);
-  add_->setToolTip("Ctrl+Shift+N");
-  add_->setShortcut(QKeySequence("Ctrl+Shift+N"));
+  add_->setToolTip("Ctrl+Shift+A");
+  add_->setShortcut(QKeySequence("Ctrl+Shift+A"));
   head->addWidget(add_);
   head->addWidget(remove_);
   column->addLayout(head);

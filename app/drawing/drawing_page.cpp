@@ -40,9 +40,10 @@ void DrawingPage::make_picture() {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(8);
-  canvas_->set_empty_text("State the finished part",
-                          "Add a plane, a bore or a boss below; type its sizes as the drawing gives them: 1 "
-                          "3/8, 35 mm, #30. It is drawn here as you type.");
+  canvas_->set_empty_text(
+      "State the finished part",
+      "Add a plane, a bore, a boss or a taper below; type its sizes as the drawing gives them: 1 "
+      "3/8, 35 mm, #30. It is drawn here as you type.");
   column->addWidget(canvas_, 62);
   column->addWidget(tables_, 38);
 }
@@ -64,6 +65,7 @@ void DrawingPage::make_table() {
   button("Add plane", "Ctrl+Shift+P", [this] { add_surface(SurfaceKind::plane); });
   button("Add bore", "Ctrl+Shift+B", [this] { add_surface(SurfaceKind::bore); });
   button("Add boss", "Ctrl+Shift+O", [this] { add_surface(SurfaceKind::boss); });
+  button("Add taper", "Ctrl+Shift+C", [this] { add_surface(SurfaceKind::taper_bore); });
   button("Remove", "Ctrl+Backspace", [this] { remove_surface(); });
   bar->addStretch(1);
   auto* frame = muted_label("x right, z up in the front view; the end is seen along x");
@@ -222,7 +224,10 @@ void DrawingPage::show_canvas(const build::PartSurface* preview) {
 
 void DrawingPage::add_surface(SurfaceKind kind) {
   const auto added = build::add_surface(document_.build(), document_.part(), kind);
-  if (!added.ok()) return;
+  if (!added.ok()) {
+    emit say(qt(added.wrong));
+    return;
+  }
   chosen_ = added.id;
   if (!document_.apply(added.edit)) return;
   table_->selectRow(model_->row_of(chosen_));

@@ -1,6 +1,7 @@
 #include "app/drawing/surface_form.h"
 
 #include "app/marks/column.h"
+#include "app/marks/fields.h"
 #include "app/theme.h"
 #include "build/edit_drawing.h"
 #include "geometry/direction_text.h"
@@ -22,18 +23,9 @@ int label_width() {
   return theme().ipx(70);
 }
 
-QWidget* labelled(const QString& words, QWidget* field) {
-  auto* row = new QWidget;
-  auto* box = new QHBoxLayout(row);
-  box->setContentsMargins(0, 0, 0, 0);
-  box->setSpacing(8);
-  auto* label = new QLabel(words);
-  label->setFixedWidth(label_width());
-  label->setBuddy(field);
+QWidget* named(const QString& words, QWidget* field) {
   field->setAccessibleName(words);
-  box->addWidget(label);
-  box->addWidget(field, 1);
-  return row;
+  return labelled(words, field, 70);
 }
 
 } // namespace
@@ -41,15 +33,15 @@ QWidget* labelled(const QString& words, QWidget* field) {
 SurfaceForm::SurfaceForm(Document& document, QWidget* parent)
     : QWidget(parent), document_(document), name_(new QLineEdit), kind_(new QComboBox),
       finish_(new QComboBox), direction_(new QComboBox), direction_label_(new QLabel),
-      direction_wrong_(muted_label()) {
+      direction_wrong_(muted_label()), taper_(new QLineEdit), taper_words_(new MessageLine) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(6);
-  column->addWidget(labelled("Name", name_));
-  kind_->addItems({"plane", "bore", "boss"});
-  column->addWidget(labelled("Kind", kind_));
+  column->addWidget(named("Name", name_));
+  kind_->addItems(shown_words<SurfaceKind>());
+  column->addWidget(named("Kind", kind_));
   finish_->addItems({"machined", "as cast"});
-  column->addWidget(labelled("Finish", finish_));
+  column->addWidget(named("Finish", finish_));
 
   add(
       "x", [](PartSurface& s, double v) { s.point.x() = v; },
@@ -80,6 +72,10 @@ SurfaceForm::SurfaceForm(Document& document, QWidget* parent)
   add(
       "Diameter", [](PartSurface& s, double v) { s.diameter = v; },
       [](const PartSurface& s) { return s.diameter; }, false, true, must_be_positive);
+  column->addWidget(taper_row_ = named("Taper", taper_));
+  taper_->setPlaceholderText("1 in 20, or the whole angle");
+  column->addWidget(taper_words_);
+  connect(taper_, &QLineEdit::editingFinished, this, [this] { keep_taper(); });
   add(
       "Width", [](PartSurface& s, double v) { s.width = v; }, [](const PartSurface& s) { return s.width; },
       true, false, must_not_be_negative);
@@ -175,11 +171,37 @@ void SurfaceForm::keep_direction() {
   if ((changed.direction - now->direction).norm() > 1e-12) keep(changed, "Direction");
 }
 
+void SurfaceForm::keep_taper() {
+  const auto* now = current();
+  if (now == nullptr || !taper_->isModified()) return;
+  const auto read = parse_angle(taper_->text().toStdString(), angle_options(TaperOf::cone));
+  if (!read.ok) return taper_words_->refuse(qt(read.message));
+  auto changed = *now;
+  changed.half_angle = read.radian / 2;
+  if (const auto wrong = shape_wrong(changed.shape()); !wrong.empty())
+    return taper_words_->refuse("Taper: the surface " + qt(wrong));
+  taper_->setModified(false);
+  keep(changed, "Taper");
+}
+
+void SurfaceForm::show_taper(const PartSurface& s, bool another) {
+  const bool cone = is_cone(s.kind);
+  if (!cone || (!another && taper_->isModified())) return;
+  taper_->setText(qt(taper_text(2 * s.half_angle)));
+  taper_->setModified(false);
+  taper_words_->tell(
+      QString("On the diameter. Whole angle %1, half %2. It is widest towards its axis' end; the "
+              "diameter is that at x, y, z.")
+          .arg(qt(angle_text(2 * s.half_angle)), qt(angle_text(s.half_angle))));
+}
+
 void SurfaceForm::show_surface(build::Id id) {
   const bool another = id != id_;
   id_ = id;
   const auto* s = current();
   setEnabled(s != nullptr);
+  taper_row_->setVisible(s != nullptr && is_cone(s->kind));
+  taper_words_->setVisible(s != nullptr && is_cone(s->kind));
   if (s == nullptr) return;
   if (another || !name_->hasFocus() || !name_->isModified()) name_->setText(qt(s->name));
   kind_->setCurrentIndex(static_cast<int>(s->kind));
@@ -190,6 +212,7 @@ void SurfaceForm::show_surface(build::Id id) {
     direction_->setEditText(qt(direction_text(s->direction)));
     direction_wrong_->hide();
   }
+  show_taper(*s, another);
   for (auto& entry : entries_) {
     const bool stock = entry.field->edit()->accessibleName() == "Stock";
     entry.field->setVisible((s->round() ? entry.for_round : entry.for_plane) && (!stock || s->machined));

@@ -24,6 +24,8 @@ public:
   QComboBox* kind_box() const { return kind_; }
   QComboBox* finish_box() const { return finish_; }
   QComboBox* direction_box() const { return direction_; }
+  QLineEdit* taper_edit() const { return taper_; }
+  QString taper_words() const { return taper_words_->text(); }
 
 signals:
   void previewed(const datrin::build::PartSurface& surface); ///< as it would be with what is being typed
@@ -40,6 +42,8 @@ private:
            bool for_round, LengthRule rule = {});
   void keep(build::PartSurface changed, const QString& what);
   void keep_direction();
+  void keep_taper();
+  void show_taper(const build::PartSurface& surface, bool another);
   const build::PartSurface* current() const;
 
   Document& document_;
@@ -47,6 +51,9 @@ private:
   QLineEdit* name_;
   QComboBox *kind_, *finish_, *direction_;
   QLabel *direction_label_, *direction_wrong_;
+  QLineEdit* taper_;
+  MessageLine* taper_words_;
+  QWidget* taper_row_ = nullptr;
   std::vector<Entry> entries_;
 };
 

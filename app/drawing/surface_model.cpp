@@ -1,6 +1,7 @@
 #include "app/drawing/surface_model.h"
 
 #include "geometry/direction_text.h"
+#include "quantity/angle.h"
 #include "sheets/figures.h"
 
 namespace datrin::app {
@@ -63,7 +64,8 @@ QString SurfaceModel::text(const build::PartSurface& s, int column, Unit unit) c
   case size:
     if (s.round())
       return "\u00F8\u2009" + figure(s.diameter, unit) +
-             (s.height > 0 ? " \u00D7 " + figure(s.height, unit) : QString());
+             (s.height > 0 ? " \u00D7 " + figure(s.height, unit) : QString()) +
+             (is_cone(s.kind) ? ", " + qt(taper_text(2 * s.half_angle)) : QString());
     return s.width > 0 && s.height > 0 ? figure(s.width, unit) + " \u00D7 " + figure(s.height, unit)
                                        : QString();
   case stock:

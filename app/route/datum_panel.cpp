@@ -31,8 +31,8 @@ casting::FirstDatumInput first_datum_input(const build::Build& build, const Piec
     d.shape = s.shape();
     d.width = k < scene.surfaces.size() ? scene.surfaces[k].width : s.width;
     d.height = k < scene.surfaces.size() ? scene.surfaces[k].height : s.height;
-    // A bore is no place to stand on, and what was cut is no longer as cast.
-    d.as_cast = s.kind != SurfaceKind::bore && build.cuts_of(state.piece, id).empty();
+    // A hole is no place to stand on, and what was cut is no longer as cast.
+    d.as_cast = !is_hole(s.kind) && build.cuts_of(state.piece, id).empty();
     d.to_machine = s.machined;
     if (!s.round() && std::abs(s.direction.dot(foundry.draw)) < 0.1) d.draft = foundry.draft;
     if (const int i = state.input.surface_index(id); i >= 0) {

@@ -62,13 +62,29 @@ AngleResult parse_angle(std::string_view given, const AngleOptions& options) {
   return out;
 }
 
-std::string angle_text(double radian) {
-  auto text = fmt::format("{:.3f}", degrees(radian));
+namespace {
+
+/// With as few figures as say it to a thousandth.
+std::string thousandths(double value) {
+  auto text = fmt::format("{:.3f}", value);
   while (text.back() == '0') text.pop_back();
   if (text.back() == '.') text.pop_back();
   if (text == "-0") text = "0";
   if (text[0] == '-') text.replace(0, 1, "\u2212");
-  return text + "\u00B0";
+  return text;
+}
+
+} // namespace
+
+std::string angle_text(double radian) {
+  return thousandths(degrees(radian)) + "\u00B0";
+}
+
+std::string taper_text(double whole_angle) {
+  const double run = 0.5 / std::tan(whole_angle / 2);
+  const double shown = std::round(run * 1000) / 1000;
+  const bool exact = whole_angle > 0 && std::abs(2 * std::atan(0.5 / shown) - whole_angle) < 1e-9;
+  return exact ? "1 in " + thousandths(shown) : angle_text(whole_angle);
 }
 
 } // namespace datrin

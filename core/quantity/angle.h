@@ -34,4 +34,8 @@ AngleResult parse_angle(std::string_view text, const AngleOptions& options = {})
 /// "4.764°": as few figures as say it to a thousandth of a degree.
 std::string angle_text(double radian);
 
+/// A cone by its whole angle, as drawings give it: "1 in 20" on the diameter where that says it exactly (to
+/// three decimals), else the angle. Read back by `parse_angle` with `TaperOf::cone`.
+std::string taper_text(double whole_angle);
+
 } // namespace datrin

@@ -20,6 +20,10 @@ inline void PrintTo(const QString& text, std::ostream* out) {
   *out << '"' << text.toStdString() << '"';
 }
 
+inline std::ostream& operator<<(std::ostream& out, const QString& text) {
+  return out << text.toStdString();
+}
+
 namespace datrin::test {
 
 /// How much of a widget is drawn on: the share of its pixels that are not of its most common colour.
