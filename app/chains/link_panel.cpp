@@ -15,16 +15,9 @@
 
 namespace datrin::app {
 
+using chains::Flank;
 using sheets::fit_figure;
 using sheets::qt;
-
-namespace {
-
-/// What marks an entry of the surface boxes as a flank: its data is surface × 4 + 1 (far) or 2 (near), and
-/// this.
-constexpr qlonglong flank_mark = 1LL << 60;
-
-} // namespace
 
 LinkPanel::LinkPanel(Document& document, QWidget* parent)
     : QWidget(parent), document_(document),
@@ -139,24 +132,35 @@ void LinkPanel::show_chain(build::Id id) {
 
 void LinkPanel::fill_surfaces() {
   const auto& b = document_.build();
-  const auto part = part_->currentData().toLongLong();
+  const chains::WalkEnd was[] = {end_in(from_), end_in(to_)};
+  const auto surfaces = b.surfaces_of(part_->currentData().toLongLong());
+  ends_.clear();
+  for (const auto& [id, s] : surfaces) ends_.push_back({id, Flank::none});
+  // The flanks of what is round, on either side of the way.
+  for (const auto& [id, s] : surfaces)
+    if (s.round())
+      for (const auto flank : {Flank::far, Flank::near}) ends_.push_back({id, flank});
   for (auto* box : {from_, to_}) {
     const QSignalBlocker quiet(box);
-    const auto kept = box->currentData();
+    const auto kept = was[box == from_ ? 0 : 1];
     box->clear();
-    for (const auto& [id, s] : b.surfaces_of(part))
-      box->addItem(s.round() ? QString("axis of %1").arg(qt(s.name)) : qt(s.name),
-                   static_cast<qlonglong>(id));
-    // The flanks of what is round, on either side of the way.
-    for (const auto& [id, s] : b.surfaces_of(part))
-      if (s.round()) {
-        box->addItem(QString("%1, far side").arg(qt(s.name)),
-                     QVariant::fromValue(static_cast<qlonglong>(id) * 4 + 1 + flank_mark));
-        box->addItem(QString("%1, near side").arg(qt(s.name)),
-                     QVariant::fromValue(static_cast<qlonglong>(id) * 4 + 2 + flank_mark));
-      }
-    box->setCurrentIndex(std::max(0, box->findData(kept)));
+    for (const auto& end : ends_) {
+      const auto& s = *b.find<build::PartSurface>(end.surface);
+      const auto words = end.flank == Flank::far    ? QString("%1, far side")
+                         : end.flank == Flank::near ? QString("%1, near side")
+                         : s.round()                ? QString("axis of %1")
+                                                    : QString("%1");
+      box->addItem(words.arg(qt(s.name)));
+    }
+    const auto again = std::find(ends_.begin(), ends_.end(), kept);
+    box->setCurrentIndex(again == ends_.end() ? 0 : static_cast<int>(again - ends_.begin()));
   }
+}
+
+chains::WalkEnd LinkPanel::end_in(const QComboBox* box) const {
+  const int k = box->currentIndex();
+  return k >= 0 && k < static_cast<int>(ends_.size()) ? ends_[static_cast<std::size_t>(k)]
+                                                      : chains::WalkEnd{};
 }
 
 void LinkPanel::add_link() {
@@ -177,19 +181,10 @@ void LinkPanel::add_link() {
 void LinkPanel::add_step() {
   chains::WalkStep step;
   step.part = part_->currentData().toLongLong();
-  const auto end = [](QComboBox* box, build::Id& surface, bool& flank, int& side) {
-    auto kept = box->currentData().toLongLong();
-    if (kept > flank_mark / 2) {
-      kept -= flank_mark;
-      flank = true;
-      side = kept % 4 == 1 ? 1 : -1;
-      kept /= 4;
-    }
-    surface = kept;
-  };
-  end(from_, step.from, step.from_flank, step.from_side);
-  end(to_, step.to, step.to_flank, step.to_side);
-  if (step.from == 0 || step.to == 0) return fail("The part has no surfaces to walk between yet.");
+  step.from = end_in(from_);
+  step.to = end_in(to_);
+  if (step.from.surface == 0 || step.to.surface == 0)
+    return fail("The part has no surfaces to walk between yet.");
   steps_.steps.push_back(step);
   show_steps();
 }
@@ -202,8 +197,8 @@ void LinkPanel::show_steps() {
   QStringList lines;
   for (const auto& step : steps_.steps) {
     const auto* part = b.find<build::Part>(step.part);
-    const auto* from = b.find<build::PartSurface>(step.from);
-    const auto* to = b.find<build::PartSurface>(step.to);
+    const auto* from = b.find<build::PartSurface>(step.from.surface);
+    const auto* to = b.find<build::PartSurface>(step.to.surface);
     if (part && from && to)
       lines << QString("%1: %2 \u2192 %3").arg(qt(part->name), qt(from->name), qt(to->name));
   }

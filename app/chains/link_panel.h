@@ -41,11 +41,13 @@ private:
   void take_walk();
   void show_steps();
   void fill_surfaces();
+  chains::WalkEnd end_in(const QComboBox* box) const;
   void fail(const QString& why);
 
   Document& document_;
   build::Id chain_ = 0;
   chains::WalkInput steps_;
+  std::vector<chains::WalkEnd> ends_; ///< what from and to are chosen among
   QTableWidget* table_;
   QComboBox *dimension_, *part_, *from_, *to_, *way_;
   QLineEdit* coefficient_;

@@ -86,7 +86,7 @@ void DrawingPage::make_table() {
   table_->horizontalHeader()->setHighlightSections(false);
   table_->horizontalHeader()->setStretchLastSection(true);
   table_->horizontalHeader()->setMinimumSectionSize(theme().ipx(30));
-  const int widths[] = {96, 54, 84, 68, 68, 68, 84, 142};
+  const int widths[] = {88, 84, 72, 60, 60, 60, 80, 172};
   for (int c = 0; c < 8; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
   lower->addWidget(table_, 1);
   tables_->addWidget(stated);

@@ -128,7 +128,7 @@ void SumsDialog::show_sum() {
 void SumsDialog::reckon() {
   const auto* sum = current();
   if (sum == nullptr) return;
-  bench::SumValues values;
+  std::vector<bench::SumValue> values;
   QString wrong;
   bool empty = true;
   for (std::size_t k = 0; k < fields_.size(); ++k) {

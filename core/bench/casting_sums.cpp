@@ -38,8 +38,8 @@ void add_casting_sums(std::vector<Sum>& list) {
                   "How far a drafted face runs out over its length: L tan a.",
                   {{"Length along the draw"}, {"Draft", Quantity::angle}},
                   [](const SumValues& v, Unit) {
-                    return right({{"runs out by", Quantity::length, v[0].value * std::tan(v[1].value),
-                                   "L \u00B7 tan a"}});
+                    return right({{"runs out by", Quantity::length,
+                                   v("Length along the draw") * std::tan(v("Draft")), "L \u00B7 tan a"}});
                   }});
   list.push_back({"metal-a-side",
                   group,
@@ -48,15 +48,19 @@ void add_casting_sums(std::vector<Sum>& list) {
                   {{"Cored diameter"}, {"Finished diameter"}, {"After a drill of", Quantity::length, true}},
                   [](const SumValues& v, Unit) {
                     std::vector<SumLine> lines{{"a side, in all", Quantity::length,
-                                                (v[1].value - v[0].value) / 2, "(finished \u2212 core) / 2"}};
-                    if (v[2].given) {
+                                                (v("Finished diameter") - v("Cored diameter")) / 2,
+                                                "(finished \u2212 core) / 2"}};
+                    if (v.given("After a drill of")) {
                       lines.push_back({"the drill takes a side", Quantity::length,
-                                       (v[2].value - v[0].value) / 2, "(drill \u2212 core) / 2"});
-                      lines.push_back({"left a side", Quantity::length, (v[1].value - v[2].value) / 2,
+                                       (v("After a drill of") - v("Cored diameter")) / 2,
+                                       "(drill \u2212 core) / 2"});
+                      lines.push_back({"left a side", Quantity::length,
+                                       (v("Finished diameter") - v("After a drill of")) / 2,
                                        "(finished \u2212 drill) / 2"});
                     }
-                    return right(lines,
-                                 v[1].value < v[0].value ? "The core is larger than the finished bore." : "");
+                    return right(lines, v("Finished diameter") < v("Cored diameter")
+                                            ? "The core is larger than the finished bore."
+                                            : "");
                   }});
   list.push_back(
       {"bore-map",
@@ -67,7 +71,7 @@ void add_casting_sums(std::vector<Sum>& list) {
        [](const SumValues& v, Unit unit) {
          std::vector<double> readings;
          std::string word;
-         std::string text = v[0].text;
+         std::string text = v.text("Readings");
          LengthOptions reading;
          reading.bare_unit = unit;
          if (const auto tail = text.find_last_of(" "); tail != std::string::npos)
@@ -93,9 +97,9 @@ void add_casting_sums(std::vector<Sum>& list) {
              {"taper over all", Quantity::length, readings.front() - readings.back(), "first \u2212 last"},
              {"from least to most", Quantity::length, *most - *least, ""}};
          std::string words;
-         if (v[1].given) {
-           const auto stop = std::find_if(readings.begin(), readings.end(),
-                                          [&](double r) { return r < v[1].value - 1e-9; });
+         if (v.given("Plug")) {
+           const auto stop =
+               std::find_if(readings.begin(), readings.end(), [&](double r) { return r < v("Plug") - 1e-9; });
            words = stop == readings.end()
                        ? "The plug goes through."
                        : fmt::format("The plug stops at reading {}.", stop - readings.begin() + 1);
@@ -108,9 +112,9 @@ void add_casting_sums(std::vector<Sum>& list) {
                   "How much comes off each side, of what there is over both.",
                   {{"Metal over both"}, {"Off the first side"}},
                   [](const SumValues& v, Unit) {
-                    const double other = v[0].value - v[1].value;
+                    const double other = v("Metal over both") - v("Off the first side");
                     return right({{"off the second side", Quantity::length, other, "both \u2212 first"},
-                                  {"half each would be", Quantity::length, v[0].value / 2, ""}},
+                                  {"half each would be", Quantity::length, v("Metal over both") / 2, ""}},
                                  other < 0 ? "The first side takes more than there is." : "");
                   }});
   list.push_back({"over-pin",
@@ -124,34 +128,36 @@ void add_casting_sums(std::vector<Sum>& list) {
                    {"Instrument \u00B1", Quantity::length, true}},
                   [](const SumValues& v, Unit) {
                     drawing::RestateInput in;
-                    in.nominal = v[0].value;
-                    in.pin = v[1].value;
-                    in.hole = v[2].given ? v[2].value : 0;
-                    in.upper = v[3].given ? v[3].value : 0;
+                    in.nominal = v("Edge to centre");
+                    in.pin = v("Pin");
+                    in.hole = v.given("Hole") ? v("Hole") : 0;
+                    in.upper = v.given("Limits \u00B1") ? v("Limits \u00B1") : 0;
                     in.lower = -in.upper;
-                    in.instrument = v[4].given ? v[4].value : 0;
+                    in.instrument = v.given("Instrument \u00B1") ? v("Instrument \u00B1") : 0;
                     return restated(in);
                   }});
-  list.push_back({"between-pins",
-                  group,
-                  "Centre distance over two pins",
-                  "Over and between two pins in two holes.",
-                  {{"Centre distance"}, {"First pin"}, {"Second pin"}},
-                  [](const SumValues& v, Unit) {
-                    if (v[1].value <= 0 || v[2].value <= 0) return wrong("Pins must be above 0");
-                    const double half = (v[1].value + v[2].value) / 2;
-                    return right(
-                        {{"over the pins", Quantity::length, v[0].value + half, "c + (d + e) / 2"},
-                         {"between the pins", Quantity::length, v[0].value - half, "c \u2212 (d + e) / 2"}});
-                  }});
-  list.push_back({"web",
-                  group,
-                  "Web beside a hole",
-                  "Metal between a hole and an edge, from the centre.",
-                  {{"Edge to centre"}, {"Hole"}},
-                  [](const SumValues& v, Unit) {
-                    return right({{"web", Quantity::length, v[0].value - v[1].value / 2, "c \u2212 D / 2"}});
-                  }});
+  list.push_back(
+      {"between-pins",
+       group,
+       "Centre distance over two pins",
+       "Over and between two pins in two holes.",
+       {{"Centre distance"}, {"First pin"}, {"Second pin"}},
+       [](const SumValues& v, Unit) {
+         if (v("First pin") <= 0 || v("Second pin") <= 0) return wrong("Pins must be above 0");
+         const double half = (v("First pin") + v("Second pin")) / 2;
+         return right(
+             {{"over the pins", Quantity::length, v("Centre distance") + half, "c + (d + e) / 2"},
+              {"between the pins", Quantity::length, v("Centre distance") - half, "c \u2212 (d + e) / 2"}});
+       }});
+  list.push_back(
+      {"web",
+       group,
+       "Web beside a hole",
+       "Metal between a hole and an edge, from the centre.",
+       {{"Edge to centre"}, {"Hole"}},
+       [](const SumValues& v, Unit) {
+         return right({{"web", Quantity::length, v("Edge to centre") - v("Hole") / 2, "c \u2212 D / 2"}});
+       }});
   list.push_back({"ball",
                   group,
                   "Mouth of a cone by a ball",
@@ -160,9 +166,9 @@ void add_casting_sums(std::vector<Sum>& list) {
                   [](const SumValues& v, Unit) {
                     drawing::RestateInput in;
                     in.how = drawing::Restated::ball_in_cone;
-                    in.nominal = v[0].value;
-                    in.pin = v[1].value;
-                    in.half_angle = v[2].value / 2;
+                    in.nominal = v("Mouth diameter");
+                    in.pin = v("Ball");
+                    in.half_angle = v("Whole angle") / 2;
                     const auto r = drawing::restate(in);
                     if (!r.usable()) return wrong(r.message);
                     return right({{"top of the ball over the face", Quantity::length, r.reading,
@@ -176,9 +182,9 @@ void add_casting_sums(std::vector<Sum>& list) {
                   "What an angle and its complement climb over a length.",
                   {{"Angle", Quantity::angle}, {"Over a length of"}},
                   [](const SumValues& v, Unit) {
-                    if (v[0].value <= 0 || v[0].value >= pi / 2)
+                    if (v("Angle") <= 0 || v("Angle") >= pi / 2)
                       return wrong("Angle: between 0 and 90\u00B0");
-                    const auto legs = drawing::angle_legs(v[0].value, v[1].value);
+                    const auto legs = drawing::angle_legs(v("Angle"), v("Over a length of"));
                     return right({{"as written, climbs", Quantity::length, legs.leg, "L \u00B7 tan a"},
                                   {"complement", Quantity::angle, legs.complement, "90\u00B0 \u2212 a"},
                                   {"as the complement, climbs", Quantity::length, legs.other_leg,
@@ -191,7 +197,7 @@ void add_casting_sums(std::vector<Sum>& list) {
                   "Radius of a full round on an edge of a thickness.",
                   {{"Thickness"}},
                   [](const SumValues& v, Unit) {
-                    return right({{"radius", Quantity::length, v[0].value / 2, "t / 2"}});
+                    return right({{"radius", Quantity::length, v("Thickness") / 2, "t / 2"}});
                   }});
 }
 

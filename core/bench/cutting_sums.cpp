@@ -31,7 +31,8 @@ void add_cutting_sums(std::vector<Sum>& list) {
                   "Passes as they were announced against the metal there is.",
                   {{"Passes", Quantity::lengths, false, "0.0975 + 0.150 + 0.040"}, {"Metal there is"}},
                   [](const SumValues& v, Unit unit) {
-                    const auto check = allowance::check_announced(v[0].text, v[1].value, unit, false);
+                    const auto check =
+                        allowance::check_announced(v.text("Passes"), v("Metal there is"), unit, false);
                     if (!check.ok) return wrong("Passes: " + check.message);
                     return right({{"they add up to", Quantity::length, check.total, ""},
                                   {"too much", Quantity::length, check.off, "sum \u2212 what there is"}},
@@ -43,7 +44,7 @@ void add_cutting_sums(std::vector<Sum>& list) {
                   "From a measurement: on the diameter and a side.",
                   {{"Measures now"}, {"Finished size"}},
                   [](const SumValues& v, Unit) {
-                    const double left = v[0].value - v[1].value;
+                    const double left = v("Measures now") - v("Finished size");
                     return right({{"left, on the diameter", Quantity::length, left, "now \u2212 finished"},
                                   {"left, a side", Quantity::length, left / 2, "half"}},
                                  left < 0 ? "It is past size already (for a bore: read the other way round)."
@@ -59,7 +60,7 @@ void add_cutting_sums(std::vector<Sum>& list) {
                     std::vector<SumLine> lines;
                     for (const double step : allowance::trial_steps(5 * mm_per_thou))
                       lines.push_back({fmt::format("try {} off", lines.size() + 1), Quantity::length,
-                                       v[0].value + step, ""});
+                                       v("Size of the mate") + step, ""});
                     return right(lines);
                   }});
   list.push_back({"ream-ladder",
@@ -69,8 +70,8 @@ void add_cutting_sums(std::vector<Sum>& list) {
                   {{"Reamed size"}, {"Cored hole", Quantity::length, true}},
                   [](const SumValues& v, Unit unit) {
                     allowance::LadderInput in;
-                    in.size = v[0].value;
-                    in.cored = v[1].given ? v[1].value : 0;
+                    in.size = v("Reamed size");
+                    in.cored = v.given("Cored hole") ? v("Cored hole") : 0;
                     in.drills = unit;
                     const auto ladder = allowance::drill_ladder(in);
                     if (!ladder.usable()) return wrong(ladder.message);
@@ -89,11 +90,11 @@ void add_cutting_sums(std::vector<Sum>& list) {
                    {"Drill", Quantity::length, true},
                    {"Wanted, %", Quantity::number, true, "as the standard has it"}},
                   [](const SumValues& v, Unit unit) {
-                    const auto found = threads::find(v[0].text);
+                    const auto found = threads::find(v.text("Thread"));
                     if (!found.thread) return wrong("Thread: " + found.message);
                     const auto* thread = found.thread;
-                    if (v[1].given) {
-                      const double percent = thread->percent_of(v[1].value);
+                    if (v.given("Drill")) {
+                      const double percent = thread->percent_of(v("Drill"));
                       return right({{"per cent of thread", Quantity::number, percent,
                                      "(major \u2212 hole) / (2 \u00B7 depth)"}},
                                    percent > 100  ? "More than a full thread: the tap will break."
@@ -101,7 +102,7 @@ void add_cutting_sums(std::vector<Sum>& list) {
                                                   : "");
                     }
                     threads::TapInput in{*thread};
-                    in.percent = v[2].given ? v[2].value : 0;
+                    in.percent = v.given("Wanted, %") ? v("Wanted, %") : 0;
                     in.drawer = unit;
                     const auto plan = threads::plan_tap(in);
                     if (!plan.ok) return wrong("Wanted, %: " + plan.message);
@@ -115,9 +116,9 @@ void add_cutting_sums(std::vector<Sum>& list) {
                   "How far the point goes beyond the full diameter: D / (2 tan(point / 2)).",
                   {{"Drill"}, {"Point angle", Quantity::angle, true, "118\u00B0"}},
                   [](const SumValues& v, Unit) {
-                    const double point = v[1].given ? v[1].value : radians(118);
+                    const double point = v.given("Point angle") ? v("Point angle") : radians(118);
                     if (point <= 0 || point >= pi) return wrong("Point angle: between 0 and 180\u00B0");
-                    return right({{"point", Quantity::length, v[0].value / (2 * std::tan(point / 2)),
+                    return right({{"point", Quantity::length, v("Drill") / (2 * std::tan(point / 2)),
                                    "D / (2 tan(point / 2))"}});
                   }});
   list.push_back({"taper-length",
@@ -130,15 +131,16 @@ void add_cutting_sums(std::vector<Sum>& list) {
                    {"in a length of"},
                    {"Station inboard", Quantity::length, true}},
                   [](const SumValues& v, Unit) {
-                    if (v[2].value <= 0 || v[3].value <= 0)
+                    if (v("Taper, on") <= 0 || v("in a length of") <= 0)
                       return wrong("Taper and its length must be above 0");
-                    if (v[0].value < v[1].value)
+                    if (v("Large end") < v("Small end"))
                       return wrong("Large end: must not be less than the small end");
-                    const double rate = v[2].value / v[3].value;
-                    std::vector<SumLine> lines{{"length", Quantity::length, (v[0].value - v[1].value) / rate,
+                    const double rate = v("Taper, on") / v("in a length of");
+                    std::vector<SumLine> lines{{"length", Quantity::length,
+                                                (v("Large end") - v("Small end")) / rate,
                                                 "(large \u2212 small) / rate"}};
-                    if (v[4].given)
-                      lines.push_back({"width there, more by", Quantity::length, v[4].value * rate,
+                    if (v.given("Station inboard"))
+                      lines.push_back({"width there, more by", Quantity::length, v("Station inboard") * rate,
                                        "station \u00B7 rate"});
                     return right(lines);
                   }});
@@ -152,22 +154,23 @@ void add_cutting_sums(std::vector<Sum>& list) {
                    {"Metres a minute", Quantity::number, true},
                    {"Feed a revolution", Quantity::length, true}},
                   [](const SumValues& v, Unit) {
-                    if (v[0].value <= 0) return wrong("Diameter: must be above 0");
+                    if (v("Diameter") <= 0) return wrong("Diameter: must be above 0");
                     std::vector<SumLine> lines;
-                    double rpm = v[1].value;
-                    if (v[1].given) {
+                    double rpm = v("Revolutions a minute");
+                    if (v.given("Revolutions a minute")) {
                       lines.push_back({"metres a minute", Quantity::number,
-                                       pi * v[0].value * v[1].value / 1000, "\u03C0 D n"});
+                                       pi * v("Diameter") * v("Revolutions a minute") / 1000, "\u03C0 D n"});
                       lines.push_back({"feet a minute", Quantity::number,
-                                       pi * v[0].value * v[1].value / 304.8, "\u03C0 D n"});
-                    } else if (v[2].given) {
-                      rpm = v[2].value * 1000 / (pi * v[0].value);
+                                       pi * v("Diameter") * v("Revolutions a minute") / 304.8, "\u03C0 D n"});
+                    } else if (v.given("Metres a minute")) {
+                      rpm = v("Metres a minute") * 1000 / (pi * v("Diameter"));
                       lines.push_back({"revolutions a minute", Quantity::number, rpm, "v / (\u03C0 D)"});
                     } else {
                       return wrong("Revolutions or Metres a minute: give one");
                     }
-                    if (v[3].given)
-                      lines.push_back({"feed a minute", Quantity::length, v[3].value * rpm, "feed \u00B7 n"});
+                    if (v.given("Feed a revolution"))
+                      lines.push_back(
+                          {"feed a minute", Quantity::length, v("Feed a revolution") * rpm, "feed \u00B7 n"});
                     return right(lines);
                   }});
   list.push_back({"dial",
@@ -176,8 +179,8 @@ void add_cutting_sums(std::vector<Sum>& list) {
                   "Metal a side as a dial shows it that reads the diameter, or a side.",
                   {{"Depth a side"}},
                   [](const SumValues& v, Unit) {
-                    return right({{"a side", Quantity::length, v[0].value, ""},
-                                  {"on the diameter", Quantity::length, 2 * v[0].value, "twice"}});
+                    return right({{"a side", Quantity::length, v("Depth a side"), ""},
+                                  {"on the diameter", Quantity::length, 2 * v("Depth a side"), "twice"}});
                   }});
 }
 

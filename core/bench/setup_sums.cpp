@@ -41,18 +41,19 @@ void add_setup_sums(std::vector<Sum>& list) {
         {"Reading at the other"},
         {"Read on", Quantity::lengths, true, "outside, or bore"}},
        [](const SumValues& v, Unit) {
-         const auto of = lower_case(trimmed(v[2].text));
+         const auto of = lower_case(trimmed(v.text("Read on")));
          if (!of.empty() && of != "outside" && of != "bore") return wrong("Read on: write outside or bore");
          const bool bore = of == "bore";
-         const double tir = std::abs(v[0].value - v[1].value);
+         const double tir = std::abs(v("Reading at one jaw") - v("Reading at the other"));
          return right(
              {{"runout, whole", Quantity::length, tir, "difference of the readings"},
               {"move by", Quantity::length, tir / 2, "half of it"}},
-             tir == 0 ? "It runs true to the indicator."
-                      // An outside stands out where it reads higher; the wall of a bore stands in there.
-                      : fmt::format("Read {}: move the work {} the jaw that reads {}.",
-                                    bore ? "in the bore" : "on the outside", bore ? "towards" : "away from",
-                                    v[0].value > v[1].value ? "first" : "second"));
+             tir == 0
+                 ? "It runs true to the indicator."
+                 // An outside stands out where it reads higher; the wall of a bore stands in there.
+                 : fmt::format("Read {}: move the work {} the jaw that reads {}.",
+                               bore ? "in the bore" : "on the outside", bore ? "towards" : "away from",
+                               v("Reading at one jaw") > v("Reading at the other") ? "first" : "second"));
        }});
   list.push_back(
       {"two-stations",
@@ -61,11 +62,12 @@ void add_setup_sums(std::vector<Sum>& list) {
        "Whole runout near the chuck and further out: offset at each, and the tilt between.",
        {{"Whole runout, near"}, {"Whole runout, far"}, {"Apart"}},
        [](const SumValues& v, Unit) {
-         if (v[2].value <= 0) return wrong("Apart: must be above 0");
+         if (v("Apart") <= 0) return wrong("Apart: must be above 0");
          return right(
-             {{"offset, near", Quantity::length, v[0].value / 2, "runout / 2"},
-              {"offset, far", Quantity::length, v[1].value / 2, "runout / 2"},
-              {"tilt", Quantity::angle, std::atan((v[1].value - v[0].value) / (2 * v[2].value)),
+             {{"offset, near", Quantity::length, v("Whole runout, near") / 2, "runout / 2"},
+              {"offset, far", Quantity::length, v("Whole runout, far") / 2, "runout / 2"},
+              {"tilt", Quantity::angle,
+               std::atan((v("Whole runout, far") - v("Whole runout, near")) / (2 * v("Apart"))),
                "(T2 \u2212 T1) / (2 \u0394z)"}},
              "Both runouts seen the same way round; tap the far end for tilt, move the jaws for offset.");
        }});
@@ -75,8 +77,8 @@ void add_setup_sums(std::vector<Sum>& list) {
                   "A pin in a hole: the play, and how far off the middle it may stand.",
                   {{"Pin"}, {"Hole"}},
                   [](const SumValues& v, Unit) {
-                    if (v[1].value < v[0].value) return wrong("The pin is larger than the hole");
-                    const double play = v[1].value - v[0].value;
+                    if (v("Hole") < v("Pin")) return wrong("The pin is larger than the hole");
+                    const double play = v("Hole") - v("Pin");
                     return right({{"play", Quantity::length, play, "hole \u2212 pin"},
                                   {"off the middle, at most", Quantity::length, play / 2, "half of it"}});
                   }});
@@ -90,10 +92,11 @@ void add_setup_sums(std::vector<Sum>& list) {
         {"Apart"},
         {"Jaw's own waviness", Quantity::length, true, "0.0005 in"}},
        [](const SumValues& v, Unit) {
-         if (v[2].value <= 0) return wrong("Apart: must be above 0");
-         const double out = v[1].value - v[0].value, own = v[3].given ? v[3].value : 0.5 * mm_per_thou;
+         if (v("Apart") <= 0) return wrong("Apart: must be above 0");
+         const double out = v("Reading at the other") - v("Reading at one end"),
+                      own = v.given("Jaw's own waviness") ? v("Jaw's own waviness") : 0.5 * mm_per_thou;
          return right({{"out over that length", Quantity::length, out, "second \u2212 first"},
-                       {"angle", Quantity::angle, std::atan(out / v[2].value), ""},
+                       {"angle", Quantity::angle, std::atan(out / v("Apart")), ""},
                        {"each further tap should halve it to", Quantity::length, std::abs(out) / 2, ""}},
                       std::abs(out) <= own ? "Enough: what is left is the jaw itself."
                                            : "Go on: it is more than the jaw's own form.");
@@ -108,11 +111,12 @@ void add_setup_sums(std::vector<Sum>& list) {
         {"Strip length", Quantity::length, true},
         {"Thin end", Quantity::length, true}},
        [](const SumValues& v, Unit) {
-         if (v[1].value <= 0) return wrong("in a length of: must be above 0");
-         const double rate = v[0].value / v[1].value;
+         if (v("in a length of") <= 0) return wrong("in a length of: must be above 0");
+         const double rate = v("Taper, on") / v("in a length of");
          std::vector<SumLine> lines{{"angle", Quantity::angle, std::atan(rate), "atan(taper / length)"}};
-         if (v[2].given)
-           lines.push_back({"thick end", Quantity::length, (v[3].given ? v[3].value : 0) + rate * v[2].value,
+         if (v.given("Strip length"))
+           lines.push_back({"thick end", Quantity::length,
+                            (v.given("Thin end") ? v("Thin end") : 0) + rate * v("Strip length"),
                             "thin + rate \u00B7 length"});
          return right(lines);
        }});
@@ -125,7 +129,7 @@ void add_setup_sums(std::vector<Sum>& list) {
        "an angle.",
        {{"Angle", Quantity::angle}},
        [](const SumValues& v, Unit) {
-         const double wanted = degrees(v[0].value);
+         const double wanted = degrees(v("Angle"));
          if (wanted <= 0 || wanted > 90) return wrong("Angle: above 0, up to 90\u00B0");
          for (int most = 1; most <= 7; ++most) {
            std::vector<double> used;
@@ -142,16 +146,16 @@ void add_setup_sums(std::vector<Sum>& list) {
              "Angle: seven of the blocks, which go by quarters of a degree, do not make it; use a sine "
              "bar");
        }});
-  list.push_back(
-      {"sine-bar",
-       group,
-       "Sine bar",
-       "Height of the blocks under a sine bar: L sin a.",
-       {{"Length of the bar"}, {"Angle", Quantity::angle}},
-       [](const SumValues& v, Unit) {
-         if (v[0].value <= 0) return wrong("Length of the bar: must be above 0");
-         return right({{"blocks", Quantity::length, v[0].value * std::sin(v[1].value), "L \u00B7 sin a"}});
-       }});
+  list.push_back({"sine-bar",
+                  group,
+                  "Sine bar",
+                  "Height of the blocks under a sine bar: L sin a.",
+                  {{"Length of the bar"}, {"Angle", Quantity::angle}},
+                  [](const SumValues& v, Unit) {
+                    if (v("Length of the bar") <= 0) return wrong("Length of the bar: must be above 0");
+                    return right({{"blocks", Quantity::length, v("Length of the bar") * std::sin(v("Angle")),
+                                   "L \u00B7 sin a"}});
+                  }});
   list.push_back({"equal-supports",
                   group,
                   "Are the supports equal",
@@ -161,7 +165,7 @@ void add_setup_sums(std::vector<Sum>& list) {
                   [](const SumValues& v, Unit unit) {
                     LengthOptions reading;
                     reading.bare_unit = unit;
-                    const auto read = parse_length(v[0].text, reading);
+                    const auto read = parse_length(v.text("Readings"), reading);
                     if (!read.ok()) return wrong("Readings: " + read.message);
                     if (read.terms.size() < 2) return wrong("Readings: at least two, parted by +");
                     double low = 1e300, high = -1e300;
@@ -169,7 +173,7 @@ void add_setup_sums(std::vector<Sum>& list) {
                       low = std::min(low, t.mm);
                       high = std::max(high, t.mm);
                     }
-                    const double within = v[1].given ? v[1].value : 0.5 * mm_per_thou;
+                    const double within = v.given("Within") ? v("Within") : 0.5 * mm_per_thou;
                     return right({{"they differ by", Quantity::length, high - low, "highest \u2212 lowest"}},
                                  high - low <= within + 1e-9
                                      ? "Equal enough."
@@ -182,9 +186,11 @@ void add_setup_sums(std::vector<Sum>& list) {
        "What the tool stands at when it just touches a block: the block, less where the work begins.",
        {{"Block"}, {"Top of the work over the table"}},
        [](const SumValues& v, Unit) {
-         return right(
-             {{"go down from the block by", Quantity::length, v[0].value - v[1].value, "block \u2212 work"}},
-             v[0].value < v[1].value ? "The work stands higher than the block." : "");
+         return right({{"go down from the block by", Quantity::length,
+                        v("Block") - v("Top of the work over the table"), "block \u2212 work"}},
+                      v("Block") < v("Top of the work over the table")
+                          ? "The work stands higher than the block."
+                          : "");
        }});
   list.push_back({"eccentric",
                   group,
@@ -192,7 +198,7 @@ void add_setup_sums(std::vector<Sum>& list) {
                   "Whole throw of a part set over by an offset.",
                   {{"Offset"}},
                   [](const SumValues& v, Unit) {
-                    return right({{"throw, whole", Quantity::length, 2 * v[0].value, "2 \u00B7 offset"}});
+                    return right({{"throw, whole", Quantity::length, 2 * v("Offset"), "2 \u00B7 offset"}});
                   }});
   list.push_back({"burr",
                   group,
@@ -201,8 +207,8 @@ void add_setup_sums(std::vector<Sum>& list) {
                   "between two edges by half.",
                   {{"Burr"}},
                   [](const SumValues& v, Unit) {
-                    return right({{"edge is off by", Quantity::length, v[0].value, ""},
-                                  {"centre of two edges by", Quantity::length, v[0].value / 2, "half"}},
+                    return right({{"edge is off by", Quantity::length, v("Burr"), ""},
+                                  {"centre of two edges by", Quantity::length, v("Burr") / 2, "half"}},
                                  "Dress the edge first.");
                   }});
 }

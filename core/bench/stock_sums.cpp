@@ -9,27 +9,28 @@ namespace datrin::bench {
 
 void add_stock_sums(std::vector<Sum>& list) {
   const std::string group = "Stock and blanks";
-  list.push_back({"square-from-round",
-                  group,
-                  "Square from round bar",
-                  "The largest square a round bar gives: D / \u221A2.",
-                  {{"Bar diameter"}},
-                  [](const SumValues& v, Unit) {
-                    if (v[0].value <= 0) return wrong("Bar diameter: must be above 0");
-                    return right({{"square", Quantity::length, v[0].value / std::sqrt(2.0), "D / \u221A2"}});
-                  }});
   list.push_back(
-      {"round-from-square",
+      {"square-from-round",
        group,
-       "Bar for a square",
-       "The least round bar a square comes out of, and the round a square bar gives.",
-       {{"Square across flats"}},
+       "Square from round bar",
+       "The largest square a round bar gives: D / \u221A2.",
+       {{"Bar diameter"}},
        [](const SumValues& v, Unit) {
-         if (v[0].value <= 0) return wrong("Square across flats: must be above 0");
-         return right(
-             {{"bar, at least", Quantity::length, v[0].value * std::sqrt(2.0), "square \u00B7 \u221A2"},
-              {"largest round from the square", Quantity::length, v[0].value, "across flats"}});
+         if (v("Bar diameter") <= 0) return wrong("Bar diameter: must be above 0");
+         return right({{"square", Quantity::length, v("Bar diameter") / std::sqrt(2.0), "D / \u221A2"}});
        }});
+  list.push_back({"round-from-square",
+                  group,
+                  "Bar for a square",
+                  "The least round bar a square comes out of, and the round a square bar gives.",
+                  {{"Square across flats"}},
+                  [](const SumValues& v, Unit) {
+                    if (v("Square across flats") <= 0) return wrong("Square across flats: must be above 0");
+                    return right({{"bar, at least", Quantity::length,
+                                   v("Square across flats") * std::sqrt(2.0), "square \u00B7 \u221A2"},
+                                  {"largest round from the square", Quantity::length,
+                                   v("Square across flats"), "across flats"}});
+                  }});
   list.push_back(
       {"facets",
        group,
@@ -38,12 +39,13 @@ void add_stock_sums(std::vector<Sum>& list) {
        "\u2212 1).",
        {{"Flats", Quantity::count}, {"Finished radius", Quantity::length, true}},
        [](const SumValues& v, Unit) {
-         if (v[0].value < 3) return wrong("Flats: at least 3");
-         const double over = 1 / std::cos(pi / v[0].value) - 1;
+         if (v("Flats") < 3) return wrong("Flats: at least 3");
+         const double over = 1 / std::cos(pi / v("Flats")) - 1;
          std::vector<SumLine> lines{
              {"corners over the round, %", Quantity::number, 100 * over, "1 / cos(180\u00B0 / n) \u2212 1"}};
-         if (v[1].given)
-           lines.push_back({"corners stand over by", Quantity::length, over * v[1].value, "of the radius"});
+         if (v.given("Finished radius"))
+           lines.push_back(
+               {"corners stand over by", Quantity::length, over * v("Finished radius"), "of the radius"});
          return right(lines);
        }});
   list.push_back(
@@ -56,46 +58,50 @@ void add_stock_sums(std::vector<Sum>& list) {
         {"Flats", Quantity::count, true, "0: round"},
         {"Least cut a side", Quantity::length, true}},
        [](const SumValues& v, Unit) {
-         if (v[1].value <= 0) return wrong("Finished diameter: must be above 0");
-         if (v[0].value <= v[1].value) return wrong("Blank, across: must be more than the finished diameter");
-         const double side = (v[0].value - v[1].value) / 2;
-         const double least = v[3].given ? v[3].value : 0;
+         if (v("Finished diameter") <= 0) return wrong("Finished diameter: must be above 0");
+         if (v("Blank, across") <= v("Finished diameter"))
+           return wrong("Blank, across: must be more than the finished diameter");
+         const double side = (v("Blank, across") - v("Finished diameter")) / 2;
+         const double least = v.given("Least cut a side") ? v("Least cut a side") : 0;
          std::vector<SumLine> lines{
              {"metal a side", Quantity::length, side, "(blank \u2212 finished) / 2"},
              {"centre may be off by", Quantity::length, side - least, "metal a side less the least cut"}};
-         if (v[2].given && v[2].value >= 3)
+         if (v.given("Flats") && v("Flats") >= 3)
            lines.push_back({"corners stand over by", Quantity::length,
-                            v[0].value / 2 * (1 / std::cos(pi / v[2].value) - 1),
+                            v("Blank, across") / 2 * (1 / std::cos(pi / v("Flats")) - 1),
                             "first cuts are interrupted"});
          return right(lines, side - least < 0 ? "It does not clean up even dead on centre." : "");
        }});
-  list.push_back({"bar-length",
-                  group,
-                  "Is the bar long enough",
-                  "Finished length, facing both ends, holding and parting off, against the bar there is.",
-                  {{"Finished length"},
-                   {"Facing, each end"},
-                   {"Held in the chuck", Quantity::length, true},
-                   {"Parting or saw cut", Quantity::length, true},
-                   {"Bar there is", Quantity::length, true}},
-                  [](const SumValues& v, Unit) {
-                    const double need = v[0].value + 2 * v[1].value + v[2].value + v[3].value;
-                    std::vector<SumLine> lines{
-                        {"length needed", Quantity::length, need, "length + 2 facings + held + cut"}};
-                    if (v[4].given)
-                      lines.push_back({"over", Quantity::length, v[4].value - need, "bar \u2212 needed"});
-                    return right(lines, v[4].given && v[4].value < need ? "The bar is too short." : "");
-                  }});
+  list.push_back(
+      {"bar-length",
+       group,
+       "Is the bar long enough",
+       "Finished length, facing both ends, holding and parting off, against the bar there is.",
+       {{"Finished length"},
+        {"Facing, each end"},
+        {"Held in the chuck", Quantity::length, true},
+        {"Parting or saw cut", Quantity::length, true},
+        {"Bar there is", Quantity::length, true}},
+       [](const SumValues& v, Unit) {
+         const double need = v("Finished length") + 2 * v("Facing, each end") + v("Held in the chuck") +
+                             v("Parting or saw cut");
+         std::vector<SumLine> lines{
+             {"length needed", Quantity::length, need, "length + 2 facings + held + cut"}};
+         if (v.given("Bar there is"))
+           lines.push_back({"over", Quantity::length, v("Bar there is") - need, "bar \u2212 needed"});
+         return right(lines,
+                      v.given("Bar there is") && v("Bar there is") < need ? "The bar is too short." : "");
+       }});
   list.push_back({"bushing",
                   group,
                   "Offset bush",
                   "Outside diameter of a bush that holds a bar off centre: bar + 2 offset + 2 walls.",
                   {{"Bar diameter"}, {"Offset"}, {"Least wall"}},
                   [](const SumValues& v, Unit) {
-                    if (v[0].value <= 0 || v[1].value < 0 || v[2].value < 0)
+                    if (v("Bar diameter") <= 0 || v("Offset") < 0 || v("Least wall") < 0)
                       return wrong("Bar must be above 0, offset and wall not negative");
                     return right({{"outside diameter, at least", Quantity::length,
-                                   v[0].value + 2 * v[1].value + 2 * v[2].value,
+                                   v("Bar diameter") + 2 * v("Offset") + 2 * v("Least wall"),
                                    "bar + 2 \u00B7 offset + 2 \u00B7 wall"}});
                   }});
   list.push_back(
@@ -105,15 +111,16 @@ void add_stock_sums(std::vector<Sum>& list) {
        "Strips sawn from one piece: widths and kerfs against what there is.",
        {{"Width of one"}, {"How many", Quantity::count}, {"Kerf"}, {"Piece there is"}},
        [](const SumValues& v, Unit) {
-         const double n = v[1].value, need = n * v[0].value + (n - 1) * v[2].value;
-         const double most = v[0].value + v[2].value > 0
-                                 ? std::floor((v[3].value + v[2].value) / (v[0].value + v[2].value) + 1e-9)
-                                 : 0;
+         const double n = v("How many"), need = n * v("Width of one") + (n - 1) * v("Kerf");
+         const double most =
+             v("Width of one") + v("Kerf") > 0
+                 ? std::floor((v("Piece there is") + v("Kerf")) / (v("Width of one") + v("Kerf")) + 1e-9)
+                 : 0;
          return right(
              {{"needed", Quantity::length, need, fmt::format("{:.0f} widths + {:.0f} kerfs", n, n - 1)},
-              {"left over", Quantity::length, v[3].value - need, "piece \u2212 needed"},
+              {"left over", Quantity::length, v("Piece there is") - need, "piece \u2212 needed"},
               {"most that come out", Quantity::number, std::max(0.0, most), ""}},
-             need > v[3].value + 1e-9 ? "They do not come out of it." : "They come out of it.");
+             need > v("Piece there is") + 1e-9 ? "They do not come out of it." : "They come out of it.");
        }});
   list.push_back({"chain-drill",
                   group,
@@ -124,16 +131,18 @@ void add_stock_sums(std::vector<Sum>& list) {
                    {"Holes", Quantity::count, true},
                    {"Length to free", Quantity::length, true}},
                   [](const SumValues& v, Unit) {
-                    if (v[0].value <= 0) return wrong("Drill: must be above 0");
-                    const double web = v[1].given ? v[1].value : 5 * mm_per_thou;
+                    if (v("Drill") <= 0) return wrong("Drill: must be above 0");
+                    const double web = v.given("Web between") ? v("Web between") : 5 * mm_per_thou;
                     if (web < 0) return wrong("Web between: must not be negative");
-                    if (!v[2].given && !v[3].given) return wrong("Holes or Length to free: give one");
-                    const double n =
-                        v[2].given ? v[2].value : std::ceil((v[3].value + web) / (v[0].value + web) - 1e-9);
-                    const double length = n * v[0].value + (n - 1) * web;
+                    if (!v.given("Holes") && !v.given("Length to free"))
+                      return wrong("Holes or Length to free: give one");
+                    const double n = v.given("Holes")
+                                         ? v("Holes")
+                                         : std::ceil((v("Length to free") + web) / (v("Drill") + web) - 1e-9);
+                    const double length = n * v("Drill") + (n - 1) * web;
                     return right({{"holes", Quantity::count, n, ""},
                                   {"row is long", Quantity::length, length, "n d + (n \u2212 1) web"},
-                                  {"pitch", Quantity::length, v[0].value + web, "d + web"}});
+                                  {"pitch", Quantity::length, v("Drill") + web, "d + web"}});
                   }});
   list.push_back({"protrusion",
                   group,
@@ -141,11 +150,11 @@ void add_stock_sums(std::vector<Sum>& list) {
                   "What a screw or stud stands out beyond what it grips.",
                   {{"Length of the screw"}, {"Grip"}, {"Nut", Quantity::length, true}},
                   [](const SumValues& v, Unit) {
-                    const double out = v[0].value - v[1].value;
+                    const double out = v("Length of the screw") - v("Grip");
                     std::vector<SumLine> lines{{"stands out", Quantity::length, out, "length \u2212 grip"}};
-                    if (v[2].given)
-                      lines.push_back({"beyond the nut", Quantity::length, out - v[2].value, ""});
-                    return right(lines, out < v[2].value ? "Too short." : "");
+                    if (v.given("Nut"))
+                      lines.push_back({"beyond the nut", Quantity::length, out - v("Nut"), ""});
+                    return right(lines, out < v("Nut") ? "Too short." : "");
                   }});
   list.push_back(
       {"edge-margin",
@@ -156,10 +165,10 @@ void add_stock_sums(std::vector<Sum>& list) {
         {"Hole, or row of holes, across"},
         {"Hole diameter", Quantity::length, true}},
        [](const SumValues& v, Unit) {
-         const double left = (v[0].value - v[1].value) / 2;
+         const double left = (v("Width over the edges") - v("Hole, or row of holes, across")) / 2;
          std::vector<SumLine> lines{{"metal a side", Quantity::length, left, "(width \u2212 across) / 2"}};
-         if (v[2].given && v[2].value > 0)
-           lines.push_back({"in hole diameters", Quantity::number, left / v[2].value, ""});
+         if (v.given("Hole diameter") && v("Hole diameter") > 0)
+           lines.push_back({"in hole diameters", Quantity::number, left / v("Hole diameter"), ""});
          return right(lines, left <= 0 ? "No metal is left." : "");
        }});
 }

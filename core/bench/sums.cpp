@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <cmath>
+#include <stdexcept>
 
 namespace datrin::bench {
 
@@ -24,7 +25,18 @@ const Sum* sum_called(std::string_view id) {
   return nullptr;
 }
 
-SumAnswer answer(const Sum& sum, const SumValues& values, Unit unit) {
+SumValues::SumValues(const std::vector<SumField>& fields, std::vector<SumValue> values)
+    : fields_(fields), values_(std::move(values)) {
+  values_.resize(fields_.size());
+}
+
+const SumValue& SumValues::at(std::string_view field) const {
+  for (std::size_t k = 0; k < fields_.size(); ++k)
+    if (fields_[k].name == field) return values_[k];
+  throw std::logic_error(fmt::format("this sum has no field {}", field));
+}
+
+SumAnswer answer(const Sum& sum, const std::vector<SumValue>& values, Unit unit) {
   SumAnswer out;
   for (std::size_t k = 0; k < sum.fields.size(); ++k) {
     const auto& field = sum.fields[k];
@@ -44,9 +56,7 @@ SumAnswer answer(const Sum& sum, const SumValues& values, Unit unit) {
       return out;
     }
   }
-  auto padded = values;
-  padded.resize(sum.fields.size());
-  return sum.reckon(padded, unit);
+  return sum.reckon(SumValues(sum.fields, values), unit);
 }
 
 } // namespace datrin::bench

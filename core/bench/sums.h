@@ -47,7 +47,21 @@ struct SumAnswer {
   std::string words; ///< a verdict, where there is one
 };
 
-using SumValues = std::vector<SumValue>;
+/// The values of a sum, asked for by the names of its fields. A name that is none of them is a mistake in the
+/// sum itself: std::logic_error.
+class SumValues {
+public:
+  SumValues(const std::vector<SumField>& fields, std::vector<SumValue> values);
+
+  double operator()(std::string_view field) const { return at(field).value; } ///< 0 where nothing is given
+  bool given(std::string_view field) const { return at(field).given; }
+  const std::string& text(std::string_view field) const { return at(field).text; }
+
+private:
+  const SumValue& at(std::string_view field) const;
+  const std::vector<SumField>& fields_;
+  std::vector<SumValue> values_;
+};
 
 struct Sum {
   std::string id, group, title, words;
@@ -60,7 +74,7 @@ struct Sum {
 const std::vector<Sum>& sums();
 const Sum* sum_called(std::string_view id);
 
-/// Checks the values against the fields, then reckons.
-SumAnswer answer(const Sum& sum, const SumValues& values, Unit unit = Unit::mm);
+/// Checks the values against the fields, in their order, then reckons.
+SumAnswer answer(const Sum& sum, const std::vector<SumValue>& values, Unit unit = Unit::mm);
 
 } // namespace datrin::bench

@@ -9,13 +9,24 @@
 
 namespace datrin::chains {
 
-/// One stretch of the walk inside one part. A round surface counts by its axis, or by the flank on the side
-/// the walk looks to.
+/// Which part of a round surface is meant; of a plane it says nothing.
+enum class Flank {
+  none, ///< its axis
+  far,  ///< its side towards the way the walk looks: half the diameter is walked as well
+  near  ///< the side behind
+};
+
+/// Where a stretch begins or ends.
+struct WalkEnd {
+  build::Id surface = 0;
+  Flank flank = Flank::none;
+  bool operator==(const WalkEnd&) const = default;
+};
+
+/// One stretch of the walk inside one part.
 struct WalkStep {
   build::Id part = 0;
-  build::Id from = 0, to = 0;                ///< surfaces
-  bool from_flank = false, to_flank = false; ///< of round surfaces: half the diameter is walked as well
-  int from_side = 1, to_side = 1; ///< +1: the flank towards the way the walk looks, −1: the one behind
+  WalkEnd from, to;
 };
 
 struct WalkInput {

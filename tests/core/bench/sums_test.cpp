@@ -21,7 +21,7 @@ SumValue says(const char* text) {
 const SumValue none{};
 
 /// Line `k` of an answer.
-double line(const char* id, const SumValues& values, std::size_t k = 0, Unit unit = Unit::mm) {
+double line(const char* id, const std::vector<SumValue>& values, std::size_t k = 0, Unit unit = Unit::mm) {
   const auto* sum = sum_called(id);
   EXPECT_NE(sum, nullptr) << id;
   if (sum == nullptr) return NAN;
@@ -29,7 +29,7 @@ double line(const char* id, const SumValues& values, std::size_t k = 0, Unit uni
   EXPECT_TRUE(a.ok) << id << ": " << a.message;
   return k < a.lines.size() ? a.lines[k].value : NAN;
 }
-std::string words(const char* id, const SumValues& values, Unit unit = Unit::mm) {
+std::string words(const char* id, const std::vector<SumValue>& values, Unit unit = Unit::mm) {
   const auto a = answer(*sum_called(id), values, unit);
   return a.ok ? a.words : a.message;
 }
@@ -132,12 +132,12 @@ TEST(Sums, EveryOneSaysWhatIsMissingOrWrong) {
     const auto empty = answer(sum, {});
     EXPECT_FALSE(empty.ok) << sum.id;
     EXPECT_EQ(empty.message, sum.fields[0].name + " is missing");
-    SumValues nan;
+    std::vector<SumValue> nan;
     for (std::size_t k = 0; k < sum.fields.size(); ++k) nan.push_back(is(NAN));
     EXPECT_EQ(answer(sum, nan).message, sum.fields[0].name + ": not a number");
     // Zero and a negative number: refused, or answered with finite figures.
     for (const double bad : {0.0, -3.0}) {
-      SumValues values;
+      std::vector<SumValue> values;
       for (std::size_t k = 0; k < sum.fields.size(); ++k) values.push_back({true, bad, "x"});
       const auto a = answer(sum, values);
       for (const auto& l : a.lines) EXPECT_TRUE(std::isfinite(l.value)) << sum.id << " " << l.label;

@@ -67,14 +67,14 @@ TEST_F(Walk, SignsComeFromTheDrawingsEvenWhenOneIsTurnedRound) {
   const Id far = surface(second, "far", SurfaceKind::plane, {0, 0, 0}, -Vec3::UnitY());
   const Id thick = dimension(second, DimensionKind::distance, far, seat, 12);
   // From the left of the first to its step, which the second stands on; through the second.
-  const auto result = walk(b, {Vec3::UnitX(), {{first, a, m}, {second, seat, far}}});
+  const auto result = walk(b, {Vec3::UnitX(), {{first, {a}, {m}}, {second, {seat}, {far}}}});
   ASSERT_TRUE(result.ok) << result.message;
   EXPECT_EQ(coefficient(result, whole), 1);
   EXPECT_EQ(coefficient(result, back), -1);
   EXPECT_EQ(coefficient(result, thick), 1);
   EXPECT_NEAR(result.nominal, 30 + 12, 1e-12);
   // There and back again is nothing.
-  const auto none = walk(b, {Vec3::UnitX(), {{first, a, m}, {first, m, a}}});
+  const auto none = walk(b, {Vec3::UnitX(), {{first, {a}, {m}}, {first, {m}, {a}}}});
   EXPECT_FALSE(none.ok);
 }
 
@@ -87,13 +87,13 @@ TEST_F(Walk, HalfDiametersAnglesAndAxes) {
            size = dimension(lever, DimensionKind::size, eye, 0, 6),
            to_slope = dimension(lever, DimensionKind::distance, hole, slope, 60 / std::sqrt(2.0));
   // Along x the centres count by cos of their slope, 30/50; the flank of the eye by half its diameter.
-  auto result = walk(b, {Vec3::UnitX(), {{lever, hole, eye, false, true, 1, 1}}});
+  auto result = walk(b, {Vec3::UnitX(), {{lever, {hole}, {eye, chains::Flank::far}}}});
   ASSERT_TRUE(result.ok) << result.message;
   EXPECT_NEAR(coefficient(result, centres), 0.6, 1e-12);
   EXPECT_NEAR(coefficient(result, size), 0.5, 1e-12);
   EXPECT_NEAR(result.nominal, 30 + 3, 1e-12);
   // A plane at 45 degrees to the way: 1/cos 45 of its distance.
-  result = walk(b, {Vec3::UnitX(), {{lever, hole, slope}}});
+  result = walk(b, {Vec3::UnitX(), {{lever, {hole}, {slope}}}});
   ASSERT_TRUE(result.ok) << result.message;
   EXPECT_NEAR(coefficient(result, to_slope), std::sqrt(2.0), 1e-12);
   EXPECT_NEAR(result.nominal, 60, 1e-9);
@@ -104,10 +104,10 @@ TEST_F(Walk, SaysWhichDimensionIsMissing) {
   const Id a = surface(block, "left", SurfaceKind::plane, {0, 0, 0}, -Vec3::UnitX());
   const Id e = surface(block, "right", SurfaceKind::plane, {50, 0, 0}, Vec3::UnitX());
   EXPECT_EQ(
-      walk(b, {Vec3::UnitX(), {{block, a, e}}}).message,
+      walk(b, {Vec3::UnitX(), {{block, {a}, {e}}}}).message,
       "block: no dimension leads from left to right; add the distance between them in the Drawing step");
-  EXPECT_EQ(walk(b, {Vec3::Zero(), {{block, a, e}}}).message, "say which way the gap is counted");
+  EXPECT_EQ(walk(b, {Vec3::Zero(), {{block, {a}, {e}}}}).message, "say which way the gap is counted");
   EXPECT_EQ(walk(b, {Vec3::UnitX(), {}}).message, "choose the first feature of the chain");
-  EXPECT_EQ(walk(b, {Vec3::UnitX(), {{block, a, 999}}}).message,
+  EXPECT_EQ(walk(b, {Vec3::UnitX(), {{block, {a}, {999}}}}).message,
             "stretch 1: choose a part and two of its surfaces");
 }
