@@ -18,6 +18,129 @@ std::string figure(double v, Unit unit) {
   return length_text(v, unit, {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
 }
 
+/// What is wrong with the numbers; empty when nothing.
+std::string wrong_with(const PassInput& in) {
+  for (const double v :
+       {in.most, in.least, in.skin, in.rough, in.semi, in.finish, in.last, in.least_cut, in.taken})
+    if (!std::isfinite(v)) return "a number is missing";
+  if (in.least > in.most + std::max(0.0, in.taken) + nothing) return "the least metal is more than the most";
+  if (in.rough <= 0) return "a roughing pass must take more than 0";
+  if (in.skin < 0 || in.taken < 0 || in.semi < 0 || in.finish < 0 || in.last < 0 || in.least_cut < 0)
+    return "an allowance must not be negative";
+  if (in.most < in.last - nothing)
+    return fmt::format("only {} is left, less than the {} kept for the last step", figure(in.most, in.unit),
+                       figure(in.last, in.unit));
+  return {};
+}
+
+/// The metal that comes off by cutting, shared out among the cuts.
+class Cuts {
+public:
+  Cuts(const PassInput& in, std::vector<std::string>& remarks) : in_(in), remarks_(remarks) {
+    share();
+    rough_out();
+    for (auto& depth : roughing_) cuts_.push_back(&depth);
+    if (semi_ > nothing) cuts_.push_back(&semi_);
+    if (finish_ > nothing) cuts_.push_back(&finish_);
+    join_thin_ones();
+    get_under_the_skin();
+  }
+
+  template <class Add>
+  void each(Add add) const {
+    for (const double depth : roughing_) add(PassKind::rough, depth);
+    add(PassKind::semi, semi_);
+    add(PassKind::finish, finish_);
+  }
+
+private:
+  std::string mm(double v) const { return figure(v, in_.unit); }
+  bool thin(double depth) const { return depth < in_.least_cut - nothing; }
+
+  /// Finishing and semi-finishing first; what they leave is for roughing.
+  void share() {
+    finish_ = in_.finish;
+    semi_ = in_.semi;
+    if (finish_ > 0 && thin(finish_)) {
+      remarks_.push_back(fmt::format("a finishing cut of {} is thinner than the tool can take; {} is planned",
+                                     mm(finish_), mm(in_.least_cut)));
+      finish_ = in_.least_cut;
+    }
+    if (semi_ > 0 && thin(semi_)) {
+      remarks_.push_back(fmt::format(
+          "a semi-finishing cut of {} is thinner than the tool can take; it is left out", mm(semi_)));
+      semi_ = 0;
+    }
+    above_ = in_.most - in_.last;
+    if (thin(above_))
+      remarks_.push_back(fmt::format("only {} is left to cut, thinner than the tool can take", mm(above_)));
+    finish_ = std::min(finish_, above_);
+    semi_ = std::min(semi_, above_ - finish_);
+  }
+
+  void rough_out() {
+    double rough = above_ - finish_ - semi_;
+    // A sliver over is given to the cut below it rather than rubbed off.
+    if (rough > 0 && thin(rough)) {
+      (semi_ > 0 ? semi_ : finish_) += rough;
+      rough = 0;
+    }
+    if (rough <= nothing) return;
+    const int count = std::max(1, static_cast<int>(std::ceil(rough / in_.rough - 1e-9)));
+    const double first = in_.even ? rough / count : rough - (count - 1) * in_.rough;
+    for (int k = 0; k < count; ++k)
+      roughing_.push_back(k == 0 ? first : in_.even ? rough / count : in_.rough);
+  }
+
+  /// What is thinner than the tool can take goes to the cut beside it.
+  void join_thin_ones() {
+    for (std::size_t k = 0; k < cuts_.size(); ++k) {
+      if (!thin(*cuts_[k]) || cuts_.size() == 1) continue;
+      double& beside = k + 1 < cuts_.size() ? *cuts_[k + 1] : *cuts_[k - 1];
+      if (k + 1 < roughing_.size()) {
+        *cuts_[k] = beside = (*cuts_[k] + beside) / 2;
+      } else {
+        beside += *cuts_[k];
+        *cuts_[k] = 0;
+        cuts_.erase(cuts_.begin() + static_cast<std::ptrdiff_t>(k--));
+      }
+    }
+  }
+
+  /// The first cut of all must get under the skin: it is deepened at the cost of the next ones.
+  void get_under_the_skin() {
+    const double under_skin = in_.skin - in_.taken;
+    if (under_skin <= 0 || cuts_.empty() || *cuts_[0] >= under_skin - nothing) return;
+    if (above_ < under_skin - nothing)
+      remarks_.push_back(fmt::format("all there is to come off, {}, is less than the skin of {}", mm(above_),
+                                     mm(under_skin)));
+    double missing = std::min(under_skin, above_) - *cuts_[0];
+    bool thinned = false;
+    for (std::size_t k = 1; k < cuts_.size() && missing > nothing; ++k) {
+      const bool finishing = cuts_[k] == &semi_ || cuts_[k] == &finish_;
+      double give = std::min(missing, *cuts_[k]);
+      // What would be left over is no cut: it goes along.
+      if (*cuts_[k] - give > nothing && thin(*cuts_[k] - give)) give = *cuts_[k];
+      *cuts_[k] -= give;
+      missing -= give;
+      *cuts_[0] += give;
+      thinned = thinned || (finishing && give > nothing);
+    }
+    if (*cuts_[0] > in_.rough + nothing)
+      remarks_.push_back(
+          fmt::format("the first cut takes {} to get under the skin, more than a roughing pass is to take",
+                      mm(*cuts_[0])));
+    if (thinned)
+      remarks_.emplace_back("getting under the skin takes from the finishing cuts: there is little metal");
+  }
+
+  const PassInput& in_;
+  std::vector<std::string>& remarks_;
+  double above_ = 0, semi_ = 0, finish_ = 0; ///< mm: to come off by cutting, and of it
+  std::vector<double> roughing_;
+  std::vector<double*> cuts_; ///< all of them, in order
+};
+
 } // namespace
 
 const char* pass_name(PassKind kind) {
@@ -27,117 +150,23 @@ const char* pass_name(PassKind kind) {
 
 PassPlan plan_passes(const PassInput& in) {
   PassPlan out;
-  const auto mm = [&in](double v) { return figure(v, in.unit); };
-  const auto refuse = [&](std::string why) {
-    out = {};
+  if (auto wrong = wrong_with(in); !wrong.empty()) {
     out.status = PassStatus::refused;
-    out.message = std::move(why);
+    out.message = std::move(wrong);
     return out;
-  };
-  for (const double v :
-       {in.most, in.least, in.skin, in.rough, in.semi, in.finish, in.last, in.least_cut, in.taken})
-    if (!std::isfinite(v)) return refuse("a number is missing");
-  if (in.least > in.most + std::max(0.0, in.taken) + nothing)
-    return refuse("the least metal is more than the most");
-  if (in.rough <= 0) return refuse("a roughing pass must take more than 0");
-  if (in.skin < 0 || in.taken < 0 || in.semi < 0 || in.finish < 0 || in.last < 0 || in.least_cut < 0)
-    return refuse("an allowance must not be negative");
-  // The lowest place is clean when its skin, from the raw face down, has come off.
-  const auto judge = [&](double at_size) {
-    out.short_by = std::max(0.0, in.skin - (in.least - at_size));
-    out.cleans_up = out.short_by <= nothing;
-  };
-  if (in.most <= in.last + nothing) {
-    if (in.most < in.last - nothing)
-      return refuse(
-          fmt::format("only {} is left, less than the {} kept for the last step", mm(in.most), mm(in.last)));
-    judge(in.most);
-    out.status = PassStatus::planned;
-    return out;
-  }
-  double finish = in.finish, semi = in.semi;
-  if (finish > 0 && finish < in.least_cut - nothing) {
-    out.remarks.push_back(
-        fmt::format("a finishing cut of {} is thinner than the tool can take; {} is planned", mm(finish),
-                    mm(in.least_cut)));
-    finish = in.least_cut;
-  }
-  if (semi > 0 && semi < in.least_cut - nothing) {
-    out.remarks.push_back(fmt::format(
-        "a semi-finishing cut of {} is thinner than the tool can take; it is left out", mm(semi)));
-    semi = 0;
-  }
-  double above = in.most - in.last; // to come off by cutting
-  if (above < in.least_cut - nothing)
-    out.remarks.push_back(fmt::format("only {} is left to cut, thinner than the tool can take", mm(above)));
-  finish = std::min(finish, above);
-  semi = std::min(semi, above - finish);
-  double rough = above - finish - semi;
-  // A sliver over is given to the cut below it rather than rubbed off.
-  if (rough > 0 && rough < in.least_cut - nothing) {
-    (semi > 0 ? semi : finish) += rough;
-    rough = 0;
-  }
-  std::vector<double> roughing;
-  if (rough > nothing) {
-    const int count = std::max(1, static_cast<int>(std::ceil(rough / in.rough - 1e-9)));
-    const double first = in.even ? rough / count : rough - (count - 1) * in.rough;
-    for (int k = 0; k < count; ++k) roughing.push_back(k == 0 ? first : in.even ? rough / count : in.rough);
-  }
-  std::vector<double*> cuts;
-  for (auto& depth : roughing) cuts.push_back(&depth);
-  if (semi > nothing) cuts.push_back(&semi);
-  if (finish > nothing) cuts.push_back(&finish);
-  // What is thinner than the tool can take goes to the cut beside it.
-  for (std::size_t k = 0; k < cuts.size(); ++k) {
-    if (*cuts[k] >= in.least_cut - nothing || cuts.size() == 1) continue;
-    double& beside = k + 1 < cuts.size() ? *cuts[k + 1] : *cuts[k - 1];
-    if (k + 1 < roughing.size()) {
-      *cuts[k] = beside = (*cuts[k] + beside) / 2;
-    } else {
-      beside += *cuts[k];
-      *cuts[k] = 0;
-      cuts.erase(cuts.begin() + static_cast<std::ptrdiff_t>(k--));
-    }
-  }
-  // The first cut of all must get under the skin: it is deepened at the cost of the next ones.
-  const double under_skin = in.skin - in.taken;
-  if (under_skin > 0 && !cuts.empty() && *cuts[0] < under_skin - nothing) {
-    if (above < under_skin - nothing)
-      out.remarks.push_back(fmt::format("all there is to come off, {}, is less than the skin of {}",
-                                        mm(above), mm(under_skin)));
-    const double wanted = std::min(under_skin, above);
-    double missing = wanted - *cuts[0];
-    bool thinned = false;
-    for (std::size_t k = 1; k < cuts.size() && missing > nothing; ++k) {
-      const bool finishing = cuts[k] == &semi || cuts[k] == &finish;
-      double give = std::min(missing, *cuts[k]);
-      // What would be left over is no cut: it goes along.
-      if (*cuts[k] - give > nothing && *cuts[k] - give < in.least_cut - nothing) give = *cuts[k];
-      *cuts[k] -= give;
-      missing -= give;
-      *cuts[0] += give;
-      thinned = thinned || (finishing && give > nothing);
-    }
-    if (*cuts[0] > in.rough + nothing)
-      out.remarks.push_back(
-          fmt::format("the first cut takes {} to get under the skin, more than a roughing pass is to take",
-                      mm(*cuts[0])));
-    if (thinned)
-      out.remarks.emplace_back("getting under the skin takes from the finishing cuts: there is little metal");
   }
   double left = in.most;
-  const auto add = [&](PassKind kind, double depth) {
-    if (depth <= nothing) return;
-    left -= depth;
-    if (std::abs(left) < nothing) left = 0;
-    out.passes.push_back({kind, depth, left, in.least - left >= in.skin - nothing});
-  };
-  for (const double depth : roughing) add(PassKind::rough, depth);
-  add(PassKind::semi, semi);
-  add(PassKind::finish, finish);
+  if (in.most > in.last + nothing)
+    Cuts(in, out.remarks).each([&](PassKind kind, double depth) {
+      if (depth <= nothing) return;
+      left -= depth;
+      if (std::abs(left) < nothing) left = 0;
+      out.passes.push_back({kind, depth, left, in.least - left >= in.skin - nothing});
+    });
   out.total = in.most - left;
-  judge(left);
+  // The lowest place is clean when its skin, from the raw face down, has come off.
+  out.short_by = std::max(0.0, in.skin - (in.least - left));
+  out.cleans_up = out.short_by <= nothing;
   out.status = PassStatus::planned;
   return out;
 }

@@ -9,6 +9,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <optional>
 #include <random>
 
 namespace datrin::casting {
@@ -212,6 +213,112 @@ private:
   std::array<Matrix, leans.size()> seen_leans_, net_leans_;
 };
 
+/// What was touched of a group, and what its margin is there.
+struct Touched {
+  std::vector<Vec3> at; ///< drawing frame
+  Seen seen;
+  double least = no_margin;
+};
+
+Touched touched_of(const SeatInput& in, const Pose& seat, const GroupMargin& group, int most) {
+  const auto s = static_cast<std::size_t>(group.surface);
+  std::vector<const SeatPoint*> points;
+  for (const auto& p : in.points)
+    if (p.surface == group.surface) points.push_back(&p);
+  // What the margin is measured to: its own finished surface, or for a wall the one it stands over.
+  const auto& to =
+      group.wall < 0
+          ? in.surfaces[s].shape
+          : in.surfaces[static_cast<std::size_t>(in.walls[static_cast<std::size_t>(group.wall)].to)].shape;
+  const double sign = group.wall < 0 ? 1 : -1;
+  const std::size_t stride = std::max<std::size_t>(1, points.size() / static_cast<std::size_t>(most));
+  const Chart chart(in.surfaces[s].shape);
+  Touched out;
+  std::vector<double> margin, noise;
+  for (std::size_t k = 0; k < points.size(); k += stride) {
+    const Vec3 at = seat.apply(points[k]->xyz);
+    out.at.push_back(at);
+    out.seen.foot.push_back(chart.foot(at));
+    margin.push_back(sign * stock_at(to, at) - group.required);
+    out.least = std::min(out.least, margin.back());
+    const double deviation = std::max(0.003, points[k]->uncertainty / 2);
+    noise.push_back(deviation * deviation);
+  }
+  out.seen.margin = Eigen::Map<Vector>(margin.data(), static_cast<Eigen::Index>(margin.size()));
+  out.seen.noise = Eigen::Map<Vector>(noise.data(), static_cast<Eigen::Index>(noise.size()));
+  return out;
+}
+
+/// Every lean, roughness and length, with its weight by what was touched and what is usual; the weights sum
+/// to 1.
+std::vector<std::pair<Kind, double>> weighed_kinds(const Field& field) {
+  std::vector<std::pair<Kind, double>> kinds;
+  double most = -1e300, sum = 0;
+  for (std::size_t k = 0; k < leans.size(); ++k)
+    for (std::size_t r = 0; r < roughnesses.size(); ++r)
+      for (std::size_t l = 0; l < lengths.size(); ++l) {
+        const Kind kind{k, r, l};
+        const double w = field.likelihood(kind) + std::log(usual(roughnesses[r]));
+        kinds.emplace_back(kind, std::isfinite(w) ? w : -1e300);
+        most = std::max(most, kinds.back().second);
+      }
+  for (auto& [kind, w] : kinds) sum += w = std::exp(w - most);
+  for (auto& [kind, w] : kinds) w /= sum;
+  return kinds;
+}
+
+/// Surfaces drawn, one a column: shared out among the kinds by weight, the rest of a draw by chance, so that
+/// no kind is left out for being light. Nothing when it was stopped.
+std::optional<Matrix> draw_surfaces(const Field& field, const std::vector<std::pair<Kind, double>>& kinds,
+                                    const CertaintyOptions& options, Eigen::Index places,
+                                    std::mt19937_64& random) {
+  std::vector<Matrix> pieces;
+  Eigen::Index columns = 0;
+  double carried = std::uniform_real_distribution<double>(0, 1)(random);
+  for (const auto& [kind, weight] : kinds) {
+    carried += weight * options.draws;
+    const int count = static_cast<int>(carried);
+    carried -= count;
+    if (options.should_stop && options.should_stop()) return std::nullopt;
+    if (count > 0) pieces.push_back(field.draw(kind, count, random));
+    columns += count;
+  }
+  Matrix draws(places, columns);
+  columns = 0;
+  for (const auto& p : pieces) {
+    draws.middleCols(columns, p.cols()) = p;
+    columns += p.cols();
+  }
+  return draws;
+}
+
+/// What the draws say of a group. Surfaces are independent: which draw of one goes with which of another is
+/// shuffled.
+void read_draws(const Matrix& draws, const std::vector<Vec3>& net, const CertaintyOptions& options,
+                std::mt19937_64& random, GroupCertainty& c) {
+  std::vector<Eigen::Index> order(static_cast<std::size_t>(draws.cols()));
+  for (std::size_t k = 0; k < order.size(); ++k) order[k] = static_cast<Eigen::Index>(k);
+  std::shuffle(order.begin(), order.end(), random);
+  std::vector<int> thin(net.size(), 0);
+  int clean = 0;
+  for (int k = 0; k < options.draws; ++k) {
+    const auto column = draws.col(order[static_cast<std::size_t>(k) % order.size()]);
+    Eigen::Index where = 0;
+    c.least.push_back(column.minCoeff(&where));
+    ++thin[static_cast<std::size_t>(where)];
+    clean += c.least.back() >= 0;
+    if (options.keep_draws)
+      for (Eigen::Index i = 0; i < column.size(); ++i) c.draws.push_back(static_cast<float>(column[i]));
+  }
+  c.thinnest = net[static_cast<std::size_t>(std::max_element(thin.begin(), thin.end()) - thin.begin())];
+  if (options.keep_draws) c.net = net;
+  c.sure = quantile(c.least, 1 - sure_part);
+  c.middle = quantile(c.least, 0.5);
+  c.clean = static_cast<double>(clean) / options.draws;
+  c.standing = standing_of(c.clean);
+  c.known = true;
+}
+
 } // namespace
 
 const char* standing_name(Standing standing) {
@@ -222,123 +329,50 @@ const char* standing_name(Standing standing) {
 CertaintyResult certainty(const SeatInput& in, const Pose& seat, const std::vector<SurfaceReach>& reach,
                           const CertaintyOptions& options) {
   CertaintyResult out;
-  const auto refuse = [&](std::string why) {
-    out.status = CertaintyStatus::refused;
+  const auto end = [&](CertaintyStatus status, std::string why) {
+    out.status = status;
     out.message = std::move(why);
     return out;
   };
-  if (auto wrong = validate(in); !wrong.empty()) return refuse(wrong);
+  if (auto wrong = validate(in); !wrong.empty()) return end(CertaintyStatus::refused, wrong);
   if (options.draws < 20 || options.net < 16)
-    return refuse("at least 20 draws over a net of 16 points are needed");
+    return end(CertaintyStatus::refused, "at least 20 draws over a net of 16 points are needed");
   const auto margins = margins_at(in, seat);
-  std::vector<std::vector<std::size_t>> of_surface(in.surfaces.size());
-  for (std::size_t i = 0; i < in.points.size(); ++i)
-    of_surface[static_cast<std::size_t>(in.points[i].surface)].push_back(i);
   out.least.assign(static_cast<std::size_t>(options.draws), no_margin);
   bool any = false;
   for (std::size_t g = 0; g < margins.groups.size(); ++g) {
     const auto& group = margins.groups[g];
+    const auto s = static_cast<std::size_t>(group.surface);
+    const auto& surface = in.surfaces[s];
+    const auto touched = touched_of(in, seat, group, options.most_touches);
     GroupCertainty c;
     c.group = static_cast<int>(g);
     c.touches = group.touches;
-    const auto s = static_cast<std::size_t>(group.surface);
-    // What the margin is measured to: its own finished surface, or for a wall the one it stands over.
-    const auto& to =
-        group.wall < 0
-            ? in.surfaces[s].shape
-            : in.surfaces[static_cast<std::size_t>(in.walls[static_cast<std::size_t>(group.wall)].to)].shape;
-    const double sign = group.wall < 0 ? 1 : -1;
-    const std::size_t stride =
-        std::max<std::size_t>(1, of_surface[s].size() / static_cast<std::size_t>(options.most_touches));
-    const Chart chart(in.surfaces[s].shape);
-    std::vector<Vec3> touched;
-    Seen seen;
-    std::vector<double> margin, noise;
-    for (std::size_t k = 0; k < of_surface[s].size(); k += stride) {
-      const auto& p = in.points[of_surface[s][k]];
-      const Vec3 at = seat.apply(p.xyz);
-      touched.push_back(at);
-      seen.foot.push_back(chart.foot(at));
-      margin.push_back(sign * stock_at(to, at) - group.required);
-      c.seen = std::min(c.seen, margin.back());
-      const double deviation = std::max(0.003, p.uncertainty / 2);
-      noise.push_back(deviation * deviation);
-    }
-    if (static_cast<int>(touched.size()) >= std::max(4, touch_advice(in.surfaces[s].shape.kind).usual)) {
-      seen.margin = Eigen::Map<Vector>(margin.data(), static_cast<Eigen::Index>(margin.size()));
-      seen.noise = Eigen::Map<Vector>(noise.data(), static_cast<Eigen::Index>(noise.size()));
-      const auto net = make_net(in, chart, in.surfaces[s], s < reach.size() ? reach[s] : SurfaceReach{},
-                                touched, options.net, group.wall < 0);
-      const Field field(in.surfaces[s].shape, seen, net);
-      std::vector<Kind> kinds;
-      std::vector<double> weight;
-      for (std::size_t k = 0; k < leans.size(); ++k)
-        for (std::size_t r = 0; r < roughnesses.size(); ++r)
-          for (std::size_t l = 0; l < lengths.size(); ++l) kinds.push_back({k, r, l});
-      double most = -1e300, sum = 0;
-      for (const auto& kind : kinds) {
-        const double w = field.likelihood(kind) + std::log(usual(roughnesses[kind.roughness]));
-        weight.push_back(std::isfinite(w) ? w : -1e300);
-        most = std::max(most, weight.back());
+    c.seen = touched.least;
+    if (static_cast<int>(touched.at.size()) >= std::max(4, touch_advice(surface.shape.kind).usual)) {
+      const auto net =
+          make_net(in, Chart(surface.shape), surface, s < reach.size() ? reach[s] : SurfaceReach{},
+                   touched.at, options.net, group.wall < 0);
+      const Field field(surface.shape, touched.seen, net);
+      const auto kinds = weighed_kinds(field);
+      for (const auto& [kind, weight] : kinds) {
+        c.roughness += weight * roughnesses[kind.roughness];
+        c.length += weight * lengths[kind.length];
       }
-      for (auto& w : weight) sum += w = std::exp(w - most);
       std::mt19937_64 random(options.seed * 1000003 + g);
-      // Draws shared out by weight, the rest of a draw by chance: no pair is left out for being light.
-      std::vector<Matrix> pieces;
-      double carried = std::uniform_real_distribution<double>(0, 1)(random);
-      for (std::size_t k = 0; k < kinds.size(); ++k) {
-        const double w = weight[k] / sum;
-        c.roughness += w * roughnesses[kinds[k].roughness];
-        c.length += w * lengths[kinds[k].length];
-        carried += w * options.draws;
-        const int count = static_cast<int>(carried);
-        carried -= count;
-        if (options.should_stop && options.should_stop()) {
-          out.status = CertaintyStatus::stopped;
-          out.message = "stopped";
-          return out;
-        }
-        if (count > 0) pieces.push_back(field.draw(kinds[k], count, random));
-      }
-      Matrix draws(static_cast<Eigen::Index>(net.size()), 0);
-      Eigen::Index columns = 0;
-      for (const auto& p : pieces) columns += p.cols();
-      draws.resize(static_cast<Eigen::Index>(net.size()), columns);
-      columns = 0;
-      for (const auto& p : pieces) {
-        draws.middleCols(columns, p.cols()) = p;
-        columns += p.cols();
-      }
-      // Surfaces are independent: which draw of one goes with which of another is shuffled.
-      std::vector<Eigen::Index> order(static_cast<std::size_t>(columns));
-      for (std::size_t k = 0; k < order.size(); ++k) order[k] = static_cast<Eigen::Index>(k);
-      std::shuffle(order.begin(), order.end(), random);
-      std::vector<int> thin(net.size(), 0);
-      int clean = 0;
-      for (int k = 0; k < options.draws; ++k) {
-        const auto column = draws.col(order[static_cast<std::size_t>(k) % order.size()]);
-        Eigen::Index where = 0;
-        const double least = column.minCoeff(&where);
-        ++thin[static_cast<std::size_t>(where)];
-        c.least.push_back(least);
-        clean += least >= 0;
-        out.least[static_cast<std::size_t>(k)] = std::min(out.least[static_cast<std::size_t>(k)], least);
-        if (options.keep_draws)
-          for (Eigen::Index i = 0; i < column.size(); ++i) c.draws.push_back(static_cast<float>(column[i]));
-      }
-      c.thinnest = net[static_cast<std::size_t>(std::max_element(thin.begin(), thin.end()) - thin.begin())];
-      if (options.keep_draws) c.net = net;
-      c.sure = quantile(c.least, 1 - sure_part);
-      c.middle = quantile(c.least, 0.5);
-      c.clean = static_cast<double>(clean) / options.draws;
-      c.standing = standing_of(c.clean);
-      c.known = any = true;
+      const auto draws = draw_surfaces(field, kinds, options, static_cast<Eigen::Index>(net.size()), random);
+      if (!draws) return end(CertaintyStatus::stopped, "stopped");
+      read_draws(*draws, net, options, random, c);
+      for (std::size_t k = 0; k < c.least.size(); ++k) out.least[k] = std::min(out.least[k], c.least[k]);
+      any = true;
     }
     out.groups.push_back(std::move(c));
     if (options.progress)
       options.progress(static_cast<double>(g + 1) / static_cast<double>(margins.groups.size()));
   }
-  if (!any) return refuse("no surface has touches enough to say how rough it is: a plane wants 4, a bore 6");
+  if (!any)
+    return end(CertaintyStatus::refused,
+               "no surface has touches enough to say how rough it is: a plane wants 4, a bore 6");
   out.sure = quantile(out.least, 1 - sure_part);
   out.middle = quantile(out.least, 0.5);
   out.clean = static_cast<double>(

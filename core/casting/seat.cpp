@@ -4,6 +4,7 @@
 #include "casting/seat_holds.h"
 #include "casting/seat_motions.h"
 #include "casting/seat_polish.h"
+#include "casting/seat_rows.h"
 #include "casting/seat_start.h"
 #include "margin/least.h"
 #include "margin/nearest.h"
@@ -12,7 +13,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <set>
 
 namespace datrin::casting {
 namespace {
@@ -57,7 +57,8 @@ public:
       }
       if (outcome == Outcome::failed) return finish();
       if (outcome == Outcome::unbounded) {
-        name_one_way();
+        const auto ways = growing_motions(groups_, pose_, start_, way_out_);
+        result_.undetermined.insert(result_.undetermined.end(), ways.begin(), ways.end());
         if (level_ == 0) {
           result_.status = SeatStatus::undetermined;
           result_.message =
@@ -90,8 +91,7 @@ private:
     held_.assign(groups_.size(), 0);
     floors_.assign(groups_.size(), 0.0);
     sweep(groups_, pose_, now_);
-    for (const auto& worst : now_.worst)
-      for (const auto& w : worst) add_row(w.row);
+    rows_.add_worst(now_);
   }
 
   SeatResult finish() {
@@ -108,30 +108,17 @@ private:
     return std::move(result_);
   }
 
-  // --- The touches the programmes hold
-  // --------------------------------------------------------------------------
-
-  bool add_row(const RowRef& row) {
-    if (row.at < 0 || !in_rows_.insert({row.group, row.at}).second) return false;
-    rows_.push_back(row);
-    return true;
-  }
-
   void keep_rows(std::vector<RowRef> kept) {
-    rows_ = std::move(kept);
-    in_rows_.clear();
+    rows_.keep_only(std::move(kept));
     warm_.clear();
-    for (const auto& row : rows_) in_rows_.insert({row.group, row.at});
   }
 
   void drop_idle_rows(const margin::LeastResult& solved) {
     if (rows_.size() <= rows_kept) return;
     std::vector<RowRef> kept;
-    for (std::size_t i = 0; i < solved.multipliers.size(); ++i)
-      if (solved.multipliers[i] > 0) kept.push_back(rows_[i]);
+    for (const auto& row : rows_.pressing(solved, 0)) kept.push_back(row.row);
     keep_rows(std::move(kept));
-    for (const auto& worst : now_.worst)
-      for (const auto& w : worst) add_row(w.row);
+    rows_.add_worst(now_);
   }
 
   const Group& group_of(const RowRef& row) const { return groups_[static_cast<std::size_t>(row.group)]; }
@@ -141,7 +128,7 @@ private:
 
   margin::LinearMargins linearised(double reach) const {
     margin::LinearMargins linear(static_cast<int>(motions_.count()));
-    for (const auto& row : rows_) {
+    for (const auto& row : rows_.all()) {
       const auto g = gradient_of(row);
       linear.add_row(row.group, g.margin, Vector(motions_.basis().transpose() * g.rate));
     }
@@ -195,10 +182,10 @@ private:
       for (const auto& worst : then_.worst)
         for (const auto& w : worst) {
           const double target = target_of(static_cast<std::size_t>(w.row.group), solved.least);
-          if (w.margin >= target || in_rows_.count({w.row.group, w.row.at})) continue;
+          if (w.margin >= target || rows_.holds(w.row)) continue;
           const auto row = gradient_of(w.row);
           if (row.margin + row.rate.dot(motions_.basis() * bounded(solved.x)) < target - 1e-10)
-            added = add_row(w.row) || added;
+            added = rows_.add(w.row) || added;
         }
       if (!added) break;
     }
@@ -206,10 +193,9 @@ private:
   }
 
   bool too_cheap(const margin::LeastResult& solved) const {
-    for (std::size_t i = 0; i < solved.multipliers.size(); ++i)
-      if (held_[static_cast<std::size_t>(rows_[i].group)] && solved.multipliers[i] > 0.9 * price_)
-        return true;
-    return false;
+    const auto dear = rows_.pressing(solved, 0.9 * price_);
+    return std::any_of(dear.begin(), dear.end(),
+                       [&](const auto& row) { return held_[static_cast<std::size_t>(row.row.group)]; });
   }
 
   Outcome climb() {
@@ -224,7 +210,7 @@ private:
         result_.message = solved.message;
         return Outcome::failed;
       }
-      presses_ = pressing_rows(solved);
+      presses_ = rows_.pressing(solved, pressing);
       if (!asked_unbounded && at_reach(solved)) {
         asked_unbounded = true;
         if (unbounded()) return Outcome::unbounded;
@@ -258,13 +244,6 @@ private:
     result_.status = SeatStatus::failed;
     result_.message = "the search did not settle";
     return Outcome::failed;
-  }
-
-  std::vector<PressingRow> pressing_rows(const margin::LeastResult& solved) const {
-    std::vector<PressingRow> rows;
-    for (std::size_t i = 0; i < solved.multipliers.size(); ++i)
-      if (solved.multipliers[i] > pressing) rows.push_back({rows_[i], solved.multipliers[i]});
-    return rows;
   }
 
   /// Whether the step ended at the reach allowed, where no radius stops it anyway.
@@ -327,7 +306,7 @@ private:
       for (const auto& w : worst)
         if (w.margin < target_of(static_cast<std::size_t>(w.row.group), polished.least) - 1e-9) {
           objected = true;
-          add_row(w.row);
+          rows_.add(w.row);
         }
     if (objected) return false;
     go(polished.pose, motion);
@@ -394,7 +373,7 @@ private:
 
   /// Whether the linear margins, all of them, let the least free one grow without limit.
   bool unbounded() {
-    const auto kept = rows_;
+    const auto kept = rows_.all();
     bool grows = false;
     for (int round = 0; round < 30; ++round) {
       const auto linear = linearised(far);
@@ -414,29 +393,12 @@ private:
             row = {static_cast<int>(g), k};
           }
         }
-        added = add_row(row) || added;
+        added = rows_.add(row) || added;
       }
       if (!added) break;
     }
     if (rows_.size() > 2 * rows_kept) keep_rows(kept);
     return grows;
-  }
-
-  /// Motions that raise some margin for ever and lower none.
-  void name_one_way() {
-    Columns6 rates(6, 0);
-    for (const auto& group : groups_)
-      for (int k = 0; k < group.size(); k += std::max(1, group.size() / 200)) {
-        rates.conservativeResize(6, rates.cols() + 1);
-        rates.col(rates.cols() - 1) = row_gradient(group, k, pose_, start_.centre, start_.size).rate;
-      }
-    const auto motions = one_way_motions(rates);
-    result_.undetermined.insert(result_.undetermined.end(), motions.begin(), motions.end());
-    if (motions.empty()) { // not along or about one axis: name the motion the programme took
-      const bool turning = way_out_.tail<3>().norm() > way_out_.head<3>().norm();
-      const Vec3 part = turning ? Vec3(way_out_.tail<3>()) : Vec3(way_out_.head<3>());
-      if (part.norm() > 0) result_.undetermined.push_back({turning, part.normalized(), true});
-    }
   }
 
   /// Moves back towards the start as far as what has been reached allows.
@@ -470,7 +432,7 @@ private:
       for (std::size_t g = 0; g < groups_.size(); ++g)
         for (const auto& w : then_.worst[g])
           if (w.margin < floors[g]) {
-            added = add_row(w.row) || added;
+            added = rows_.add(w.row) || added;
             fell = fell || w.margin < floors[g] - give;
           }
       if (fell) {
@@ -497,8 +459,7 @@ private:
   Vec6 way_out_ = Vec6::Zero(); ///< the motion that raised the least margin without limit
   std::vector<char> held_;      ///< per group
   std::vector<double> floors_;  ///< per group held
-  std::vector<RowRef> rows_;    ///< touches in the programmes
-  std::set<std::pair<int, int>> in_rows_;
+  ProgrammeRows rows_;
   std::vector<char> warm_;                   ///< basis of the last programme
   std::vector<PressingRow> presses_, first_; ///< of the last programme; of the first level
   margin::LinearMargins linear_{0};

@@ -157,4 +157,21 @@ SeatStart least_squares_start(const SeatInput& input, const std::vector<Group>& 
   return start;
 }
 
+std::vector<FreeMotion> growing_motions(const std::vector<Group>& groups, const Pose& pose,
+                                        const SeatStart& start, const Vec6& way_out) {
+  Columns6 rates(6, 0);
+  for (const auto& group : groups)
+    for (int k = 0; k < group.size(); k += std::max(1, group.size() / 200)) {
+      rates.conservativeResize(6, rates.cols() + 1);
+      rates.col(rates.cols() - 1) = row_gradient(group, k, pose, start.centre, start.size).rate;
+    }
+  auto motions = one_way_motions(rates);
+  if (motions.empty()) {
+    const bool turning = way_out.tail<3>().norm() > way_out.head<3>().norm();
+    const Vec3 part = turning ? Vec3(way_out.tail<3>()) : Vec3(way_out.head<3>());
+    if (part.norm() > 0) motions.push_back({turning, part.normalized(), true});
+  }
+  return motions;
+}
+
 } // namespace datrin::casting

@@ -25,4 +25,9 @@ struct SeatStart {
 SeatStart least_squares_start(const SeatInput& input, const std::vector<Group>& groups, const Pose& start,
                               const std::array<bool, 6>& locked = {});
 
+/// Motions at `pose` that raise some margin for ever and lower none, named; where it is not along or about
+/// one axis, `way_out`, the motion a programme grew by without limit.
+std::vector<FreeMotion> growing_motions(const std::vector<Group>& groups, const Pose& pose,
+                                        const SeatStart& start, const Vec6& way_out);
+
 } // namespace datrin::casting

@@ -23,107 +23,141 @@ std::string name_of(const Build& build, Id surface) {
   return s ? s->name : std::string("?");
 }
 
-} // namespace
+/// What must be there before a setup is unclamped, kind by kind.
+class Gate {
+public:
+  Gate(const Build& build, Id piece, Id setup, const std::vector<allowance::SurfacePlan>& plans)
+      : build_(build), piece_(piece), setup_id_(setup), setup_(*build.find<Setup>(setup)), plans_(plans) {}
 
-GateResult unclamp_gate(const Build& build, Id piece, Id setup_id,
-                        const std::vector<allowance::SurfacePlan>& plans) {
-  GateResult out;
-  const auto* setup = build.find<Setup>(setup_id);
-  if (setup == nullptr) return out;
-  const auto text = [&build](double mm, int decimals = 2) {
-    return length_text(mm, build.info().unit, {.decimals_mm = decimals, .show_unit = true});
-  };
-  const auto done = [&](Id surface) {
-    const auto plan =
-        std::find_if(plans.begin(), plans.end(), [&](const auto& p) { return p.surface == surface; });
-    if (plan != plans.end()) return plan->state == allowance::SurfaceState::finished;
-    return !build.cuts_of(piece, surface)
-                .empty(); // stays as cast: a reference cut or scribed on it was logged
-  };
-  for (const auto id : setup->cuts) {
-    const auto plan =
-        std::find_if(plans.begin(), plans.end(), [&](const auto& p) { return p.surface == id; });
-    GateItem item{GateKind::feature, done(id), {}, id, 0};
-    if (plan == plans.end())
-      item.text = fmt::format("{} is not to be machined by the drawing", name_of(build, id));
-    else if (item.done)
-      item.text = fmt::format("{} finished", name_of(build, id));
-    else if (plan->state == allowance::SurfaceState::spoilt)
-      item.text = fmt::format("{} is cut too deep by {}: decide what becomes of it first", name_of(build, id),
-                              text(-plan->now));
-    else
-      item.text = fmt::format("{} is {}: {} still to come off", name_of(build, id),
-                              allowance::state_name(plan->state), text(plan->now));
-    out.items.push_back(std::move(item));
+  std::vector<GateItem> items() {
+    for (const auto id : setup_.cuts) items_.push_back(feature(id));
+    for (const auto id : setup_.sizes) add_size(id);
+    add_references();
+    return std::move(items_);
   }
-  for (const auto id : setup->sizes) {
-    const auto* d = build.find<Dimension>(id);
-    if (d == nullptr) continue;
-    const auto read = build.measurement_of(piece, id);
+
+private:
+  std::string text(double mm, int decimals = 2) const {
+    return length_text(mm, build_.info().unit, {.decimals_mm = decimals, .show_unit = true});
+  }
+  const allowance::SurfacePlan* plan_of(Id surface) const {
+    const auto plan =
+        std::find_if(plans_.begin(), plans_.end(), [&](const auto& p) { return p.surface == surface; });
+    return plan == plans_.end() ? nullptr : &*plan;
+  }
+  bool done(Id surface) const {
+    if (const auto* plan = plan_of(surface)) return plan->state == allowance::SurfaceState::finished;
+    // It stays as cast: a reference cut or scribed on it was logged.
+    return !build_.cuts_of(piece_, surface).empty();
+  }
+
+  GateItem feature(Id id) const {
+    const auto* plan = plan_of(id);
+    const auto name = name_of(build_, id);
+    GateItem item{GateKind::feature, done(id), {}, id, 0};
+    if (plan == nullptr)
+      item.text = fmt::format("{} is not to be machined by the drawing", name);
+    else if (item.done)
+      item.text = fmt::format("{} finished", name);
+    else if (plan->state == allowance::SurfaceState::spoilt)
+      item.text =
+          fmt::format("{} is cut too deep by {}: decide what becomes of it first", name, text(-plan->now));
+    else
+      item.text = fmt::format("{} is {}: {} still to come off", name, allowance::state_name(plan->state),
+                              text(plan->now));
+    return item;
+  }
+
+  void add_size(Id id) {
+    const auto* d = build_.find<Dimension>(id);
+    if (d == nullptr) return;
+    const auto read = build_.measurement_of(piece_, id);
     GateItem item{GateKind::size, read.has_value(), {}, d->surface, id};
     const bool angle = d->kind == DimensionKind::angle;
     const auto figure = [&](double v) { return angle ? number_text(degrees(v), 2) + "\u00B0" : text(v, 3); };
-    if (!read)
+    if (!read) {
       item.text = fmt::format("{} is not measured", d->name);
-    else if (!d->allows(read->second.value)) {
+    } else if (!d->allows(read->second.value)) {
       item.done = false;
       item.text = fmt::format("{} measures {}, outside {} to {}", d->name, figure(read->second.value),
                               figure(d->least()), figure(d->most()));
-    } else
+    } else {
       item.text = fmt::format("{} measured, {}", d->name, figure(read->second.value));
-    out.items.push_back(std::move(item));
-  }
-  // References for what comes later: every datum of the later setups must come from this one or an earlier,
-  // unless a setup in between still cuts it.
-  const auto setups = build.setups_of(setup->part);
-  std::set<Id> cut, used, asked;
-  bool past = false;
-  std::string next_without;
-  const Setup* before_next = nullptr;
-  for (const auto& [id, s] : setups) {
-    if (!past) {
-      cut.insert(s.cuts.begin(), s.cuts.end());
-      cut.insert(s.marks.begin(), s.marks.end());
-      used.insert(s.datums.begin(), s.datums.end());
-      past = id == setup_id;
-      continue;
     }
-    int machined_datums = 0;
-    for (const auto datum : s.datums) {
-      machined_datums += cut.contains(datum);
-      const auto* surface = build.find<PartSurface>(datum);
-      const bool here = contains(setup->cuts, datum) || contains(setup->marks, datum);
-      if (here && asked.insert(datum).second) {
-        const bool ready = done(datum);
-        out.items.push_back({GateKind::reference, ready,
-                             fmt::format("{} {}, wanted by \"{}\"", name_of(build, datum),
-                                         ready ? "is there" : "must be cut or scribed", s.name),
-                             datum, 0});
-      } else if (!here && !cut.contains(datum) && asked.insert(datum).second) {
-        const bool raw = surface != nullptr && !surface->machined;
-        if (raw && !used.contains(datum)) continue; // an as-cast face, used for the first time
-        out.items.push_back({GateKind::reference, false,
-                             raw ? fmt::format("\"{}\" would stand on {} as cast a second time: carry it "
-                                               "over to a machined reference now",
-                                               s.name, name_of(build, datum))
-                                 : fmt::format("\"{}\" locates from {}, which nothing up to here has cut",
-                                               s.name, name_of(build, datum)),
-                             datum, 0});
+    items_.push_back(std::move(item));
+  }
+
+  /// References for what comes later: every datum of the later setups must come from this one or an earlier,
+  /// unless a setup in between still cuts it.
+  void add_references() {
+    bool past = false;
+    const Setup* next = nullptr;
+    bool next_without = false;
+    for (const auto& [id, s] : build_.setups_of(setup_.part)) {
+      if (past) {
+        int machined = 0;
+        for (const auto datum : s.datums) {
+          machined += cut_.contains(datum);
+          add_reference(datum, s);
+        }
+        if (next == nullptr) {
+          next = build_.find<Setup>(id);
+          next_without = machined == 0;
+        }
       }
+      cut_.insert(s.cuts.begin(), s.cuts.end());
+      if (!past) cut_.insert(s.marks.begin(), s.marks.end());
+      used_.insert(s.datums.begin(), s.datums.end());
+      past = past || id == setup_id_;
     }
-    if (before_next == nullptr) {
-      before_next = &s;
-      if (machined_datums == 0) next_without = s.name;
-    }
-    cut.insert(s.cuts.begin(), s.cuts.end());
-    used.insert(s.datums.begin(), s.datums.end());
+    if (next_without)
+      items_.push_back({GateKind::reference, false,
+                        fmt::format("Nothing machined so far locates the part in \"{}\": cut a reference "
+                                    "before it is unclamped, or its place is lost",
+                                    next->name),
+                        0, 0});
   }
-  if (!next_without.empty())
-    out.items.push_back({GateKind::reference, false,
-                         fmt::format("Nothing machined so far locates the part in \"{}\": cut a reference "
-                                     "before it is unclamped, or its place is lost",
-                                     next_without),
-                         0, 0});
+
+  void add_reference(Id datum, const Setup& later) {
+    const bool here = contains(setup_.cuts, datum) || contains(setup_.marks, datum);
+    if (!here && cut_.contains(datum)) return;
+    if (!asked_.insert(datum).second) return;
+    const auto name = name_of(build_, datum);
+    if (here) {
+      const bool ready = done(datum);
+      items_.push_back({GateKind::reference, ready,
+                        fmt::format("{} {}, wanted by \"{}\"", name,
+                                    ready ? "is there" : "must be cut or scribed", later.name),
+                        datum, 0});
+      return;
+    }
+    const auto* surface = build_.find<PartSurface>(datum);
+    const bool raw = surface != nullptr && !surface->machined;
+    if (raw && !used_.contains(datum)) return; // an as-cast face, used for the first time
+    items_.push_back(
+        {GateKind::reference, false,
+         raw ? fmt::format("\"{}\" would stand on {} as cast a second time: carry it over to a "
+                           "machined reference now",
+                           later.name, name)
+             : fmt::format("\"{}\" locates from {}, which nothing up to here has cut", later.name, name),
+         datum, 0});
+  }
+
+  const Build& build_;
+  Id piece_, setup_id_;
+  const Setup& setup_;
+  const std::vector<allowance::SurfacePlan>& plans_;
+  std::set<Id> cut_, used_, asked_; ///< by the setups gone through so far
+  std::vector<GateItem> items_;
+};
+
+} // namespace
+
+GateResult unclamp_gate(const Build& build, Id piece, Id setup,
+                        const std::vector<allowance::SurfacePlan>& plans) {
+  GateResult out;
+  if (build.find<Setup>(setup) == nullptr) return out;
+  out.items = Gate(build, piece, setup, plans).items();
   out.open = static_cast<int>(
       std::count_if(out.items.begin(), out.items.end(), [](const auto& i) { return !i.done; }));
   out.verdict = out.items.empty() ? "Nothing is asked of this setup yet: say what it cuts and measures."
