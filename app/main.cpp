@@ -16,119 +16,164 @@
 
 using namespace datrin;
 
+namespace {
+
+/// What the command line may ask for.
+struct Options {
+  QCommandLineOption empty{"empty", "make a new build in FILE and open it", "FILE"};
+  QCommandLineOption step{"step", "go to step 1 to 6, or 7 overview, 8 joints, 9 chains", "N"};
+  QCommandLineOption piece{"piece", "choose piece N of the shelf, from 1", "N"};
+  QCommandLineOption tab{"tab", "face N of the room column, from 1", "N"};
+  QCommandLineOption seat{"seat", "seat the chosen piece best before anything else"};
+  QCommandLineOption dark{"dark", "dark paper"};
+  QCommandLineOption scale{"text-scale", "text size, 1 to 2", "X"};
+  QCommandLineOption picture{"picture", "write a picture of the window to FILE and close", "FILE"};
+  QCommandLineOption sheet{
+      "sheet", "write the marking-out sheet of the chosen piece to FILE (.pdf, .svg or .dxf)", "FILE"};
+  QCommandLineOption pattern{"pattern", "write the pattern drawing of the chosen part to FILE (.pdf)",
+                             "FILE"};
+  QCommandLineOption sums{"sums", "answer a sum of the bench: WORDS;VALUE;VALUE", "SUM"};
+  QCommandLineOption joint{"joint", "choose the joint or chain of this name", "NAME"};
+  QCommandLineOption card{"card", "write the card of the next numbers to FILE (.pdf)", "FILE"};
+
+  void read(QCommandLineParser& parser) const {
+    parser.setApplicationDescription("A planner, calculator, simulator and logbook for model engineers.");
+    parser.addHelpOption();
+    parser.addVersionOption();
+    parser.addPositionalArgument("build", "the build to open (FILE.datrin)");
+    parser.addOptions(
+        {empty, step, piece, tab, seat, dark, scale, picture, sheet, pattern, sums, joint, card});
+    parser.process(*QCoreApplication::instance());
+  }
+};
+
+/// Does what was asked for, once everything in the window has come to rest.
+class Errands {
+public:
+  Errands(app::MainWindow& window, const QCommandLineParser& asked, const Options& options)
+      : window_(window), asked_(asked), options_(options) {
+    const auto last = static_cast<int>(app::steps().size());
+    step_ = app::steps()[static_cast<std::size_t>(std::clamp(value(options.step).toInt(), 1, last) - 1)].step;
+  }
+
+  void begin() {
+    window_.go_to(step_);
+    if (!asked_.isSet(options_.seat)) {
+      QTimer::singleShot(0, &window_, [this] { finish(); });
+      return;
+    }
+    auto* page = window_.seat_page();
+    window_.go_to(app::MainWindow::seat);
+    QObject::connect(
+        page, &app::SeatPage::settled, &window_, [this] { finish(); }, Qt::SingleShotConnection);
+    page->seat_best();
+    if (!page->busy()) finish(); // too few touches to seat it
+  }
+
+private:
+  QString value(const QCommandLineOption& option) const { return asked_.value(option); }
+
+  void finish() {
+    write_files();
+    window_.go_to(step_);
+    choose_named();
+    if (asked_.isSet(options_.sums)) show_sum();
+    if (asked_.isSet(options_.tab)) window_.show_face(value(options_.tab).toInt() - 1);
+    if (asked_.isSet(options_.picture)) take_picture();
+  }
+
+  void write_files() {
+    const auto told = [this](const QString& wrong) {
+      if (wrong.isEmpty()) return;
+      std::fprintf(stderr, "%s\n", qPrintable(wrong));
+      status_ = 1;
+    };
+    if (asked_.isSet(options_.sheet)) {
+      window_.go_to(app::MainWindow::marking);
+      told(window_.marking_page()->save_sheet(value(options_.sheet)));
+    }
+    if (asked_.isSet(options_.pattern))
+      told(window_.drawing_page()->foundry()->write_pattern(value(options_.pattern)));
+    if (asked_.isSet(options_.card)) {
+      window_.go_to(app::MainWindow::overview);
+      told(window_.overview_page()->save_card(value(options_.card)));
+    }
+  }
+
+  void choose_named() {
+    if (!asked_.isSet(options_.joint)) return;
+    const auto name = value(options_.joint).toStdString();
+    const auto& build = window_.document().build();
+    for (const auto& [id, joint] : build.joints())
+      if (joint.name == name) window_.joints_page()->choose(id);
+    for (const auto& [id, chain] : build.chains())
+      if (chain.name == name) window_.chains_page()->choose(id);
+  }
+
+  void show_sum() {
+    auto* dialog = new app::SumsDialog(window_.document().unit(), &window_);
+    const auto parts = value(options_.sums).split(';');
+    dialog->search()->setText(parts.front());
+    const auto fields = dialog->fields();
+    for (std::size_t k = 0; k < fields.size() && static_cast<qsizetype>(k) + 1 < parts.size(); ++k)
+      fields[k]->setText(parts[static_cast<qsizetype>(k) + 1]);
+    dialog->show();
+  }
+
+  void take_picture() {
+    auto* poll = new QTimer(&window_);
+    QObject::connect(poll, &QTimer::timeout, &window_, [this, poll] {
+      auto* seat = window_.seat_page();
+      if (seat->busy() || seat->judge()->busy() || seat->rescue()->busy() || seat->sure()->busy()) return;
+      poll->stop();
+      auto* dialog = window_.findChild<app::SumsDialog*>();
+      const auto shown = dialog ? dialog->grab() : window_.grab();
+      if (!shown.save(value(options_.picture))) status_ = 1;
+      QApplication::exit(status_);
+    });
+    poll->start(500);
+  }
+
+  app::MainWindow& window_;
+  const QCommandLineParser& asked_;
+  const Options& options_;
+  app::Step step_;
+  int status_ = 0;
+};
+
+/// A picture is the same on every machine: it reads and keeps no settings.
+std::unique_ptr<QSettings> settings_for(bool picture) {
+  if (!picture) return std::make_unique<QSettings>();
+  return std::make_unique<QSettings>(QDir::tempPath() + "/datrin-picture-" +
+                                         QString::number(QCoreApplication::applicationPid()) + ".ini",
+                                     QSettings::IniFormat);
+}
+
+} // namespace
+
 int main(int argc, char** argv) {
   QApplication application(argc, argv);
   QApplication::setApplicationName("datrin");
   QApplication::setOrganizationName("datrin");
   QApplication::setApplicationVersion("0.1.0");
   QApplication::setStyle("Fusion");
-
-  QCommandLineParser parser;
-  parser.setApplicationDescription("A planner, calculator, simulator and logbook for model engineers.");
-  parser.addHelpOption();
-  parser.addVersionOption();
-  parser.addPositionalArgument("build", "the build to open (FILE.datrin)");
-  const QCommandLineOption empty("empty", "make a new build in FILE and open it", "FILE");
-  const QCommandLineOption step("step", "go to step 1 to 6, or 7 overview, 8 joints, 9 chains", "N");
-  const QCommandLineOption piece("piece", "choose piece N of the shelf, from 1", "N");
-  const QCommandLineOption best("seat", "seat the chosen piece best before anything else");
-  const QCommandLineOption dark("dark", "dark paper");
-  const QCommandLineOption scale("text-scale", "text size, 1 to 2", "X");
-  const QCommandLineOption picture("picture", "write a picture of the window to FILE and close", "FILE");
-  const QCommandLineOption sheet(
-      "sheet", "write the marking-out sheet of the chosen piece to FILE (.pdf, .svg or .dxf)", "FILE");
-  const QCommandLineOption tab("tab", "face N of the room column, from 1", "N");
-  const QCommandLineOption pattern("pattern", "write the pattern drawing of the chosen part to FILE (.pdf)",
-                                   "FILE");
-  const QCommandLineOption item("joint", "choose the joint or chain of this name", "NAME");
-  const QCommandLineOption card("card", "write the card of the next numbers to FILE (.pdf)", "FILE");
-  const QCommandLineOption sums("sums", "answer a sum of the bench: WORDS;VALUE;VALUE", "SUM");
-  parser.addOptions({empty, step, piece, tab, best, dark, scale, picture, sheet, pattern, sums, item, card});
-  parser.process(application);
-
-  // A picture is the same on every machine: it reads and keeps no settings.
-  std::unique_ptr<QSettings> settings =
-      parser.isSet(picture)
-          ? std::make_unique<QSettings>(QDir::tempPath() + "/datrin-picture-" +
-                                            QString::number(QCoreApplication::applicationPid()) + ".ini",
-                                        QSettings::IniFormat)
-          : std::make_unique<QSettings>();
-  app::MainWindow window(std::move(settings));
-  if (parser.isSet(dark) || parser.isSet(scale))
-    window.set_look(parser.isSet(dark), parser.isSet(scale) ? parser.value(scale).toDouble() : 1.0);
+  const Options options;
+  QCommandLineParser asked;
+  options.read(asked);
+  app::MainWindow window(settings_for(asked.isSet(options.picture)));
+  if (asked.isSet(options.dark) || asked.isSet(options.scale))
+    window.set_look(asked.isSet(options.dark),
+                    asked.isSet(options.scale) ? asked.value(options.scale).toDouble() : 1.0);
   bool opened = true;
-  if (parser.isSet(empty))
-    opened = window.new_build(parser.value(empty));
-  else if (!parser.positionalArguments().isEmpty())
-    opened = window.open_build(parser.positionalArguments().front());
+  if (asked.isSet(options.empty))
+    opened = window.new_build(asked.value(options.empty));
+  else if (!asked.positionalArguments().isEmpty())
+    opened = window.open_build(asked.positionalArguments().front());
   if (!opened) std::fprintf(stderr, "%s\n", qPrintable(window.message()));
-  if (!opened && parser.isSet(picture)) return 1;
-  if (parser.isSet(piece)) {
-    window.shelf()->choose(parser.value(piece).toInt() - 1);
-  }
+  if (!opened && asked.isSet(options.picture)) return 1;
+  if (asked.isSet(options.piece)) window.shelf()->choose(asked.value(options.piece).toInt() - 1);
   window.show();
-  const auto last = static_cast<int>(app::steps().size());
-  const auto first_step =
-      app::steps()[static_cast<std::size_t>(std::clamp(parser.value(step).toInt(), 1, last) - 1)].step;
-  window.go_to(first_step);
-
-  int status = 0;
-  const auto finish = [&] { // the picture and the sheet, once everything has come to rest
-    window.go_to(first_step);
-    if (parser.isSet(sheet)) {
-      window.go_to(app::MainWindow::marking);
-      const auto wrong = window.marking_page()->save_sheet(parser.value(sheet));
-      if (!wrong.isEmpty()) std::fprintf(stderr, "%s\n", qPrintable(wrong));
-      status = wrong.isEmpty() ? 0 : 1;
-      window.go_to(first_step);
-    }
-    if (parser.isSet(pattern)) {
-      const auto wrong = window.drawing_page()->foundry()->write_pattern(parser.value(pattern));
-      if (!wrong.isEmpty()) std::fprintf(stderr, "%s\n", qPrintable(wrong));
-      status = wrong.isEmpty() ? status : 1;
-    }
-    if (parser.isSet(card)) {
-      window.go_to(app::MainWindow::overview);
-      const auto wrong = window.overview_page()->save_card(parser.value(card));
-      if (!wrong.isEmpty()) std::fprintf(stderr, "%s\n", qPrintable(wrong));
-      status = wrong.isEmpty() ? status : 1;
-      window.go_to(first_step);
-    }
-    for (const auto& [id, joint] : window.document().build().joints())
-      if (parser.isSet(item) && joint.name == parser.value(item).toStdString())
-        window.joints_page()->choose(id);
-    for (const auto& [id, chain] : window.document().build().chains())
-      if (parser.isSet(item) && chain.name == parser.value(item).toStdString())
-        window.chains_page()->choose(id);
-    if (parser.isSet(sums)) {
-      auto* dialog = new app::SumsDialog(window.document().unit(), &window);
-      const auto parts = parser.value(sums).split(';');
-      dialog->search()->setText(parts.front());
-      for (qsizetype k = 1; k < parts.size() && k <= static_cast<qsizetype>(dialog->fields().size()); ++k)
-        dialog->fields()[static_cast<std::size_t>(k - 1)]->setText(parts[k]);
-      dialog->show();
-    }
-    if (parser.isSet(tab)) window.show_face(parser.value(tab).toInt() - 1);
-    if (!parser.isSet(picture)) return;
-    auto* poll = new QTimer(&window);
-    QObject::connect(poll, &QTimer::timeout, &window, [&, poll] {
-      auto* seat = window.seat_page();
-      if (seat->busy() || seat->judge()->busy() || seat->rescue()->busy() || seat->sure()->busy()) return;
-      poll->stop();
-      auto* dialog = window.findChild<app::SumsDialog*>();
-      const auto shown = dialog ? dialog->grab() : window.grab();
-      if (!shown.save(parser.value(picture))) status = 1;
-      QApplication::exit(status);
-    });
-    poll->start(500);
-  };
-  if (parser.isSet(best)) {
-    window.go_to(app::MainWindow::seat);
-    QObject::connect(window.seat_page(), &app::SeatPage::settled, &window, finish, Qt::SingleShotConnection);
-    window.seat_page()->seat_best();
-    if (!window.seat_page()->busy()) finish(); // too few touches to seat it
-  } else {
-    QTimer::singleShot(0, &window, finish);
-  }
+  Errands errands(window, asked, options);
+  errands.begin();
   return QApplication::exec();
 }

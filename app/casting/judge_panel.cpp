@@ -35,6 +35,14 @@ JudgePanel::JudgePanel(Document& document, QWidget* parent)
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
   column->setSpacing(5);
+  make_wishes();
+  connect_wishes();
+  make_others();
+  connect_others();
+}
+
+void JudgePanel::make_wishes() {
+  auto* column = static_cast<QVBoxLayout*>(layout());
   column->addWidget(heading_label("Not allowed"));
   auto* grid = new QGridLayout;
   grid->setSpacing(4);
@@ -68,6 +76,9 @@ JudgePanel::JudgePanel(Document& document, QWidget* parent)
   central_->setMinimumContentsLength(6);
   central_->setAccessibleName("Bore kept central in its boss");
   column->addWidget(central_);
+}
+
+void JudgePanel::connect_wishes() {
   connect(favoured_, &QComboBox::activated, this, [this] { show_state(state_, nullptr); });
   connect(favour_, &LengthField::committed, this, [this](double mm) {
     const auto id = favoured_->currentData().toLongLong();
@@ -80,6 +91,10 @@ JudgePanel::JudgePanel(Document& document, QWidget* parent)
     wish([id](build::Judgement& j) { j.central_bore = id; },
          id ? "Keep " + central_->currentText() : QString("Keep no bore central"));
   });
+}
+
+void JudgePanel::make_others() {
+  auto* column = static_cast<QVBoxLayout*>(layout());
   column->addSpacing(4);
   column->addWidget(hairline());
   column->addWidget(heading_label("In balance"));
@@ -108,6 +123,9 @@ JudgePanel::JudgePanel(Document& document, QWidget* parent)
   column->addWidget(table_, 1);
   column->addWidget(costs_);
   column->addWidget(take_);
+}
+
+void JudgePanel::connect_others() {
   connect(table_, &QTableWidget::currentCellChanged, this, [this] { fill(); });
   connect(take_, &QPushButton::clicked, this, [this] {
     const int row = table_->currentRow();

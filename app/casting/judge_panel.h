@@ -45,6 +45,10 @@ signals:
   void take(const datrin::Pose& pose, const QString& name);
 
 private:
+  void make_wishes();
+  void connect_wishes();
+  void make_others();
+  void connect_others();
   void wish(const std::function<void(build::Judgement&)>& change, const QString& label);
   void compare();
   void fill();

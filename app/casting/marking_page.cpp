@@ -2,6 +2,7 @@
 #include "build/edit_casting.h"
 
 #include "app/theme.h"
+#include "casting/jacks.h"
 #include "sheets/figures.h"
 #include "sheets/marking_dxf.h"
 #include "store/text_file.h"
@@ -214,18 +215,16 @@ void MarkingPage::fill_boxes() {
       std::max(0, reference_->findData(QVariant::fromValue<qlonglong>(marking_.reference))));
   base_->set_value(marking_.base_height, document_.unit());
 
+  const auto underneath = casting::touches_underneath(state_.input.seat, state_.pose, marking_.up);
   for (std::size_t k = 0; k < 3; ++k) {
     auto* box = jacks_[k];
     box->clear();
     box->addItem("chosen for you", QVariant::fromValue<qlonglong>(0));
-    for (std::size_t i = 0; i < state_.input.seat.points.size(); ++i) {
-      const auto& point = state_.input.seat.points[i];
+    for (const int i : underneath) {
+      const auto& point = state_.input.seat.points[static_cast<std::size_t>(i)];
       const auto& surface = state_.input.seat.surfaces[static_cast<std::size_t>(point.surface)];
-      if (is_hole(surface.shape.kind) ||
-          stock_direction(surface.shape, state_.pose.apply(point.xyz)).dot(marking_.up) > -0.7)
-        continue;
       box->addItem(QString("touch %1 on %2").arg(i + 1).arg(qt(surface.id)),
-                   QVariant::fromValue<qlonglong>(state_.input.touch_ids[i]));
+                   QVariant::fromValue<qlonglong>(state_.input.touch_ids[static_cast<std::size_t>(i)]));
     }
     box->setCurrentIndex(std::max(0, box->findData(QVariant::fromValue<qlonglong>(marking_.jacks[k]))));
   }

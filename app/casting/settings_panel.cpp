@@ -23,6 +23,14 @@ QString residual_text(double mm, Unit unit) {
   return qt(length_text(mm, unit, options));
 }
 
+/// Beside what it belongs to; below it where the text is large.
+void put_spread(QVBoxLayout* column, QHBoxLayout* beside, QLineEdit* spread) {
+  auto* row = theme().large() ? new QHBoxLayout : beside;
+  row->addWidget(new QLabel("\u00B1"));
+  row->addWidget(spread);
+  if (row != beside) column->addLayout(row);
+}
+
 } // namespace
 
 SettingsPanel::SettingsPanel(Document& document, QWidget* parent)
@@ -42,6 +50,13 @@ SettingsPanel::SettingsPanel(Document& document, QWidget* parent)
   settings_box_->setLayout(settings_);
   column->addWidget(settings_box_);
   column->addWidget(hairline());
+  make_marks();
+  make_sizes();
+  connect_entries();
+}
+
+void SettingsPanel::make_marks() {
+  auto* column = static_cast<QVBoxLayout*>(layout());
   column->addWidget(heading_label("Reference marks"));
   auto* who = new QHBoxLayout;
   who->setSpacing(4);
@@ -59,15 +74,8 @@ SettingsPanel::SettingsPanel(Document& document, QWidget* parent)
     spread->setToolTip("\u00B1, 95 %: how well it was read");
     if (!theme().large()) spread->setFixedWidth(theme().ipx(80));
   }
-  // Beside what it belongs to; below it where the text is large.
-  const auto put_spread = [&](QHBoxLayout* beside, QLineEdit* spread) {
-    auto* row = theme().large() ? new QHBoxLayout : beside;
-    row->addWidget(new QLabel("\u00B1"));
-    row->addWidget(spread);
-    if (row != beside) column->addLayout(row);
-  };
   column->addLayout(who);
-  put_spread(who, mark_spread_);
+  put_spread(column, who, mark_spread_);
   xyz_ = add_xyz_row(column, "Mark", [this] { add_mark(); });
   column->addWidget(add_mark_);
   marks_->setAccessibleName("Reference marks and sizes");
@@ -75,6 +83,10 @@ SettingsPanel::SettingsPanel(Document& document, QWidget* parent)
   marks_->setWordWrap(true);
   marks_->setMinimumHeight(theme().ipx(96));
   column->addWidget(marks_, 1);
+}
+
+void SettingsPanel::make_sizes() {
+  auto* column = static_cast<QVBoxLayout*>(layout());
   column->addWidget(heading_label("Read across"));
   auto* across = new QHBoxLayout;
   across->setSpacing(4);
@@ -90,9 +102,12 @@ SettingsPanel::SettingsPanel(Document& document, QWidget* parent)
   last->setSpacing(4);
   last->addWidget(size_, 1);
   column->addLayout(last);
-  put_spread(last, size_spread_);
+  put_spread(column, last, size_spread_);
   last->addWidget(add_size_);
   column->addWidget(message_);
+}
+
+void SettingsPanel::connect_entries() {
   connect(add_mark_, &QPushButton::clicked, this, &SettingsPanel::add_mark);
   connect(add_size_, &QPushButton::clicked, this, &SettingsPanel::add_size);
   connect(size_, &QLineEdit::returnPressed, this, &SettingsPanel::add_size);

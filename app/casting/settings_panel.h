@@ -38,6 +38,9 @@ public:
   QString message() const { return message_->text(); }
 
 private:
+  void make_marks();
+  void make_sizes();
+  void connect_entries();
   struct Row {
     QString name;
     QComboBox* frame;

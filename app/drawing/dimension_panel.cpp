@@ -57,6 +57,18 @@ DimensionPanel::DimensionPanel(Document& document, QWidget* parent)
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
   column->setSpacing(4);
+  make_head();
+  make_form();
+  make_contradictions();
+  make_restated();
+  connect_table();
+  connect_texts();
+  connect_choices();
+  connect_restated();
+}
+
+void DimensionPanel::make_head() {
+  auto* column = static_cast<QVBoxLayout*>(layout());
   auto* head = new QHBoxLayout;
   if (theme().large())
     column->addWidget(heading_label("Dimension"));
@@ -68,6 +80,10 @@ DimensionPanel::DimensionPanel(Document& document, QWidget* parent)
   head->addWidget(add_);
   head->addWidget(remove_);
   column->addLayout(head);
+}
+
+void DimensionPanel::make_form() {
+  auto* column = static_cast<QVBoxLayout*>(layout());
   auto* rows = new QVBoxLayout(form_);
   rows->setContentsMargins(0, 0, 0, 0);
   rows->setSpacing(4);
@@ -93,12 +109,20 @@ DimensionPanel::DimensionPanel(Document& document, QWidget* parent)
   rows->addWidget(labelled("Measured", measured_));
   rows->addWidget(history_);
   column->addWidget(form_);
+}
+
+void DimensionPanel::make_contradictions() {
+  auto* column = static_cast<QVBoxLayout*>(layout());
   column->addWidget(hairline());
   column->addWidget(heading_label("Contradictions"));
   wrong_->setAccessibleName("Contradictions in the drawing");
   wrong_->setWordWrap(true);
   wrong_->setMinimumHeight(theme().ipx(64));
   column->addWidget(wrong_, 1);
+}
+
+void DimensionPanel::make_restated() {
+  auto* column = static_cast<QVBoxLayout*>(layout());
   auto* restate = new QVBoxLayout(restate_box_);
   restate->setContentsMargins(0, 0, 0, 0);
   restate->setSpacing(4);
@@ -116,7 +140,9 @@ DimensionPanel::DimensionPanel(Document& document, QWidget* parent)
   restate->addLayout(reading_box_);
   restate->addWidget(verdict_);
   column->addWidget(restate_box_);
+}
 
+void DimensionPanel::connect_table() {
   connect(add_, &QPushButton::clicked, this, &DimensionPanel::add_dimension);
   connect(remove_, &QPushButton::clicked, this, &DimensionPanel::remove_dimension);
   auto* drop = new QShortcut(QKeySequence::Delete, table_, nullptr, nullptr, Qt::WidgetShortcut);
@@ -140,6 +166,9 @@ DimensionPanel::DimensionPanel(Document& document, QWidget* parent)
       emit surface_chosen(c.surfaces.front());
     }
   });
+}
+
+void DimensionPanel::connect_texts() {
   const auto text = [this](QLineEdit* edit, std::string Dimension::*field, const char* what) {
     connect(edit, &QLineEdit::editingFinished, this, [this, edit, field, what] {
       const auto* now = current();
@@ -161,6 +190,9 @@ DimensionPanel::DimensionPanel(Document& document, QWidget* parent)
           [this] { keep_length(run_, &Dimension::run, "Length of the angle"); });
   connect(rise_, &QLineEdit::editingFinished, this,
           [this] { keep_length(rise_, &Dimension::rise, "Climb of the angle"); });
+}
+
+void DimensionPanel::connect_choices() {
   const auto choice = [this](QComboBox* box, auto&& set, const char* what) {
     connect(box, &QComboBox::activated, this, [this, box, set, what] {
       if (const auto* now = current()) {
@@ -187,6 +219,9 @@ DimensionPanel::DimensionPanel(Document& document, QWidget* parent)
       source_,
       [](Dimension& d, QComboBox* b) { d.source = static_cast<build::DimensionSource>(b->currentIndex()); },
       "Source");
+}
+
+void DimensionPanel::connect_restated() {
   connect(how_, &QComboBox::activated, this, [this] { show_restated(); });
   for (auto* edit : {cutter_, run_, rise_, pin_, hole_, instrument_}) edit->set_when_empty(0);
   for (auto* edit : {pin_, hole_, instrument_})

@@ -54,6 +54,14 @@ signals:
   void surface_chosen(qlonglong id);
 
 private:
+  void make_head();
+  void make_form();
+  void make_contradictions();
+  void make_restated();
+  void connect_table();
+  void connect_texts();
+  void connect_choices();
+  void connect_restated();
   const build::Dimension* current() const;
   void keep(build::Dimension changed, const QString& what);
   void keep_limits();

@@ -56,7 +56,10 @@ void DrawingPage::make_table() {
   auto* bar = new QHBoxLayout;
   bar->setSpacing(6);
   const auto button = [&](const QString& words, const QString& key, auto&& act) {
-    auto* b = new QPushButton(words);
+    // Where the text is large there is room for "Plane" only.
+    const auto short_words = words.section(' ', -1);
+    auto* b = new QPushButton(theme().large() ? short_words.left(1).toUpper() + short_words.mid(1) : words);
+    b->setAccessibleName(words);
     b->setToolTip(key);
     b->setShortcut(QKeySequence(key));
     connect(b, &QPushButton::clicked, this, act);

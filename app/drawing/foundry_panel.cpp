@@ -68,6 +68,12 @@ FoundryPanel::FoundryPanel(Document& document, QWidget* parent)
   grade_->setRange(1, 16);
   grade_->setAccessibleName("Casting tolerance grade, ISO 8062-3");
   grade_->setButtonSymbols(QAbstractSpinBox::NoButtons);
+  make_column();
+  connect_choices();
+  connect_figures();
+}
+
+void FoundryPanel::make_column() {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
   column->setSpacing(4);
@@ -93,46 +99,49 @@ FoundryPanel::FoundryPanel(Document& document, QWidget* parent)
   column->addWidget(heading_label("What was made"));
   column->addWidget(made_);
   column->addStretch(1);
+}
 
-  const auto current = [this] { return casting::foundry_or_usual(document_.build(), document_.part()); };
-  connect(metal_, &QComboBox::activated, this, [this, current] {
-    keep(casting::of_metal(current(), metal_->currentText().toStdString()), "Metal");
+void FoundryPanel::connect_choices() {
+  connect(metal_, &QComboBox::activated, this,
+          [this] { keep(casting::of_metal(foundry(), metal_->currentText().toStdString()), "Metal"); });
+  connect(process_, &QComboBox::activated, this, [this] {
+    keep(casting::by_process(foundry(), process_->currentText().toStdString()), "Casting process");
   });
-  connect(process_, &QComboBox::activated, this, [this, current] {
-    keep(casting::by_process(current(), process_->currentText().toStdString()), "Casting process");
-  });
-  connect(grade_, &QSpinBox::editingFinished, this, [this, current] {
-    auto f = current();
+  connect(grade_, &QSpinBox::editingFinished, this, [this] {
+    auto f = foundry();
     f.tolerance_grade = grade_->value();
     keep(f, "Casting tolerance grade");
   });
-  connect(allowance_, &QComboBox::activated, this, [this, current] {
-    auto f = current();
+  connect(allowance_, &QComboBox::activated, this, [this] {
+    auto f = foundry();
     f.allowance = allowance_->currentText().toStdString();
     keep(f, "Machining allowance grade");
   });
-  connect(draw_, &QComboBox::activated, this, [this, current] {
-    auto f = current();
+  connect(draw_, &QComboBox::activated, this, [this] {
+    auto f = foundry();
     f.draw = draws[draw_->currentIndex()].second;
     keep(f, "Direction of draw");
   });
+}
+
+void FoundryPanel::connect_figures() {
   const auto refuse = [this](const QString& words) { message_->refuse(words); };
-  connect(shrinkage_, &QLineEdit::editingFinished, this, [this, current, refuse] {
+  connect(shrinkage_, &QLineEdit::editingFinished, this, [this, refuse] {
     if (!shrinkage_->isModified()) return;
     const auto percent = typed_number(shrinkage_->text().remove('%'));
     if (!percent || *percent < 0 || *percent > 10)
       return refuse("Shrinkage: a number of per cent from 0 to 10");
-    auto f = current();
+    auto f = foundry();
     f.shrinkage = *percent / 100;
     shrinkage_->setModified(false);
     keep(f, "Shrinkage");
   });
-  connect(draft_, &QLineEdit::editingFinished, this, [this, current, refuse] {
+  connect(draft_, &QLineEdit::editingFinished, this, [this, refuse] {
     if (!draft_->isModified()) return;
     const auto angle = parse_angle(draft_->text().toStdString(), angle_options());
     if (!angle.ok || angle.radian < 0 || angle.radian > radians(15))
       return refuse(angle.ok ? "Draft: from 0 to 15\u00B0" : "Draft: " + qt(angle.message));
-    auto f = current();
+    auto f = foundry();
     f.draft = angle.radian;
     draft_->setModified(false);
     keep(f, "Draft");
@@ -144,6 +153,10 @@ FoundryPanel::FoundryPanel(Document& document, QWidget* parent)
     const auto wrong = write_pattern(path);
     emit say(wrong.isEmpty() ? "Written to " + path + "." : wrong);
   });
+}
+
+build::Foundry FoundryPanel::foundry() const {
+  return casting::foundry_or_usual(document_.build(), document_.part());
 }
 
 void FoundryPanel::keep(const build::Foundry& foundry, const QString& what) {

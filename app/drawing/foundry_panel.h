@@ -38,6 +38,10 @@ signals:
   void say(const QString& words);
 
 private:
+  build::Foundry foundry() const; ///< of the part shown, as kept or as usual
+  void make_column();
+  void connect_choices();
+  void connect_figures();
   void keep(const build::Foundry& foundry, const QString& what);
   void show_made(const build::Foundry& foundry);
   void ask_why();

@@ -43,6 +43,13 @@ SurfaceForm::SurfaceForm(Document& document, QWidget* parent)
   finish_->addItems({"machined", "as cast"});
   column->addWidget(named("Finish", finish_));
 
+  add_place();
+  add_sizes();
+  connect_fields();
+}
+
+void SurfaceForm::add_place() {
+  auto* column = static_cast<QVBoxLayout*>(layout());
   add(
       "x", [](PartSurface& s, double v) { s.point.x() = v; },
       [](const PartSurface& s) { return s.point.x(); }, true, true);
@@ -68,7 +75,10 @@ SurfaceForm::SurfaceForm(Document& document, QWidget* parent)
   direction_wrong_->hide();
   colour_label(direction_wrong_, theme().gone);
   column->addWidget(direction_wrong_);
+}
 
+void SurfaceForm::add_sizes() {
+  auto* column = static_cast<QVBoxLayout*>(layout());
   add(
       "Diameter", [](PartSurface& s, double v) { s.diameter = v; },
       [](const PartSurface& s) { return s.diameter; }, false, true, must_be_positive);
@@ -88,7 +98,9 @@ SurfaceForm::SurfaceForm(Document& document, QWidget* parent)
   add(
       "Stock", [](PartSurface& s, double v) { s.required = v; },
       [](const PartSurface& s) { return s.required; }, true, true, must_not_be_negative);
+}
 
+void SurfaceForm::connect_fields() {
   connect(name_, &QLineEdit::editingFinished, this, [this] {
     const auto* now = current();
     if (now == nullptr || !name_->isModified()) return;

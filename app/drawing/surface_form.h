@@ -31,6 +31,9 @@ signals:
   void previewed(const datrin::build::PartSurface& surface); ///< as it would be with what is being typed
 
 private:
+  void add_place();
+  void add_sizes();
+  void connect_fields();
   using Setter = void (*)(build::PartSurface&, double);
   struct Entry {
     LengthField* field;

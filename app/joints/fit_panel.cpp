@@ -53,6 +53,10 @@ FitPanel::FitPanel(Document& document, QWidget* parent)
   column->addWidget(take_);
   column->addStretch(1);
 
+  connect_fields();
+}
+
+void FitPanel::connect_fields() {
   connect(name_, &QLineEdit::editingFinished, this, [this] {
     const auto text = name_->text().trimmed().toStdString();
     if (text.empty() || text == state_.joint.name) return;

@@ -34,6 +34,7 @@ public:
   QString words() const { return words_->text(); }
 
 private:
+  void connect_fields();
   void keep(const fits::ChangedJoint& changed, const QString& what);
   void take();
   void keep_code();

@@ -49,6 +49,10 @@ WorkPanel::WorkPanel(Document& document, TargetsState& targets, QWidget* parent)
   methods_->setWordWrap(true);
   methods_->setMinimumHeight(theme().ipx(150));
   column->addWidget(methods_, 1);
+  connect_fields();
+}
+
+void WorkPanel::connect_fields() {
   connect(temperature_, &QLineEdit::editingFinished, this, [this] {
     if (!temperature_->isModified()) return;
     temperature_->setModified(false);

@@ -35,6 +35,7 @@ signals:
   void temperature_wanted(double celsius);
 
 private:
+  void connect_fields();
   void keep(const build::Joint& changed, const QString& what);
   QString press_words(double clearance, double spread) const;
   QString bearing_words() const;

@@ -67,40 +67,66 @@ OverviewPage::OverviewPage(Document& document, TargetsState& targets)
 }
 
 void OverviewPage::refresh() {
-  const auto& b = document_.build();
-  const auto unit = document_.unit();
-  const auto& targets = targets_.now();
   const auto& list = targets_.to_cut();
-  std::set<build::Id> next_parts;
-  for (std::size_t k = 0; k < list.size() && k < 8; ++k)
-    if (const auto* d = b.find<build::Dimension>(list[k].made.dimension)) next_parts.insert(d->part);
+  const auto parts = map_parts(list);
+  map_->show_map(parts, map_joints(parts));
+  map_->set_chosen(document_.part());
+  show_part(list);
+  show_next(list);
+  show_tightest();
+  words_->setText(verdict());
+  QStringList left;
+  for (const auto& l : targets_.now().left_out) left << qt(l);
+  left_out_->setText(left.join("\n"));
+  left_out_->setVisible(!left.isEmpty());
+}
 
-  std::vector<MapPart> parts;
-  std::map<build::Id, int> place;
-  std::map<build::Id, std::pair<int, int>> counts; // made, all, by part
-  int made = 0, all = 0;
+OverviewPage::Made OverviewPage::made_of(build::Id part) const {
+  const auto& targets = targets_.now();
+  Made out;
   for (std::size_t k = 0; k < targets.made.size(); ++k) {
-    const auto* d = b.find<build::Dimension>(targets.made[k].dimension);
-    if (d == nullptr) continue;
-    const bool measured = targets.input.dimensions[k].measured.has_value();
-    counts[d->part].first += measured;
-    ++counts[d->part].second;
-    made += measured;
-    ++all;
+    const auto* d = document_.build().find<build::Dimension>(targets.made[k].dimension);
+    if (d == nullptr || (part != 0 && d->part != part)) continue;
+    out.made += targets.input.dimensions[k].measured.has_value();
+    ++out.all;
   }
+  return out;
+}
+
+std::vector<MapPart> OverviewPage::map_parts(const std::vector<chains::NextNumber>& list) const {
+  const auto& b = document_.build();
+  const auto& targets = targets_.now();
+  std::set<build::Id> next;
+  for (std::size_t k = 0; k < list.size() && k < numbers_shown; ++k)
+    if (const auto* d = b.find<build::Dimension>(list[k].made.dimension)) next.insert(d->part);
+  std::map<build::Id, Made> counts;
+  for (std::size_t k = 0; k < targets.made.size(); ++k)
+    if (const auto* d = b.find<build::Dimension>(targets.made[k].dimension)) {
+      auto& count = counts[d->part];
+      count.made += targets.input.dimensions[k].measured.has_value();
+      ++count.all;
+    }
+  std::vector<MapPart> parts;
   for (const auto& [id, part] : b.parts()) {
     MapPart p;
     p.part = id;
     p.name = qt(part.name) + (part.quantity > 1 ? QString(" \u00D7\u2009%1").arg(part.quantity) : QString());
-    const auto [done, of] = counts[id];
-    p.done = of > 0 ? static_cast<double>(done) / of : 0;
-    p.below = of == 0      ? QString("mates with nothing yet")
-              : done == of ? QString("made")
-                           : QString("%1 of %2 sizes made").arg(done).arg(of);
-    p.next = next_parts.contains(id);
-    place[id] = static_cast<int>(parts.size());
+    const auto count = counts[id];
+    p.done = count.all > 0 ? static_cast<double>(count.made) / count.all : 0;
+    p.below = count.all == 0            ? QString("mates with nothing yet")
+              : count.made == count.all ? QString("made")
+                                        : QString("%1 of %2 sizes made").arg(count.made).arg(count.all);
+    p.next = next.contains(id);
     parts.push_back(std::move(p));
   }
+  return parts;
+}
+
+std::vector<MapJoint> OverviewPage::map_joints(const std::vector<MapPart>& parts) const {
+  const auto& b = document_.build();
+  const auto& targets = targets_.now();
+  std::map<build::Id, int> place;
+  for (const auto& p : parts) place.emplace(p.part, static_cast<int>(place.size()));
   std::vector<MapJoint> joints;
   for (const auto& [id, joint] : b.joints()) {
     const auto* hole = b.find<build::Dimension>(joint.hole);
@@ -119,37 +145,37 @@ void OverviewPage::refresh() {
     }
     joints.push_back(std::move(j));
   }
-  map_->show_map(std::move(parts), std::move(joints));
-  map_->set_chosen(document_.part());
-  show_part(list);
+  return joints;
+}
 
+void OverviewPage::show_next(const std::vector<chains::NextNumber>& list) {
+  const auto& targets = targets_.now();
   clear(next_);
-  for (std::size_t k = 0; k < list.size() && k < 8; ++k) {
+  for (std::size_t k = 0; k < list.size() && k < numbers_shown; ++k) {
     const auto& n = list[k];
-    const int at = targets.index_of(n.made);
-    auto why = chains::target_sum(targets.input, targets.result, at);
-    auto* row =
-        new FigureRow(QString::number(k + 1), qt(chains::made_name(b, n.made)), n.make, unit, std::move(why));
+    auto why = chains::target_sum(targets.input, targets.result, targets.index_of(n.made));
+    auto* row = new FigureRow(QString::number(k + 1), qt(chains::made_name(document_.build(), n.made)),
+                              n.make, document_.unit(), std::move(why));
     row->set_fine();
     row->setToolTip(row->toolTip() + "\n" + qt(n.why));
     next_box_->addWidget(row);
     next_.push_back(row);
   }
   card_->setEnabled(!list.empty());
+}
 
+void OverviewPage::show_tightest() {
+  const auto& targets = targets_.now();
+  const auto& conditions = targets.result.conditions;
   clear(rows_);
-  std::vector<std::size_t> order(targets.result.conditions.size());
+  std::vector<std::size_t> order(conditions.size());
   for (std::size_t c = 0; c < order.size(); ++c) order[c] = c;
-  std::stable_sort(order.begin(), order.end(), [&](auto x, auto y) {
-    return targets.result.conditions[x].room < targets.result.conditions[y].room;
-  });
-  int gone = 0;
-  for (const auto& c : targets.result.conditions) gone += c.room < 0;
+  std::stable_sort(order.begin(), order.end(),
+                   [&](auto x, auto y) { return conditions[x].room < conditions[y].room; });
   for (std::size_t k = 0; k < order.size() && k < 10; ++k) {
     const auto c = order[k];
-    const auto& room = targets.result.conditions[c];
     auto* row = new RoomRow;
-    row->show_ratio(qt(targets.input.conditions[c].id), room.room, room.limiting, 3,
+    row->show_ratio(qt(targets.input.conditions[c].id), conditions[c].room, conditions[c].limiting, 3,
                     chains::condition_sum(targets.input, targets.result, static_cast<int>(c)));
     const auto source = targets.sources[c];
     connect(row, &RoomRow::asked, this, [this, source] {
@@ -161,31 +187,29 @@ void OverviewPage::refresh() {
     tight_box_->addWidget(row);
     rows_.push_back(row);
   }
-  QString words = all == 0 ? QString("No joints yet: state under Joints what fits what.")
-                           : QString("%1 of %2 sizes that mate are made. ").arg(made).arg(all);
-  if (all > 0) {
-    if (!targets.result.usable())
-      words += qt(targets.result.message);
-    else if (gone > 0) {
-      words += QString("%1 cannot be held as things stand.").arg(gone);
-      QStringList fight;
-      for (const auto& hold : targets.result.held_by) fight << qt(hold.limit);
-      if (fight.size() > 1) words += " " + fight.join(" and ") + " fight.";
-      const auto changes = chains::least_changes(targets.input, targets.result);
-      if (!changes.empty())
-        words += QString(" It would end with %1 wider by %2 %3.")
-                     .arg(qt(changes.front().limit), sheets::fine_figure(changes.front().by, unit),
-                          sheets::fine_unit(unit));
-    } else if (targets.function_first)
-      words += "All joints can be held, where the drawing gives way.";
-    else
-      words += "Everything can still be held.";
-  }
-  words_->setText(words);
-  QStringList left;
-  for (const auto& l : targets.left_out) left << qt(l);
-  left_out_->setText(left.join("\n"));
-  left_out_->setVisible(!left.isEmpty());
+}
+
+QString OverviewPage::verdict() const {
+  const auto unit = document_.unit();
+  const auto& targets = targets_.now();
+  const auto [made, all] = made_of(0);
+  if (all == 0) return "No joints yet: state under Joints what fits what.";
+  QString words = QString("%1 of %2 sizes that mate are made. ").arg(made).arg(all);
+  if (!targets.result.usable()) return words + qt(targets.result.message);
+  const auto gone = std::count_if(targets.result.conditions.begin(), targets.result.conditions.end(),
+                                  [](const auto& c) { return c.room < 0; });
+  if (gone == 0)
+    return words + (targets.function_first ? "All joints can be held, where the drawing gives way."
+                                           : "Everything can still be held.");
+  words += QString("%1 cannot be held as things stand.").arg(gone);
+  QStringList fight;
+  for (const auto& hold : targets.result.held_by) fight << qt(hold.limit);
+  if (fight.size() > 1) words += " " + fight.join(" and ") + " fight.";
+  if (const auto changes = chains::least_changes(targets.input, targets.result); !changes.empty())
+    words += QString(" It would end with %1 wider by %2 %3.")
+                 .arg(qt(changes.front().limit), sheets::fine_figure(changes.front().by, unit),
+                      sheets::fine_unit(unit));
+  return words;
 }
 
 /// Of the part chosen: what is made, what is to be made, and for what it waits.

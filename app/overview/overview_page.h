@@ -34,6 +34,16 @@ signals:
   void chain_wanted(qlonglong chain);
 
 private:
+  static constexpr std::size_t numbers_shown = 8;
+  struct Made {
+    int made = 0, all = 0; ///< sizes that mate
+  };
+  Made made_of(build::Id part) const; ///< of one part; 0: of all
+  std::vector<MapPart> map_parts(const std::vector<chains::NextNumber>& list) const;
+  std::vector<MapJoint> map_joints(const std::vector<MapPart>& parts) const;
+  void show_next(const std::vector<chains::NextNumber>& list);
+  void show_tightest();
+  QString verdict() const;
   void show_part(const std::vector<chains::NextNumber>& list);
 
   TargetsState& targets_;

@@ -70,6 +70,12 @@ SetupPanel::SetupPanel(Document& document, QWidget* parent)
       "Enter changes the part a surface plays: locates (1\u20133), cut, reference; a dimension: measured."));
   column->addWidget(remarks_);
 
+  make_gate();
+  connect_setups();
+  connect_gate();
+}
+
+void SetupPanel::make_gate() {
   auto* gate_column = new QVBoxLayout(gate_);
   gate_column->setContentsMargins(12, 10, 12, 12);
   gate_column->setSpacing(6);
@@ -86,7 +92,9 @@ SetupPanel::SetupPanel(Document& document, QWidget* parent)
   gate_column->addLayout(buttons);
   gate_column->addWidget(muted_label("Unclamped work can fall or swing: support it first; heavy castings "
                                      "want lifting tackle and its rules."));
+}
 
+void SetupPanel::connect_setups() {
   connect(add_, &QPushButton::clicked, this, &SetupPanel::add_setup);
   connect(remove_, &QPushButton::clicked, this, &SetupPanel::remove_setup);
   connect(up_, &QPushButton::clicked, this, [this] { move_setup(-1); });
@@ -103,6 +111,9 @@ SetupPanel::SetupPanel(Document& document, QWidget* parent)
   auto* drop = new QShortcut(QKeySequence::Delete, setups_, nullptr, nullptr, Qt::WidgetShortcut);
   connect(drop, &QShortcut::activated, this, &SetupPanel::remove_setup);
   connect(parts_, &QListWidget::itemActivated, this, [this] { cycle_part(); });
+}
+
+void SetupPanel::connect_gate() {
   connect(gate_list_, &QListWidget::itemActivated, this, [this] {
     const int row = gate_list_->currentRow();
     if (row >= 0 && row < static_cast<int>(gate_result_.items.size()))

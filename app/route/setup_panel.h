@@ -47,6 +47,9 @@ signals:
   void go_to_surface(qlonglong surface);
 
 private:
+  void make_gate();
+  void connect_setups();
+  void connect_gate();
   void show_setup();
   void show_gate();
   void show_overview();

@@ -41,6 +41,16 @@ ShopDialog::ShopDialog(Document& document, QWidget* parent)
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(20, 16, 20, 16);
   column->setSpacing(8);
+  make_lists();
+  connect_buttons();
+  set_rules();
+  unit_->setCurrentIndex(document_.unit() == Unit::mm ? 0 : 1);
+  connect(&document_, &Document::changed, this, [this] { refresh(); });
+  refresh();
+}
+
+void ShopDialog::make_lists() {
+  auto* column = static_cast<QVBoxLayout*>(layout());
   column->addWidget(heading_label("Machines"));
   const int widths[] = {160, 130, 50, 110};
   for (int c = 0; c < 4; ++c) machines_->setColumnWidth(c, theme().ipx(widths[c]));
@@ -74,6 +84,9 @@ ShopDialog::ShopDialog(Document& document, QWidget* parent)
   column->addWidget(message_);
   message_->tell("A lathe's cross slide often reads the diameter, a mill's table a side: the pass list "
                  "follows. Delete removes the chosen row.");
+}
+
+void ShopDialog::connect_buttons() {
   connect(add_machine_, &QPushButton::clicked, this, &ShopDialog::add_machine);
   connect(add_tool_, &QPushButton::clicked, this, &ShopDialog::add_tool);
   connect(least_, &QLineEdit::returnPressed, this, &ShopDialog::add_tool);
@@ -86,6 +99,9 @@ ShopDialog::ShopDialog(Document& document, QWidget* parent)
       remove_chosen(table, table == machines_ ? machine_ids_ : table == tools_ ? tool_ids_ : instrument_ids_);
     });
   }
+}
+
+void ShopDialog::set_rules() {
   resolution_->set_rule(must_be_positive);
   corner_->set_rule(must_not_be_negative);
   corner_->set_when_empty(0);
@@ -93,9 +109,6 @@ ShopDialog::ShopDialog(Document& document, QWidget* parent)
   uncertainty_->set_rule(must_be_positive);
   uncertainty_->set_when_empty(0.01);
   zero_->set_when_empty(0);
-  unit_->setCurrentIndex(document_.unit() == Unit::mm ? 0 : 1);
-  connect(&document_, &Document::changed, this, [this] { refresh(); });
-  refresh();
 }
 
 void ShopDialog::refresh() {

@@ -38,6 +38,9 @@ public:
   QString message() const { return message_->text(); }
 
 private:
+  void make_lists();
+  void connect_buttons();
+  void set_rules();
   void refresh();
   void add_machine();
   void add_tool();

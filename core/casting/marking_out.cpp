@@ -1,5 +1,6 @@
 #include "casting/marking_out.h"
 
+#include "casting/jacks.h"
 #include "geometry/between.h"
 
 #include <Eigen/Geometry>
@@ -10,26 +11,6 @@
 
 namespace datrin::casting {
 namespace {
-
-/// Direction out of the metal at a touch.
-Vec3 outward(const SeatInput& part, int point, const Pose& seat) {
-  const auto& p = part.points[static_cast<std::size_t>(point)];
-  return stock_direction(part.surfaces[static_cast<std::size_t>(p.surface)].shape, seat.apply(p.xyz));
-}
-
-Eigen::Vector2d seen_from_above(const Vec3& at, const Vec3& u, const Vec3& v) {
-  return {at.dot(u), at.dot(v)};
-}
-
-double cross2(const Eigen::Vector2d& a, const Eigen::Vector2d& b) {
-  return a.x() * b.y() - a.y() * b.x();
-}
-
-bool inside(const Eigen::Vector2d& p, const std::array<Eigen::Vector2d, 3>& t) {
-  const double a = cross2(t[1] - t[0], p - t[0]), b = cross2(t[2] - t[1], p - t[1]),
-               c = cross2(t[0] - t[2], p - t[2]);
-  return (a >= 0 && b >= 0 && c >= 0) || (a <= 0 && b <= 0 && c <= 0);
-}
 
 class Marking {
 public:
@@ -45,7 +26,7 @@ public:
       centre_ += at_.back();
     }
     centre_ /= static_cast<double>(std::max<std::size_t>(1, at_.size()));
-    if (!choose_jacks()) return std::move(out_);
+    if (!place_jacks()) return std::move(out_);
     set_heights();
     list_lines();
     choose_checks();
@@ -82,81 +63,21 @@ private:
   bool level(const Surface& shape) const { return lies_level(shape, in_.up, options_.parallel_within); }
 
   const Vec3& at(int point) const { return at_[static_cast<std::size_t>(point)]; }
-  Eigen::Vector2d above(int point) const { return seen_from_above(at(point), across_, along_); }
+  Vec2 from_above(const Vec3& place) const { return {place.dot(across_), place.dot(along_)}; }
+  Vec2 above(int point) const { return from_above(at(point)); }
 
-  bool choose_jacks() {
-    out_.jacks.resize(3);
-    std::array<int, 3> chosen = in_.jacks;
-    if (std::any_of(chosen.begin(), chosen.end(), [](int j) { return j < 0; })) {
-      auto underneath = touches_underneath();
-      if (underneath.size() < 3) {
-        out_.jacks.clear();
-        say(MarkingStatus::too_few_underneath,
-            fmt::format(
-                "only {} of the touches are on the underside this way up; touch at least three places there, "
-                "well apart, for the jacks to stand under",
-                underneath.size()));
-        return false;
-      }
-      chosen = widest_triangle(underneath);
-    }
-    std::array<Eigen::Vector2d, 3> corners{above(chosen[0]), above(chosen[1]), above(chosen[2])};
-    const double area2 = std::abs(cross2(corners[1] - corners[0], corners[2] - corners[0]));
-    const double longest = std::max({(corners[1] - corners[0]).norm(), (corners[2] - corners[1]).norm(),
-                                     (corners[0] - corners[2]).norm()});
-    if (longest < options_.flat_triangle || area2 / longest < options_.flat_triangle) {
-      out_.jacks.clear();
-      say(MarkingStatus::jacks_in_line,
-          "the three jacks stand nearly in one line; choose touches further apart");
+  bool place_jacks() {
+    const auto places =
+        choose_jacks({in_.part, in_.seat, in_.up, in_.jacks}, {options_.underside, options_.flat_triangle});
+    if (places.status != JackStatus::chosen) {
+      say(places.status == JackStatus::in_line ? MarkingStatus::jacks_in_line
+                                               : MarkingStatus::too_few_underneath,
+          places.message);
       return false;
     }
-    out_.stands = inside(seen_from_above(centre_, across_, along_), corners);
-    for (std::size_t k = 0; k < 3; ++k) out_.jacks[k] = {chosen[k], 0, at(chosen[k]), {}};
+    out_.stands = places.stands;
+    for (const int touch : places.touches) out_.jacks.push_back({touch, 0, at(touch), {}});
     return true;
-  }
-
-  std::vector<int> touches_underneath() const {
-    std::vector<int> found;
-    for (int i = 0; i < static_cast<int>(at_.size()); ++i) {
-      const auto& p = in_.part.points[static_cast<std::size_t>(i)];
-      const auto& shape = in_.part.surfaces[static_cast<std::size_t>(p.surface)].shape;
-      if (is_hole(shape.kind)) continue; // a jack does not reach into a hole
-      if (outward(in_.part, i, in_.seat).dot(in_.up) < -options_.underside) found.push_back(i);
-    }
-    // More than these few spread ones would not make a wider triangle worth the wait.
-    if (found.size() > 60) {
-      std::vector<int> hull;
-      for (int k = 0; k < 48; ++k) {
-        const double angle = 2 * pi * k / 48;
-        const Eigen::Vector2d way(std::cos(angle), std::sin(angle));
-        const int best = *std::max_element(
-            found.begin(), found.end(), [&](int a, int b) { return above(a).dot(way) < above(b).dot(way); });
-        if (std::find(hull.begin(), hull.end(), best) == hull.end()) hull.push_back(best);
-      }
-      return hull;
-    }
-    return found;
-  }
-
-  /// The largest triangle that has the centre inside it; the largest at all when none has.
-  std::array<int, 3> widest_triangle(const std::vector<int>& from) const {
-    std::array<int, 3> best{from[0], from[1], from[2]};
-    double best_area = -1;
-    bool best_inside = false;
-    const auto middle = seen_from_above(centre_, across_, along_);
-    for (std::size_t a = 0; a < from.size(); ++a)
-      for (std::size_t b = a + 1; b < from.size(); ++b)
-        for (std::size_t c = b + 1; c < from.size(); ++c) {
-          const std::array<Eigen::Vector2d, 3> t{above(from[a]), above(from[b]), above(from[c])};
-          const double area = std::abs(cross2(t[1] - t[0], t[2] - t[0]));
-          const bool holds = inside(middle, t);
-          if ((holds && !best_inside) || (holds == best_inside && area > best_area)) {
-            best = {from[a], from[b], from[c]};
-            best_area = area;
-            best_inside = holds;
-          }
-        }
-    return best;
   }
 
   void set_heights() {
@@ -209,11 +130,17 @@ private:
                      [](const LineSetting& a, const LineSetting& b) { return a.height < b.height; });
   }
 
+  bool faces_up(int touch) const {
+    const auto& p = in_.part.points[static_cast<std::size_t>(touch)];
+    const auto& shape = in_.part.surfaces[static_cast<std::size_t>(p.surface)].shape;
+    return stock_direction(shape, at(touch)).dot(in_.up) > options_.underside;
+  }
+
   /// Touches whose metal faces up, where a gauge can come down, as far apart as they go; then any others.
   void choose_checks() {
     std::vector<int> facing_up;
     for (int i = 0; i < static_cast<int>(at_.size()); ++i)
-      if (outward(in_.part, i, in_.seat).dot(in_.up) > options_.underside) facing_up.push_back(i);
+      if (faces_up(i)) facing_up.push_back(i);
     std::vector<int> chosen;
     while (static_cast<int>(chosen.size()) < options_.checks && chosen.size() < facing_up.size()) {
       int best = -1;
@@ -221,7 +148,7 @@ private:
       for (const int candidate : facing_up) {
         double distance = 1e300;
         for (const int c : chosen) distance = std::min(distance, (at(candidate) - at(c)).norm());
-        if (chosen.empty()) distance = (above(candidate) - seen_from_above(centre_, across_, along_)).norm();
+        if (chosen.empty()) distance = (above(candidate) - from_above(centre_)).norm();
         if (distance > best_distance && std::find(chosen.begin(), chosen.end(), candidate) == chosen.end()) {
           best = candidate;
           best_distance = distance;
