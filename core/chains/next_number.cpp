@@ -32,12 +32,12 @@ std::vector<NextNumber> order_of_making(const Build& build, const BuildTargets& 
     }
   std::unordered_set<Id> holes;
   for (const auto& [id, joint] : build.joints()) holes.insert(joint.hole);
-  struct Place {
+  struct Standing {
     std::size_t target = 0;
     bool follows = false, hole = false; ///< an unmade mate can still follow it
     double hardness = 0, room = 0;
   };
-  std::vector<Place> places;
+  std::vector<Standing> places;
   for (std::size_t k = 0; k < targets.result.targets.size(); ++k) {
     const auto& t = targets.result.targets[k];
     const auto at = static_cast<std::size_t>(t.dimension);
@@ -45,7 +45,7 @@ std::vector<NextNumber> order_of_making(const Build& build, const BuildTargets& 
     places.push_back({k, !unmade[at].empty(), holes.contains(targets.made[at].dimension),
                       d == nullptr ? 0 : capability_of(*d), t.room});
   }
-  std::stable_sort(places.begin(), places.end(), [](const Place& a, const Place& b) {
+  std::stable_sort(places.begin(), places.end(), [](const Standing& a, const Standing& b) {
     if (a.follows != b.follows) return a.follows; // what something can still be fitted to comes first
     if (std::abs(a.hardness - b.hardness) > 1e-9) return a.hardness > b.hardness;
     if (a.hole != b.hole) return a.hole;

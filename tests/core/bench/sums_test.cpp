@@ -4,6 +4,8 @@
 
 #include <cmath>
 #include <set>
+#include <sstream>
+#include <stdexcept>
 
 using namespace datrin;
 using namespace datrin::bench;
@@ -147,4 +149,53 @@ TEST(Sums, EveryOneSaysWhatIsMissingOrWrong) {
   EXPECT_EQ(words("tap-drill", {says("M7.1")}),
             "Thread: \"M7.1\" is not in the table of threads (did you mean \"M1.1\"?)");
   EXPECT_EQ(words("facets", {is(2.5)}), "Flats: a whole number from 1 to 10000 is needed");
+}
+
+// Common practice: on the outside the work stands out where the indicator reads higher and is moved away from
+// that jaw; in a bore the wall stands in there, and it is moved towards it.
+TEST(Sums, FourJawSaysWhichWayByWhatIsRead) {
+  EXPECT_EQ(words("chuck-offset", {is(0.06), is(0.02), none}),
+            "Read on the outside: move the work away from the jaw that reads first.");
+  EXPECT_EQ(words("chuck-offset", {is(0.02), is(0.06), says("outside")}),
+            "Read on the outside: move the work away from the jaw that reads second.");
+  EXPECT_EQ(words("chuck-offset", {is(0.06), is(0.02), says("bore")}),
+            "Read in the bore: move the work towards the jaw that reads first.");
+  EXPECT_EQ(words("chuck-offset", {is(0.02), is(0.02), says("bore")}), "It runs true to the indicator.");
+  EXPECT_NE(words("chuck-offset", {is(0.06), is(0.02), says("face")}).find("write outside or bore"),
+            std::string::npos);
+}
+
+// Common practice: blocks of 30, 25, 20, 15, 10, 5, 4, 3, 2, 1, 1/2 and 1/4 degree, each there once, stacked
+// up to seven high.
+TEST(Sums, AngleBlocksStackToQuarters) {
+  for (int quarters = 1; quarters <= 4 * 90; ++quarters) {
+    const double wanted = quarters / 4.0;
+    const auto text = words("angle-blocks", {is(radians(wanted))});
+    const auto equals = text.find(" = ");
+    ASSERT_NE(equals, std::string::npos) << wanted << ": " << text;
+    double sum = 0;
+    int blocks = 0;
+    std::set<double> used;
+    std::stringstream parts(text.substr(0, equals));
+    for (std::string part; std::getline(parts, part, '+'); ++blocks) {
+      const double block = std::stod(part);
+      EXPECT_TRUE(used.insert(block).second) << text;
+      sum += block;
+    }
+    EXPECT_NEAR(sum, wanted, 1e-9) << text;
+    EXPECT_LE(blocks, 7) << text;
+  }
+  const auto none_such = answer(*sum_called("angle-blocks"), {is(radians(12.3))});
+  EXPECT_TRUE(!none_such.ok || none_such.words.find("=") == std::string::npos) << none_such.words;
+}
+
+// A sum asks for its values by name; a name that is no field is a mistake in the sum and not in what was
+// typed.
+TEST(Sums, ValuesAreAskedForByName) {
+  const std::vector<SumField> fields{{"Pin"}, {"Hole"}, {"Read on", Quantity::lengths, true}};
+  const SumValues v(fields, {is(8.19), is(8.20)});
+  EXPECT_EQ(v("Hole"), 8.20);
+  EXPECT_FALSE(v.given("Read on"));
+  EXPECT_EQ(v.text("Read on"), "");
+  EXPECT_THROW(v("Bore"), std::logic_error);
 }

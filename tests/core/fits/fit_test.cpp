@@ -76,3 +76,34 @@ TEST(Fit, B41AgreesWithItsIsoCounterparts) {
       EXPECT_NEAR(a.fit.most(), b.fit.most(), within) << b41 << " " << inches;
     }
 }
+
+TEST(Fit, ReadsCodesRunTogetherAndWithADiameterSign) {
+  for (const char* text : {"25 H7/g6", "25H7/g6",
+                           "\u2300"
+                           "25 H7/g6",
+                           "\u00D8 25 H7/g6", "25mm H7/g6"}) {
+    const auto fit = read_fit(text);
+    ASSERT_TRUE(fit.ok) << text << ": " << fit.message;
+    EXPECT_EQ(fit.fit.nominal, 25) << text;
+    EXPECT_NEAR(fit.fit.least(), 0.007, 1e-12) << text;
+    EXPECT_NEAR(fit.fit.most(), 0.041, 1e-12) << text;
+  }
+}
+
+// ISO 286-2:2010: the running fits of a shop, least and most clearance in micrometres; from memory.
+TEST(Fit, PreferredFitsOfIso286) {
+  const struct {
+    double nominal;
+    const char* code;
+    double least, most;
+  } rows[] = {{20, "H8/f7", 20, 74},     {20, "F8/h7", 20, 74},   {20, "H7/g6", 7, 41},
+              {20, "H7/h6", 0, 34},      {20, "H7/k6", -15, 19},  {20, "H7/n6", -28, 6},
+              {20, "H7/p6", -35, -1},    {20, "H7/s6", -48, -14}, {40, "H9/d9", 80, 204},
+              {40, "H11/c11", 120, 440}, {6, "H7/p6", -20, 0},    {100, "H7/g6", 12, 69}};
+  for (const auto& r : rows) {
+    const auto fit = fit_of(r.nominal, r.code);
+    ASSERT_TRUE(fit.ok) << r.code << fit.message;
+    EXPECT_NEAR(fit.fit.least() * 1000, r.least, 1e-6) << r.nominal << r.code;
+    EXPECT_NEAR(fit.fit.most() * 1000, r.most, 1e-6) << r.nominal << r.code;
+  }
+}

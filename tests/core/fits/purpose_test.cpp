@@ -131,3 +131,27 @@ TEST(Purpose, HolesOverThreadsAreDrilledWithWhatTheShopHas) {
   in.shop[0].name = "3.3 mm";
   EXPECT_EQ(propose(in).proposals[0].reach, "drill 3.3 mm");
 }
+
+// Common practice: what runs freely has H8/f7, on the shaft's basis F8/h7, by B4.1 RC4: one clearance by
+// three names.
+TEST(Purpose, RunsFreelyMeansTheSameByEveryName) {
+  ProposeInput in;
+  in.purpose = build::JointPurpose::runs_freely;
+  in.nominal = 20;
+  const auto found = propose(in);
+  ASSERT_TRUE(found.ok) << found.message;
+  std::vector<std::string> bases;
+  for (const auto& p : found.proposals) {
+    if (!p.has_limits) continue;
+    bases.push_back(p.basis);
+    EXPECT_NEAR(p.least, 0.020, 0.002) << p.name;
+    EXPECT_NEAR(p.most, 0.074, 0.022) << p.name; // B4.1's steps differ: its RC4 at 20 mm is 0.8 to 2.8 thou
+  }
+  const auto has = [&](const std::string& code) {
+    return std::any_of(bases.begin(), bases.end(),
+                       [&](const std::string& b) { return b.find(code) != std::string::npos; });
+  };
+  EXPECT_TRUE(has("H8/f7"));
+  EXPECT_TRUE(has("F8/h7"));
+  EXPECT_TRUE(has("RC4"));
+}

@@ -27,3 +27,29 @@ TEST(Angle, NonsenseIsRefused) {
   for (const char* text : {"", "forty", "4,5", "400", "1 in 0", "4 5 6 7", "--3", "\xff"})
     EXPECT_FALSE(parse_angle(text).ok) << text;
 }
+
+// Common practice: a taper of 1 in 12 is on the diameter. A cone's side then leans atan 1/24 = 2.386°, its
+// whole angle is 4.772°; on one side it is a slope of 4.764°.
+TEST(Angle, ATaperIsOnTheDiameterOfAConeAndOneSidedOfASlope) {
+  const AngleOptions cone{.taper = TaperOf::cone}, slope{.taper = TaperOf::slope};
+  EXPECT_NEAR(degrees(parse_angle("1 in 12", cone).radian), 4.7718, 1e-4);
+  EXPECT_NEAR(degrees(parse_angle("1 in 12", slope).radian), 4.7636, 1e-4);
+  // Said, it counts whatever is usual there.
+  EXPECT_NEAR(degrees(parse_angle("1 in 12 on the diameter", slope).radian), 4.7718, 1e-4);
+  EXPECT_NEAR(degrees(parse_angle("1 in 12 on one side", cone).radian), 4.7636, 1e-4);
+  EXPECT_EQ(parse_angle("1 in 12", cone).understood, "1 in 12 on the diameter, the whole angle");
+  EXPECT_EQ(parse_angle("1:12", slope).understood, "1 in 12 on one side");
+  EXPECT_EQ(parse_angle("30", cone).understood, "");
+}
+
+// ISO 1119 / handbook tables: whole angles of standard tapers; from memory.
+TEST(Angle, StandardTapers) {
+  const std::pair<const char*, double> tapers[] = {{"1:3", 18.9246},  {"1:5", 11.4212}, {"1:10", 5.7248},
+                                                   {"1:20", 2.8642},  {"1:50", 1.1459}, {"1 in 4", 14.2500},
+                                                   {"7:24", 16.5943}, {"1:16", 3.5798}};
+  for (const auto& [text, whole] : tapers) {
+    const auto a = parse_angle(text, {.taper = TaperOf::cone});
+    ASSERT_TRUE(a.ok) << text << a.message;
+    EXPECT_NEAR(degrees(a.radian), whole, 1e-4) << text;
+  }
+}

@@ -175,3 +175,82 @@ TEST(Length, NeverCrashesOnRandomText) {
     }
   }
 }
+
+// Nobody writes thirteen sixteenths of a millimetre: a vulgar fraction is inches, and that it was taken so is
+// told.
+TEST(Length, AFractionWithoutAUnitIsInchesOnAnyDial) {
+  for (const auto unit : {Unit::mm, Unit::inch}) {
+    const auto r = parse_length("13/16", {.bare_unit = unit});
+    ASSERT_TRUE(r.ok()) << r.message;
+    EXPECT_DOUBLE_EQ(r.mm, 13.0 / 16 * 25.4);
+    EXPECT_EQ(r.fraction_as_inches, unit == Unit::mm);
+    EXPECT_DOUBLE_EQ(parse_length("1 3/8", {.bare_unit = unit}).mm, 1.375 * 25.4);
+  }
+  const auto sum = parse_length("1/2 + 3", {.bare_unit = Unit::mm});
+  EXPECT_DOUBLE_EQ(sum.mm, 12.7 + 3);
+  EXPECT_TRUE(sum.fraction_as_inches);
+  for (const char* plain : {"1/2 mm", "0.5", "1/2 in", "12.5"})
+    EXPECT_FALSE(parse_length(plain, {.bare_unit = Unit::mm}).fraction_as_inches) << plain;
+}
+
+TEST(Length, FeetMetresMilsAndTenths) {
+  EXPECT_DOUBLE_EQ(mm_of("1 ft"), 304.8);
+  EXPECT_DOUBLE_EQ(mm_of("1.5 m"), 1500);
+  EXPECT_DOUBLE_EQ(mm_of("12 mil"), 12 * 0.0254);
+  // Common practice: "three tenths" is three tenths of a thousandth of an inch.
+  EXPECT_NEAR(mm_of("3 tenths"), 0.0003 * 25.4, 1e-15);
+  EXPECT_NEAR(inches_of("1 ft + 1 in"), 13, 1e-12);
+  EXPECT_NEAR(mm_of("1 in - 5 tenths"), 25.4 - 0.0127, 1e-12);
+}
+
+// BS 3737 (SWG): 0 is 0.324 in, 10 is 0.128 in, 20 is 0.036 in, 30 is 0.0124 in, 40 is 0.0048 in; from
+// memory.
+TEST(Length, StandardWireGauge) {
+  const std::pair<const char*, double> gauges[] = {{"0 swg", 0.324},   {"10 swg", 0.128}, {"16 swg", 0.064},
+                                                   {"swg 20", 0.036},  {"18 SWG", 0.048}, {"30 swg", 0.0124},
+                                                   {"40 swg", 0.0048}, {"22 swg", 0.028}};
+  for (const auto& [text, inches] : gauges) EXPECT_NEAR(inches_of(text), inches, 1e-9) << text;
+}
+
+// ASTM B258: d = 0.005 · 92^((36 − n)/39) in; the table prints it to four figures or so.
+TEST(Length, AmericanWireGaugeFollowsItsLaw) {
+  for (int n = 0; n <= 40; ++n) {
+    const auto d = wire_gauge("awg", std::to_string(n));
+    ASSERT_TRUE(d) << n;
+    EXPECT_NEAR(*d / 25.4 / (0.005 * std::pow(92, (36.0 - n) / 39)), 1, 0.01) << n;
+  }
+  EXPECT_NEAR(inches_of("18 awg"), 0.0403, 5e-6);
+  EXPECT_FALSE(wire_gauge("awg", "41"));
+  EXPECT_FALSE(wire_gauge("swg", "51"));
+  EXPECT_FALSE(wire_gauge("stubs", "10"));
+}
+
+// ANSI B94.11M, number drills; from memory: #1 0.228, #30 0.1285, #60 0.040, #80 0.0135, #97 0.0059 in.
+TEST(Length, NumberDrillsGoToNinetySeven) {
+  const std::pair<const char*, double> drills[] = {
+      {"1", 0.228},   {"7", 0.201},   {"30", 0.1285}, {"43", 0.089}, {"60", 0.040},
+      {"80", 0.0135}, {"97", 0.0059}, {"A", 0.234},   {"F", 0.257},  {"Z", 0.413}};
+  for (const auto& [name, inches] : drills)
+    EXPECT_NEAR(drill_diameter(name).value_or(0) / 25.4, inches, 1e-9) << name;
+  EXPECT_FALSE(drill_diameter("98"));
+  EXPECT_FALSE(drill_diameter("0"));
+}
+
+// Common practice: jobber sets go by 0.05 mm to 3 mm and by tenths to 10; sixty-fourths with numbers and
+// letters in inches.
+TEST(Length, ADrawerHoldsWhatADrawerHolds) {
+  const auto has = [](Unit unit, double size) {
+    const auto& drawer = drill_drawer(unit);
+    return std::any_of(drawer.begin(), drawer.end(),
+                       [&](const Drill& d) { return std::abs(d.size - size) < 1e-9; });
+  };
+  for (const double size : {1.25, 2.05, 2.65, 2.95, 3.3, 6.8, 8.5, 10.2, 12.0})
+    EXPECT_TRUE(has(Unit::mm, size)) << size;
+  for (const double size : {3.05, 6.85}) EXPECT_FALSE(has(Unit::mm, size)) << size;
+  EXPECT_TRUE(has(Unit::inch, 37.0 / 64 * 25.4));
+  EXPECT_TRUE(has(Unit::inch, 0.201 * 25.4));
+  for (const auto unit : {Unit::mm, Unit::inch}) {
+    const auto& drawer = drill_drawer(unit);
+    for (std::size_t k = 1; k < drawer.size(); ++k) EXPECT_LT(drawer[k - 1].size, drawer[k].size + 1e-12);
+  }
+}

@@ -107,3 +107,14 @@ TEST(Limits, WhatIsShownCanBeTypedAgain) {
       EXPECT_NEAR(again.upper, first.upper, 3e-4) << shown;
     }
 }
+
+TEST(Limits, AnIso286ClassAsPeopleWriteIt) {
+  expect_limits("\u2300"
+                "25 H7",
+                25, 0, 0.021);
+  expect_limits("\u00D8"
+                "25 H7",
+                25, 0, 0.021);
+  expect_limits("25H7", 25, 0, 0.021);
+  expect_limits("25 h6", 25, -0.013, 0);
+}

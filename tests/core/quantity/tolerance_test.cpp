@@ -4,7 +4,9 @@
 
 #include <gtest/gtest.h>
 
+#include <cctype>
 #include <cmath>
+#include <string>
 
 using namespace datrin;
 
@@ -142,4 +144,54 @@ TEST(Tolerance, GeneralTolerances) {
   EXPECT_EQ(general_tolerance(GeneralOf::edge, 5, 'm'), 0.5);
   EXPECT_NEAR(general_tolerance(GeneralOf::angle, 60, 'm').value_or(0), radians(1.0 / 3), 1e-12);
   EXPECT_FALSE(general_tolerance(GeneralOf::linear, 25, 'x'));
+}
+
+// ISO 286-1:2010 and ISO 286-2:2010: at 1 mm and below N is not stated in grades 9 and coarser; K, M, N, P in
+// grades 1 and 2 have no Δ above 3 mm; a grade is written without a leading nought except 01.
+TEST(Tolerance, ClassesTheStandardDoesNotStateAreRefused) {
+  std::string why;
+  for (const char* name : {"N9", "N10", "N11"}) {
+    EXPECT_FALSE(iso_286(0.9, name, &why)) << name;
+    EXPECT_FALSE(why.empty()) << name;
+    EXPECT_FALSE(iso_286(1.0, name)) << name;
+    EXPECT_TRUE(iso_286(2.0, name)) << name;
+  }
+  for (const char* name : {"K1", "M1", "N2", "P2", "R1"}) {
+    EXPECT_FALSE(iso_286(25, name, &why)) << name;
+    EXPECT_FALSE(why.empty()) << name;
+  }
+  for (const char* name : {"H07", "g06", "h00", "H007"}) EXPECT_FALSE(iso_286(25, name, &why)) << name;
+  EXPECT_TRUE(iso_286(25, "H01"));
+  EXPECT_TRUE(iso_286(25, "H0"));
+  EXPECT_TRUE(iso_286(25, "H1"));
+}
+
+// Whatever is given has a width of its grade, and a refusal always says why.
+TEST(Tolerance, EveryClassIsItsGradeWideOrRefusedWithAReason) {
+  const char* letters[] = {"a", "b", "c", "d", "e", "f", "g", "h", "js", "k",  "m",  "n",
+                           "p", "r", "s", "t", "u", "v", "x", "y", "z",  "za", "zb", "zc"};
+  int given = 0;
+  for (const double size : {0.7, 2.5, 5.0, 12.0, 25.0, 47.0, 75.0, 110.0, 220.0, 390.0})
+    for (const char* letter : letters)
+      for (int grade = 1; grade <= 18; ++grade)
+        for (const bool hole : {false, true}) {
+          std::string name = letter;
+          if (hole)
+            for (auto& c : name) c = static_cast<char>(std::toupper(c));
+          name += std::to_string(grade);
+          std::string why;
+          const auto d = iso_286(size, name, &why);
+          if (!d) {
+            EXPECT_FALSE(why.empty()) << name << " " << size;
+            continue;
+          }
+          ++given;
+          EXPECT_NEAR(d->upper - d->lower, it_grade(size, grade).value_or(-1), 1e-12) << name << " " << size;
+          // A shaft of a letter before h is under size, from k on at or over it; a hole the other way round.
+          const bool before_h = std::string(letter) < "h" && std::string(letter) != "js";
+          if (before_h) {
+            EXPECT_LE(hole ? -d->lower : d->upper, 1e-12) << name << " " << size;
+          }
+        }
+  EXPECT_GT(given, 3000);
 }

@@ -35,9 +35,9 @@ protected:
     records_ = static_cast<std::size_t>(number("SELECT count(*) FROM records"));
     edits_ = static_cast<int>(number("SELECT count(*) FROM changes"));
     touches_ = static_cast<std::size_t>(number("SELECT count(*) FROM records WHERE kind = 'touch'"));
-    heights_ =
-        number("SELECT total(json_extract(body, '$.centre[2]')) FROM records WHERE kind = 'touch'");
-    allowances_ = number("SELECT total(json_extract(body, '$.required')) FROM records WHERE kind = 'surface'");
+    heights_ = number("SELECT total(json_extract(body, '$.centre[2]')) FROM records WHERE kind = 'touch'");
+    allowances_ =
+        number("SELECT total(json_extract(body, '$.required')) FROM records WHERE kind = 'surface'");
   }
   void TearDown() override { fs::remove(path_); }
 
