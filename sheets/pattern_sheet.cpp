@@ -34,9 +34,10 @@ void paint_pattern(QPainter& p, const PatternSheet& in) {
   words(p, page_left, 190, 78, true, in.part + ", pattern", false, 1300);
   words(p, page_right, 190, 40, false, in.build, true, 600);
   words(p, page_left, 260, 40, false, QString("%1; %2").arg(in.metal, in.process));
-  words(p, page_left, 316, 36, false,
-        QString("Sizes hold %1 % for shrinkage, and the machining allowance; draft of %2\u00B0 is to be added.")
-            .arg(qt(number_text(100 * (in.pattern.scale - 1), 2)), qt(number_text(degrees(in.draft), 1))));
+  words(
+      p, page_left, 316, 36, false,
+      QString("Sizes hold %1 % for shrinkage, and the machining allowance; draft of %2\u00B0 is to be added.")
+          .arg(qt(number_text(100 * (in.pattern.scale - 1), 2)), qt(number_text(degrees(in.draft), 1))));
 
   SceneInput scene;
   for (const auto& s : in.pattern.surfaces) {

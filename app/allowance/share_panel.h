@@ -14,7 +14,6 @@
 namespace datrin::app {
 
 class SharePanel : public QWidget {
-  Q_OBJECT
 public:
   explicit SharePanel(Document& document, QWidget* parent = nullptr);
   void show_plan(const PieceState& state, const std::vector<allowance::SurfacePlan>& plans,

@@ -15,7 +15,6 @@ struct HoldRow {
 };
 
 class HoldList : public QWidget {
-  Q_OBJECT
 public:
   using QWidget::QWidget;
   void set_rows(std::vector<HoldRow> rows);

@@ -14,7 +14,6 @@
 namespace datrin::app {
 
 class RescuePanel : public QWidget {
-  Q_OBJECT
 public:
   explicit RescuePanel(Document& document, QWidget* parent = nullptr);
   void show_state(const PieceState& state);

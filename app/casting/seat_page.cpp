@@ -21,8 +21,6 @@ constexpr double step_mm = 0.05;   // an arrow key
 constexpr double step_turn = 0.05; // degrees, a bracket key
 constexpr int glide_ms = 200;
 
-enum Face { room_face, judge_face, rescue_face, sure_face };
-
 bool same(const Pose& a, const Pose& b) {
   return (a.rotation - b.rotation).cwiseAbs().maxCoeff() < 1e-12 &&
          (a.translation - b.translation).cwiseAbs().maxCoeff() < 1e-9;

@@ -51,6 +51,7 @@ protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
+  enum Face { room_face, judge_face, rescue_face, sure_face }; ///< of the room column
   void make_picture();
   void make_room_face();
   void connect_hands();

@@ -17,7 +17,6 @@
 namespace datrin::app {
 
 class SettingsPanel : public QWidget {
-  Q_OBJECT
 public:
   explicit SettingsPanel(Document& document, QWidget* parent = nullptr);
   void show_state(const PieceState& state);

@@ -18,7 +18,6 @@ QString spot_name(build::SpotKind kind);
 std::string spot_letter(build::SpotKind kind);
 
 class SpotsPanel : public QWidget {
-  Q_OBJECT
 public:
   explicit SpotsPanel(Document& document, QWidget* parent = nullptr);
   void refresh(build::Id chosen_touch);

@@ -24,8 +24,6 @@ using sheets::qt;
 
 namespace {
 
-enum Face { survey_face, settings_face, mistakes_face, spots_face };
-
 store::SurfaceNames surface_names(const Document& document) {
   store::SurfaceNames names;
   for (const auto& [id, surface] : document.build().surfaces_of(document.part()))

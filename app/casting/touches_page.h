@@ -55,6 +55,7 @@ signals:
   void scan_ended();
 
 private:
+  enum Face { survey_face, settings_face, mistakes_face, spots_face }; ///< of the room column
   struct ScanRead {
     QString name;
     build::Id piece = 0;

@@ -14,12 +14,6 @@ namespace datrin::app {
 using sheets::fit_figure;
 using sheets::qt;
 
-namespace {
-
-enum Face { gap_face, links_face };
-
-} // namespace
-
 ChainsPage::ChainsPage(Document& document, TargetsState& targets)
     : Page(document, Step::chains), targets_(targets), left_(new QWidget), heading_(heading_label("Chains")),
       list_(new RoomList("Chains, tightest first")), add_(new QPushButton("State a chain")),

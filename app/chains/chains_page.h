@@ -39,6 +39,7 @@ public slots:
   void state_chain();
 
 private:
+  enum Face { gap_face, links_face }; ///< of the room column
   void make_list();
   void make_picture();
   void make_gap_face();

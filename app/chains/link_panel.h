@@ -15,7 +15,6 @@
 namespace datrin::app {
 
 class LinkPanel : public QWidget {
-  Q_OBJECT
 public:
   explicit LinkPanel(Document& document, QWidget* parent = nullptr);
   void show_chain(build::Id chain);

@@ -15,12 +15,6 @@ namespace datrin::app {
 
 using sheets::qt;
 
-namespace {
-
-enum Face { surfaces_face, dimensions_face, casting_face };
-
-} // namespace
-
 DrawingPage::DrawingPage(Document& document)
     : Page(document, Step::drawing), canvas_(new PartCanvas), table_(new QTableView),
       model_(new SurfaceModel(this)), form_(new SurfaceForm(document)), walls_(new WallList(document)),

@@ -35,6 +35,7 @@ public slots:
   void remove_surface();
 
 private:
+  enum Face { surfaces_face, dimensions_face, casting_face }; ///< of the room column
   void make_picture();
   void make_table();
   void connect_picture();

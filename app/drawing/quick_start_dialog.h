@@ -15,7 +15,6 @@
 namespace datrin::app {
 
 class QuickStartDialog : public QDialog {
-  Q_OBJECT
 public:
   QuickStartDialog(Unit unit, QWidget* parent);
   QListWidget* shapes() const { return shapes_; }

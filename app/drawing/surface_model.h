@@ -8,7 +8,6 @@
 namespace datrin::app {
 
 class SurfaceModel : public QAbstractTableModel {
-  Q_OBJECT
 public:
   enum Column { name, kind, finish, x, y, z, facing, size, stock, column_count };
   using QAbstractTableModel::QAbstractTableModel;

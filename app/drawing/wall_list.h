@@ -10,7 +10,6 @@
 namespace datrin::app {
 
 class WallList : public QWidget {
-  Q_OBJECT
 public:
   explicit WallList(Document& document, QWidget* parent = nullptr);
   void refresh();

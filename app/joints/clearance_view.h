@@ -23,7 +23,6 @@ struct ClearancePicture {
 };
 
 class ClearanceView : public QWidget {
-  Q_OBJECT
 public:
   explicit ClearanceView(QWidget* parent = nullptr);
   void show_picture(const ClearancePicture& picture, Unit unit);

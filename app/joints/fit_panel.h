@@ -15,7 +15,6 @@
 namespace datrin::app {
 
 class FitPanel : public QWidget {
-  Q_OBJECT
 public:
   explicit FitPanel(Document& document, QWidget* parent = nullptr);
   void show_state(const JointState& state);

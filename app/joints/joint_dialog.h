@@ -14,7 +14,6 @@
 namespace datrin::app {
 
 class JointDialog : public QDialog {
-  Q_OBJECT
 public:
   explicit JointDialog(Document& document, QWidget* parent = nullptr);
 

@@ -15,12 +15,6 @@ namespace datrin::app {
 
 using sheets::qt;
 
-namespace {
-
-enum Face { make_face, fit_face, work_face, pairs_face };
-
-} // namespace
-
 JointsPage::JointsPage(Document& document, TargetsState& targets)
     : Page(document, Step::joints), targets_(targets), left_(new QWidget), heading_(heading_label("Joints")),
       list_(new RoomList("Joints, tightest first")), add_(new QPushButton("State a joint\u2026")),

@@ -40,6 +40,7 @@ signals:
   void card_wanted();
 
 private:
+  enum Face { make_face, fit_face, work_face, pairs_face }; ///< of the room column
   void show_panel();
   void show_pictures();
   void keep_temperature(double celsius);

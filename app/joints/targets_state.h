@@ -9,7 +9,6 @@
 namespace datrin::app {
 
 class TargetsState : public QObject {
-  Q_OBJECT
 public:
   explicit TargetsState(Document& document, QObject* parent = nullptr);
 

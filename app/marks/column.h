@@ -16,7 +16,6 @@ void colour_label(QLabel* label, const QColor& colour);
 
 /// A dark button with a title, a line or two below it and the key that presses it.
 class NextButton : public QPushButton {
-  Q_OBJECT
 public:
   explicit NextButton(QWidget* parent = nullptr);
   void set_words(const QString& title, const QString& line1, const QString& line2, const QString& key);

@@ -8,7 +8,6 @@
 namespace datrin::app {
 
 class FigureRow : public QWidget {
-  Q_OBJECT
 public:
   FigureRow(const QString& mark, const QString& name, double mm, Unit unit, Reckoning why,
             QWidget* parent = nullptr);

@@ -38,7 +38,6 @@ struct TypedLength {
 TypedLength typed_length(const QString& text, Unit unit, const LengthRule& rule = {});
 
 class LengthEdit : public QLineEdit {
-  Q_OBJECT
 public:
   explicit LengthEdit(const QString& accessible_name, const QString& hint = {}, LengthRule rule = {});
   void set_rule(LengthRule rule) { rule_ = std::move(rule); }

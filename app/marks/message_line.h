@@ -6,7 +6,6 @@
 namespace datrin::app {
 
 class MessageLine : public QLabel {
-  Q_OBJECT
 public:
   explicit MessageLine(QWidget* parent = nullptr);
   void tell(const QString& words);   ///< muted

@@ -26,7 +26,6 @@ std::vector<Comb> make_combs(const casting::SeatInput& input, const Pose& pose,
                              const casting::SeatMargins& margins);
 
 class StockComb : public QWidget {
-  Q_OBJECT
 public:
   explicit StockComb(QWidget* parent = nullptr);
   void set_combs(std::vector<Comb> combs, Unit unit);

@@ -15,7 +15,6 @@
 namespace datrin::app {
 
 class TurningView : public QWidget {
-  Q_OBJECT
 public:
   explicit TurningView(QWidget* parent = nullptr);
 

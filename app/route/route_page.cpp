@@ -6,12 +6,6 @@
 
 namespace datrin::app {
 
-namespace {
-
-enum Face { datums_face, setups_face, gate_face };
-
-} // namespace
-
 RoutePage::RoutePage(Document& document)
     : Page(document, Step::route), canvas_(new PartCanvas), datums_(new DatumPanel(document)),
       setups_(new SetupPanel(document)), tables_(new QStackedWidget) {

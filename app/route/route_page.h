@@ -26,6 +26,7 @@ signals:
   void surface_wanted(qlonglong surface); ///< to be cut: in the allowance step
 
 private:
+  enum Face { datums_face, setups_face, gate_face }; ///< of the room column
   void show_canvas();
   void take_datums(const std::vector<long>& ids);
 

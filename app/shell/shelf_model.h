@@ -11,7 +11,6 @@
 namespace datrin::app {
 
 class ShelfModel : public QAbstractListModel {
-  Q_OBJECT
 public:
   enum Role {
     part_role = Qt::UserRole, ///< qlonglong

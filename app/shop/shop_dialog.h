@@ -14,7 +14,6 @@
 namespace datrin::app {
 
 class ShopDialog : public QDialog {
-  Q_OBJECT
 public:
   ShopDialog(Document& document, QWidget* parent);
 

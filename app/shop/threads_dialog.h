@@ -15,7 +15,6 @@
 namespace datrin::app {
 
 class ThreadsDialog : public QDialog {
-  Q_OBJECT
 public:
   /// `owned`: the shop's own drills.
   ThreadsDialog(Unit unit, std::vector<Drill> owned, QWidget* parent);

@@ -106,9 +106,9 @@ private:
     if (in_.start) return {*in_.start};
     const Vec3 mean = middle_of(Mat3::Identity());
     Mat3 scatter = Mat3::Zero();
-    std::vector<double> far;
-    for (const auto& p : sample_) far.push_back((p - mean).squaredNorm());
-    const double reach = 6 * median(far); // a table or a clamp scanned along does not turn the axes
+    std::vector<double> squares;
+    for (const auto& p : sample_) squares.push_back((p - mean).squaredNorm());
+    const double reach = 6 * median(squares); // a table or a clamp scanned along does not turn the axes
     for (const auto& p : sample_)
       if ((p - mean).squaredNorm() <= reach) scatter += (p - mean) * (p - mean).transpose();
     const Mat3 own = symmetric_eigen(scatter).vectors;

@@ -19,7 +19,7 @@ namespace {
 
 constexpr double give = 1e-6;          // mm: what a level may lose again for the sake of the next
 constexpr double pressing = 1e-7;      // a share above this holds
-constexpr double far = 1e7;            // mm: "without limit"
+constexpr double without_limit = 1e7;  // mm: "without limit"
 constexpr std::size_t rows_kept = 160; // a programme that outgrows this drops what does not press
 
 /// A solution of a programme as what a basis of motions is multiplied by.
@@ -376,7 +376,7 @@ private:
     const auto kept = rows_.all();
     bool grows = false;
     for (int round = 0; round < 30; ++round) {
-      const auto linear = linearised(far);
+      const auto linear = linearised(without_limit);
       const auto solved = solver_.solve({&linear, held_, floors_}, {price_});
       ++result_.programmes;
       grows = solved.usable() && solved.least > 1e3 * start_.size;

@@ -63,7 +63,8 @@ std::vector<NextNumber> order_of_making(const Build& build, const BuildTargets& 
     n.mate_made = !done[at].empty();
     for (const auto* mates : {&unmade[at], &done[at]})
       for (const int mate : *mates) n.mates.push_back(targets.made[static_cast<std::size_t>(mate)]);
-    const auto hold = length_text(place.hardness, build.info().unit, {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
+    const auto hold = length_text(place.hardness, build.info().unit,
+                                  {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
     n.why = n.waits_for == 0 ? std::string("what it fits is made: cut it to suit")
                              : fmt::format("\u00B1{} can be held there; {} that fit{} it can still follow",
                                            hold, n.waits_for, n.waits_for == 1 ? "s" : "");

@@ -2,7 +2,6 @@
 
 #include <Eigen/Cholesky>
 #include <Eigen/Eigenvalues>
-#include <Eigen/LU>
 #include <Eigen/QR>
 #include <Eigen/SVD>
 
@@ -45,7 +44,7 @@ Matrix least_norm(const Matrix& a, const Matrix& b, double threshold) {
 }
 
 Matrix orthogonal_completion(const Matrix& a) {
-  const Eigen::HouseholderQR<Matrix> qr(a);
+  const Eigen::ColPivHouseholderQR<Matrix> qr(a); // pivoted: what least_norm is made of stands here already
   return qr.householderQ() * Matrix::Identity(a.rows(), a.rows());
 }
 
@@ -77,10 +76,11 @@ Matrix Cholesky::solve(const Matrix& b) const {
 }
 
 Inverse inverse(const Matrix& a) {
-  const Eigen::PartialPivLU<Matrix> lu(a);
-  const double condition = lu.rcond();
+  const auto s = singular_values(a);
+  const auto last = s.values.size() - 1;
+  const double condition = last < 0 || !(s.values[0] > 0) ? 0 : s.values[last] / s.values[0];
   if (!(condition > 0)) return {};
-  return {lu.inverse(), condition};
+  return {product(s.v, s.values.cwiseInverse().asDiagonal() * s.u.transpose()), condition};
 }
 
 } // namespace datrin

@@ -26,17 +26,19 @@ inline std::ostream& operator<<(std::ostream& out, const QString& text) {
 
 namespace datrin::test {
 
-/// How much of a widget is drawn on: the share of its pixels that are not of its most common colour.
+/// How much of a widget is drawn on: the share of its pixels that are not of its most common colour. Every
+/// third is looked at, each way.
 inline double drawn_on(QWidget* widget) {
   const auto image = widget->grab().toImage().convertToFormat(QImage::Format_RGB32);
   std::unordered_map<QRgb, int> counts;
-  for (int y = 0; y < image.height(); ++y) {
+  int looked_at = 0;
+  for (int y = 0; y < image.height(); y += 3) {
     const auto* line = reinterpret_cast<const QRgb*>(image.constScanLine(y));
-    for (int x = 0; x < image.width(); ++x) ++counts[line[x]];
+    for (int x = 0; x < image.width(); x += 3, ++looked_at) ++counts[line[x]];
   }
   int most = 0;
   for (const auto& [colour, count] : counts) most = std::max(most, count);
-  return 1 - static_cast<double>(most) / (static_cast<double>(image.width()) * image.height());
+  return looked_at == 0 ? 0 : 1 - static_cast<double>(most) / looked_at;
 }
 
 class WindowTest : public testing::Test {

@@ -1,4 +1,4 @@
-#include "commands.h"
+#include "tests/cli/call.h"
 
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
@@ -6,7 +6,6 @@
 #include <algorithm>
 #include <filesystem>
 #include <fstream>
-#include <sstream>
 
 #include <unistd.h>
 
@@ -14,18 +13,7 @@ using nlohmann::json;
 
 namespace {
 
-struct Run {
-  int status;
-  std::string out, err;
-};
-
-Run call(std::vector<std::string> words) {
-  std::vector<const char*> argv{"datrin-cli"};
-  for (const auto& word : words) argv.push_back(word.c_str());
-  std::ostringstream out, err;
-  const int status = datrin::cli::run(static_cast<int>(argv.size()), argv.data(), out, err);
-  return {status, out.str(), err.str()};
-}
+using datrin::test::call;
 
 std::string case_path(const std::string& name) {
   return std::string(DATRIN_TEST_CASES) + "/" + name + ".json";

@@ -29,7 +29,7 @@ with tempfile.TemporaryDirectory() as folder:
     build = json.loads(text)
     validator.validate(build)
 
-    # What the schema lets through the program reads, and writes the same again.
+#What the schema lets through the program reads, and writes the same again.
     out, back = os.path.join(folder, "a.json"), os.path.join(folder, "back.datrin")
     with open(out, "w", encoding="utf-8") as file:
         file.write(text)
@@ -42,7 +42,7 @@ with open(corpus, encoding="utf-8") as file:
 validator.validate(every)
 subprocess.run([cli, "import", corpus, os.path.join(tempfile.mkdtemp(), "every.datrin")], check=True)
 
-# And the schema refuses what it should: one field missing, kind by kind.
+#And the schema refuses what it should : one field missing, kind by kind.
 kinds = {record["kind"]: record for record in every["records"]}
 assert set(kinds) == set(schema["$defs"]["record"]["properties"]["kind"]["enum"]), set(kinds)
 for kind, record in kinds.items():

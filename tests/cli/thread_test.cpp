@@ -1,28 +1,15 @@
 // datrin-cli thread, as its format states it, against the standards.
 
-#include "commands.h"
+#include "tests/cli/call.h"
 
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
-
-#include <sstream>
 
 using nlohmann::json;
 
 namespace {
 
-struct Run {
-  int status;
-  std::string out, err;
-};
-
-Run call(std::vector<std::string> words) {
-  std::vector<const char*> argv{"datrin-cli"};
-  for (const auto& word : words) argv.push_back(word.c_str());
-  std::ostringstream out, err;
-  const int status = datrin::cli::run(static_cast<int>(argv.size()), argv.data(), out, err);
-  return {status, out.str(), err.str()};
-}
+using datrin::test::call;
 
 json thread(const std::string& name) {
   const auto run = call({"thread", name});

@@ -12,7 +12,7 @@ using namespace datrin::bench;
 
 namespace {
 
-constexpr double in = 25.4, one_thou = 0.0254;
+constexpr double an_inch = 25.4, one_thou = 0.0254;
 
 SumValue is(double v) {
   return {true, v, {}};
@@ -46,33 +46,41 @@ TEST(Sums, StockAndBlanks) {
   EXPECT_NEAR(line("facets", {is(16), none}), 1.96, 0.005);
   EXPECT_NEAR(line("facets", {is(24), none}), 0.86, 0.005);
   // A blank 0.1 in over the finished diameter leaves 0.05 in a side, which bounds the centre's error.
-  EXPECT_NEAR(line("sawn-blank", {is(1.1 * in), is(1.0 * in), none, none}, 1), 0.05 * in, 1e-9);
-  EXPECT_NEAR(line("bushing", {is(0.5 * in), is(0.050 * in), is(0.08 * in)}), (0.6 + 2 * 0.08) * in, 1e-9);
-  EXPECT_EQ(words("nest", {is(3.0 / 16 * in), is(3), is(0.05 * in), is(1 * in)}), "They come out of it.");
-  EXPECT_NEAR(line("chain-drill", {is(3), none, is(7), none}, 1), 7 * 3 + 6 * 0.005 * in, 1e-9);
+  EXPECT_NEAR(line("sawn-blank", {is(1.1 * an_inch), is(1.0 * an_inch), none, none}, 1), 0.05 * an_inch,
+              1e-9);
+  EXPECT_NEAR(line("bushing", {is(0.5 * an_inch), is(0.050 * an_inch), is(0.08 * an_inch)}),
+              (0.6 + 2 * 0.08) * an_inch, 1e-9);
+  EXPECT_EQ(words("nest", {is(3.0 / 16 * an_inch), is(3), is(0.05 * an_inch), is(1 * an_inch)}),
+            "They come out of it.");
+  EXPECT_NEAR(line("chain-drill", {is(3), none, is(7), none}, 1), 7 * 3 + 6 * 0.005 * an_inch, 1e-9);
   EXPECT_EQ(line("chain-drill", {is(3), none, none, is(20)}), 7);
-  EXPECT_NEAR(line("edge-margin", {is(2.75 * in), is(2 * in), is(0.375 * in)}), 0.375 * in, 1e-9);
-  EXPECT_NEAR(line("edge-margin", {is(2.75 * in), is(2 * in), is(0.375 * in)}, 1), 1, 1e-9);
-  EXPECT_NEAR(line("bar-length", {is(5.25 * in), is(0), none, none, is(5.5 * in)}, 1), 0.25 * in, 1e-9);
+  EXPECT_NEAR(line("edge-margin", {is(2.75 * an_inch), is(2 * an_inch), is(0.375 * an_inch)}),
+              0.375 * an_inch, 1e-9);
+  EXPECT_NEAR(line("edge-margin", {is(2.75 * an_inch), is(2 * an_inch), is(0.375 * an_inch)}, 1), 1, 1e-9);
+  EXPECT_NEAR(line("bar-length", {is(5.25 * an_inch), is(0), none, none, is(5.5 * an_inch)}, 1),
+              0.25 * an_inch, 1e-9);
   EXPECT_EQ(line("protrusion", {is(20), is(12), none}), 8);
 }
 
 TEST(Sums, CastingsAndDrawings) {
   EXPECT_NEAR(line("draft", {is(40), is(radians(2))}), 1.397, 5e-4);
-  EXPECT_NEAR(line("metal-a-side", {is(1.000 * in), is(1.375 * in), is(1.250 * in)}), 0.1875 * in, 1e-9);
-  EXPECT_NEAR(line("metal-a-side", {is(1.000 * in), is(1.375 * in), is(1.250 * in)}, 2), 0.0625 * in, 1e-9);
-  EXPECT_NEAR(line("bore-map", {says("2.4375 2.436 2.435 in"), is(2.435 * in)}), 2.435 * in, 1e-9);
-  EXPECT_NEAR(line("bore-map", {says("2.4375 2.436 2.435 in"), none}, 1), 0.0025 * in, 1e-9);
-  EXPECT_EQ(words("bore-map", {says("2.4375 2.436 2.4345 in"), is(2.435 * in)}),
+  EXPECT_NEAR(line("metal-a-side", {is(1.000 * an_inch), is(1.375 * an_inch), is(1.250 * an_inch)}),
+              0.1875 * an_inch, 1e-9);
+  EXPECT_NEAR(line("metal-a-side", {is(1.000 * an_inch), is(1.375 * an_inch), is(1.250 * an_inch)}, 2),
+              0.0625 * an_inch, 1e-9);
+  EXPECT_NEAR(line("bore-map", {says("2.4375 2.436 2.435 in"), is(2.435 * an_inch)}), 2.435 * an_inch, 1e-9);
+  EXPECT_NEAR(line("bore-map", {says("2.4375 2.436 2.435 in"), none}, 1), 0.0025 * an_inch, 1e-9);
+  EXPECT_EQ(words("bore-map", {says("2.4375 2.436 2.4345 in"), is(2.435 * an_inch)}),
             "The plug stops at reading 3.");
   EXPECT_NEAR(line("split", {is(117 * one_thou), is(15 * one_thou)}), 102 * one_thou, 1e-9);
   EXPECT_NEAR(line("split", {is(117 * one_thou), is(20 * one_thou)}), 97 * one_thou, 1e-9);
   EXPECT_NEAR(line("over-pin", {is(23), is(8.334), none, none, none}), 27.167, 5e-4);
   EXPECT_NEAR(line("between-pins", {is(30), is(6), is(8)}, 1), 23, 1e-9);
-  EXPECT_NEAR(line("web", {is(0.250 * in / 2), is(0.078125 * in * 2)}), (0.125 - 0.078125) * in, 1e-9);
+  EXPECT_NEAR(line("web", {is(0.250 * an_inch / 2), is(0.078125 * an_inch * 2)}),
+              (0.125 - 0.078125) * an_inch, 1e-9);
   EXPECT_NEAR(line("angle-legs", {is(radians(30)), is(7)}), 4.041, 5e-4);
   EXPECT_NEAR(line("angle-legs", {is(radians(30)), is(7)}, 2), 12.124, 5e-4);
-  EXPECT_NEAR(line("full-round", {is(3.0 / 8 * in)}), 3.0 / 16 * in, 1e-9);
+  EXPECT_NEAR(line("full-round", {is(3.0 / 8 * an_inch)}), 3.0 / 16 * an_inch, 1e-9);
   EXPECT_GT(line("ball", {is(20), is(16), is(radians(60))}), 0);
 }
 
@@ -86,43 +94,49 @@ TEST(Sums, SettingUp) {
             "Enough: what is left is the jaw itself.");
   EXPECT_EQ(words("tram", {is(0), is(1 * one_thou), is(100), none}),
             "Go on: it is more than the jaw's own form.");
-  EXPECT_NEAR(degrees(line("taper-strip", {is(1 * in), is(12 * in), none, none})), 4.764, 5e-4);
+  EXPECT_NEAR(degrees(line("taper-strip", {is(1 * an_inch), is(12 * an_inch), none, none})), 4.764, 5e-4);
   EXPECT_EQ(words("angle-blocks", {is(radians(13))}), "10 + 3 = 13\u00B0");
   EXPECT_NEAR(line("sine-bar", {is(100), is(radians(30))}), 50, 1e-9);
   EXPECT_EQ(words("equal-supports", {says("1.0000 in + 1.0004 in + 1.0001 in"), none}), "Equal enough.");
   EXPECT_EQ(words("equal-supports", {says("1.0000 in + 1.0006 in"), none}),
             "Not equal: shim the low ones, or grind the high ones.");
-  EXPECT_NEAR(line("height-preset", {is(2.000 * in), is(1.5 * in)}), 0.5 * in, 1e-9);
-  EXPECT_NEAR(line("eccentric", {is(0.050 * in)}), 0.100 * in, 1e-9);
+  EXPECT_NEAR(line("height-preset", {is(2.000 * an_inch), is(1.5 * an_inch)}), 0.5 * an_inch, 1e-9);
+  EXPECT_NEAR(line("eccentric", {is(0.050 * an_inch)}), 0.100 * an_inch, 1e-9);
   EXPECT_NEAR(line("burr", {is(20 * one_thou)}, 1), 10 * one_thou, 1e-9);
 }
 
 TEST(Sums, Cutting) {
-  EXPECT_NEAR(line("announced", {says("0.0975 in + 0.150 in + 0.150 in + 0.040 in"), is(0.4375 * in)}, 1), 0,
-              1e-9);
+  EXPECT_NEAR(
+      line("announced", {says("0.0975 in + 0.150 in + 0.150 in + 0.040 in"), is(0.4375 * an_inch)}, 1), 0,
+      1e-9);
   EXPECT_EQ(words("announced", {says("0.010 + 0.020 + 0.027"), is(47 * one_thou)}, Unit::inch),
             "The passes announced add up to 0.0570\u2009in, 0.0100\u2009in more than there is: the last "
             "would go past size.");
-  EXPECT_NEAR(line("remainder", {is(2.4875 * in), is(2.435 * in)}), 0.0525 * in, 1e-9);
+  EXPECT_NEAR(line("remainder", {is(2.4875 * an_inch), is(2.435 * an_inch)}), 0.0525 * an_inch, 1e-9);
   EXPECT_NEAR(line("creep", {is(10)}), 10 + 5 * one_thou, 1e-9);
   EXPECT_NEAR(line("creep", {is(10)}, 1), 10 + 4 * one_thou, 1e-9);
-  EXPECT_NEAR(line("taper-length", {is(1.25 * in), is(0.8125 * in), is(1 * in), is(12 * in), is(0.125 * in)}),
-              5.25 * in, 1e-9);
+  EXPECT_NEAR(line("taper-length", {is(1.25 * an_inch), is(0.8125 * an_inch), is(1 * an_inch),
+                                    is(12 * an_inch), is(0.125 * an_inch)}),
+              5.25 * an_inch, 1e-9);
   EXPECT_NEAR(
-      line("taper-length", {is(1.25 * in), is(0.8125 * in), is(1 * in), is(12 * in), is(0.125 * in)}, 1),
-      0.0104 * in, 1e-3);
-  EXPECT_NEAR(line("surface-speed", {is(3 * in), is(210), none, none}, 1), 165, 0.5);
-  EXPECT_NEAR(line("surface-speed", {is(3 * in), is(660), none, none}, 1), 518, 0.5);
-  EXPECT_NEAR(line("surface-speed", {is(0.005 * in), is(1000), none, none}, 1), 1.31, 0.005);
-  EXPECT_NEAR(line("drill-point", {is(0.257 * in), is(radians(118))}), 0.077 * in, 0.0005 * in);
-  EXPECT_NEAR(line("drill-point", {is(0.257 * in), is(radians(135))}), 0.053 * in, 0.0005 * in);
-  EXPECT_NEAR(line("tap-drill", {says("5/16-18"), is(0.257 * in), none}), 77, 0.5);
+      line("taper-length",
+           {is(1.25 * an_inch), is(0.8125 * an_inch), is(1 * an_inch), is(12 * an_inch), is(0.125 * an_inch)},
+           1),
+      0.0104 * an_inch, 1e-3);
+  EXPECT_NEAR(line("surface-speed", {is(3 * an_inch), is(210), none, none}, 1), 165, 0.5);
+  EXPECT_NEAR(line("surface-speed", {is(3 * an_inch), is(660), none, none}, 1), 518, 0.5);
+  EXPECT_NEAR(line("surface-speed", {is(0.005 * an_inch), is(1000), none, none}, 1), 1.31, 0.005);
+  EXPECT_NEAR(line("drill-point", {is(0.257 * an_inch), is(radians(118))}), 0.077 * an_inch,
+              0.0005 * an_inch);
+  EXPECT_NEAR(line("drill-point", {is(0.257 * an_inch), is(radians(135))}), 0.053 * an_inch,
+              0.0005 * an_inch);
+  EXPECT_NEAR(line("tap-drill", {says("5/16-18"), is(0.257 * an_inch), none}), 77, 0.5);
   EXPECT_NEAR(line("tap-drill", {says("4BA"), is(2.8), none}), 101, 0.5);
   EXPECT_NEAR(line("tap-drill", {says("5BA"), is(2.65), none}), 78, 0.5);
-  EXPECT_NEAR(line("tap-drill", {says("3/8-16"), is(5.0 / 16 * in), none}), 77, 0.5);
-  EXPECT_NEAR(line("tap-drill", {says("M10"), is(0.339 * in), none}), 71, 0.5);
+  EXPECT_NEAR(line("tap-drill", {says("3/8-16"), is(5.0 / 16 * an_inch), none}), 77, 0.5);
+  EXPECT_NEAR(line("tap-drill", {says("M10"), is(0.339 * an_inch), none}), 71, 0.5);
   // 5/64 under a 3/32 reamer leaves 1/64.
-  EXPECT_LE(line("ream-ladder", {is(3.0 / 32 * in), none}, 1, Unit::inch), 1.0 / 64 * in + 1e-9);
+  EXPECT_LE(line("ream-ladder", {is(3.0 / 32 * an_inch), none}, 1, Unit::inch), 1.0 / 64 * an_inch + 1e-9);
   EXPECT_NEAR(line("dial", {is(1)}, 1), 2, 1e-12);
 }
 

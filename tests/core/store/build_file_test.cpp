@@ -183,8 +183,8 @@ TEST_F(BuildFileTest, CutShortAtPagesAllAlongItIsLeftAndWhatCanBeReadIsOpenedBes
   { auto file = made_demo(demo); }
   const auto whole = bytes();
   std::size_t most = 0;
-  // Some thirty places between pages, and each of the last.
-  const std::size_t page = 4096, stride = page * std::max<std::size_t>(1, whole.size() / page / 25);
+  // Some dozen places between pages, and each of the last.
+  const std::size_t page = 4096, stride = page * std::max<std::size_t>(1, whole.size() / page / 10);
   for (std::size_t size = 0; size<whole.size(); size += size + 5 * page> whole.size() ? page : stride) {
     const auto cut = whole.substr(0, size);
     std::ofstream(path_, std::ios::binary | std::ios::trunc) << cut;
