@@ -5,6 +5,7 @@ needed_build="g++ cmake ninja-build pkg-config qt6-base-dev libgl-dev coinor-lib
   libfmt-dev libcli11-dev libboost-dev libassimp-dev libdxflib-dev qt6-svg-dev libsqlitecpp-dev libsqlite3-dev libgtest-dev libgmock-dev libbenchmark-dev libglpk-dev"
 needed_run="fontconfig libqt6gui6 qt6-qpa-plugins"
 needed_fuzz="clang libclang-rt-14-dev"
+needed_lint="clang clang-tidy"
 needed_headless="xvfb xauth"
 needed_test="clang-format python3 python3-jsonschema poppler-utils"
 

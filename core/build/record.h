@@ -46,7 +46,9 @@ const Description& description(int kind);
 class Record {
 public:
   template <RecordType T>
-  Record(T&& value) // a record is as good as its value wherever one is wanted
+  // A record is as good as its value wherever one is wanted; no record is a Record, so that nothing is
+  // hidden.
+  Record(T&& value) // NOLINT(bugprone-forwarding-reference-overload)
       : kind_(kind_of<std::remove_cvref_t<T>>),
         value_(std::make_shared<const std::remove_cvref_t<T>>(std::forward<T>(value))) {}
 

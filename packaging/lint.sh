@@ -1,0 +1,24 @@
+#!/usr/bin/env bash
+# The linter (.clang-tidy), every finding an error.
+#   packaging/lint.sh          the files that are changed and not committed yet; of a clean tree none
+#   packaging/lint.sh all      the whole tree, built by clang first with every warning an error: most of an hour
+#   packaging/lint.sh FILE …   those
+set -euo pipefail
+cd "$(dirname "$0")/.."
+. packaging/install-needed.sh
+
+case "${1:-}" in
+  "") files=$(git status --porcelain --no-renames -- '*.cpp' '*.h' | grep -v '^.\?D' | cut -c4- || true) ;;
+  all) files=$(git ls-files '*.cpp') ;;
+  *) files="$*" ;;
+esac
+# A header is read through the file it belongs to.
+sources=$(for f in $files; do f="${f%.h}"; f="${f%.cpp}.cpp"; [ -f "$f" ] && echo "$f"; done | grep -v '^tests/fuzz/' | sort -u || true)
+[ -n "$sources" ] || { echo "Nothing is changed: nothing to lint."; exit 0; }
+install_needed lint
+[ -f build/lint/compile_commands.json ] && [ build/lint/compile_commands.json -nt CMakePresets.json ] ||
+  cmake --preset lint > /dev/null
+ninja -C build/lint $(ninja -C build/lint -t targets all | grep -o '^core/data/[a-z0-9_]*_csv\.h') > /dev/null
+[ "${1:-}" = all ] && cmake --build --preset lint
+echo "Linting $(wc -w <<< "$sources") files"
+xargs -P "$(nproc)" -n 1 clang-tidy -p build/lint --quiet <<< "$sources" 2> >(grep -v 'warnings generated\|^Suppressed\|^Use -header-filter' >&2)
