@@ -20,6 +20,7 @@ public:
   QTableWidget* machines() const { return machines_; }
   QTableWidget* tools() const { return tools_; }
   QLineEdit* machine_name() const { return machine_name_; }
+  QComboBox* unit_box() const { return unit_; }
   QCheckBox* reads_diameter() const { return diameter_; }
   QLineEdit* resolution() const { return resolution_; }
   QPushButton* add_machine_button() const { return add_machine_; }
