@@ -77,3 +77,55 @@ TEST_F(Gate, RemovingASurfaceTakesItOutOfTheSetups) {
   EXPECT_EQ(b.setups_of(part)[1].second.datums.size(), 1U);
   EXPECT_EQ(first_dangling(b), "");
 }
+
+// A dimension without limits is free: any size of it is right, and the gate never calls it outside 12 to 12.
+TEST_F(Gate, ADimensionWithoutLimitsIsNeverOutside) {
+  Dimension free;
+  free.part = part;
+  free.name = "boss height";
+  free.nominal = 12;
+  const Id id = b.next_id();
+  ASSERT_TRUE(b.apply(add(b, free, "x")));
+  change(1, [&](build::Setup& s) { s.sizes = {id}; });
+  EXPECT_TRUE(says(gate(1), "boss height is not measured"));
+  ASSERT_TRUE(b.apply(add(b, Measurement{piece, id, 12.01, 0.005, "", ""}, "x")));
+  const auto result = gate(1);
+  EXPECT_TRUE(says(result, "boss height measured, 12.010"));
+  EXPECT_FALSE(says(result, "outside"));
+  for (const auto& item : result.items) {
+    EXPECT_TRUE(item.dimension != id || item.done);
+  }
+  // With limits the same reading is judged by them, to a hair.
+  free.upper = 0.005;
+  ASSERT_TRUE(b.apply(replace(b, id, free, "x")));
+  EXPECT_TRUE(says(gate(1), "boss height measures 12.010\u2009mm, outside 12.000\u2009mm to 12.005\u2009mm"));
+  free.upper = 0.01;
+  ASSERT_TRUE(b.apply(replace(b, id, free, "x")));
+  EXPECT_TRUE(says(gate(1), "boss height measured, 12.010"));
+}
+
+TEST_F(Gate, WhatIsMissingIsPutInWordsAndNothingWhenAllIsThere) {
+  const auto before = gate(0);
+  ASSERT_GT(before.open, 0);
+  const auto words = route::still_missing(before);
+  for (const auto& item : before.items)
+    EXPECT_EQ(words.find(item.text) != std::string::npos, !item.done) << item.text;
+  change(0, [](build::Setup& s) { s.cuts.clear(), s.sizes.clear(), s.marks.clear(); });
+  change(1, [](build::Setup& s) { s.datums.clear(), s.cuts.clear(), s.sizes.clear(); });
+  const auto nothing = gate(1);
+  EXPECT_EQ(route::still_missing(nothing), "");
+  EXPECT_EQ(nothing.verdict, "Nothing is asked of this setup yet: say what it cuts and measures.");
+  EXPECT_TRUE(route::unclamp_gate(b, piece, 9999, {}).items.empty());
+}
+
+TEST_F(Gate, SuggestedSetupsCutEverythingOnceAndLocateFromWhatWasCut) {
+  const auto setups = route::suggest_setups(b, part, {surface("foot")});
+  ASSERT_FALSE(setups.empty());
+  std::vector<Id> cut;
+  for (const auto& s : setups) cut.insert(cut.end(), s.cuts.begin(), s.cuts.end());
+  for (const auto& [id, s] : b.surfaces_of(part))
+    EXPECT_EQ(std::count(cut.begin(), cut.end(), id), s.machined ? 1 : 0) << s.name;
+  for (std::size_t k = 1; k < setups.size(); ++k)
+    for (const auto datum : setups[k].datums)
+      EXPECT_TRUE(std::count(setups[0].cuts.begin(), setups[0].cuts.end(), datum)) << datum;
+}
