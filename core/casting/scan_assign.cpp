@@ -45,6 +45,7 @@ public:
   Assigner(const ScanInput& input, const ScanOptions& options) : in_(input), options_(options) {
     usual_.assign(in_.surfaces.size(), 0.0);
     for (std::size_t s = 0; s < usual_.size(); ++s) usual_[s] = in_.surfaces[s].machined ? 1.5 : 0.0;
+    for (std::size_t s = 0; s < usual_.size(); ++s) edges_.emplace_back(patch(s));
   }
 
   ScanResult run() {
@@ -157,9 +158,11 @@ private:
   Nearest nearest(const Vec3& at) const {
     Nearest found;
     for (std::size_t s = 0; s < in_.surfaces.size(); ++s) {
-      const double across_it = stock_at(in_.surfaces[s].shape, at), beyond = beyond_edge(patch(s), at);
+      const double across_it = std::abs(stock_at(in_.surfaces[s].shape, at) - usual_[s]);
+      if (across_it >= found.next) continue;
       // A little past the edge is still the surface: rough metal stands over there too.
-      const double off = std::hypot(across_it - usual_[s], std::max(0.0, beyond - 2.0));
+      const double beyond = edges_[s].beyond(at) - 2.0;
+      const double off = beyond > 0 ? std::sqrt(across_it * across_it + beyond * beyond) : across_it;
       if (off < found.off) {
         found.next = found.off;
         found.off = off;
@@ -235,6 +238,7 @@ private:
   const ScanOptions& options_;
   std::vector<double> usual_; ///< stock each surface has on the whole, mm
   std::vector<Vec3> sample_;
+  std::vector<Edges> edges_; ///< of the surfaces
 };
 
 } // namespace

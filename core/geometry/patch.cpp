@@ -81,11 +81,21 @@ bool reaches(const Patch& p, const Vec3& at, double margin) {
 }
 
 double beyond_edge(const Patch& p, const Vec3& at) {
-  const Chart chart(p.shape);
-  const Vec2 c = chart.coordinates(at);
-  const double b = p.height > 0 ? std::abs(c.y()) - p.height / 2 : 0;
-  const double a = p.width > 0 && !chart.closes() ? std::abs(c.x()) - p.width / 2 : 0;
-  return std::max({0.0, a, b});
+  return Edges(p).beyond(at);
+}
+
+Edges::Edges(const Patch& p)
+    : shape_(p.shape), half_width_(p.width > 0 && !p.shape.round() ? p.width / 2 : 1e300),
+      half_height_(p.height > 0 ? p.height / 2 : 1e300) {
+  if (p.shape.round()) {
+    height_ = p.shape.direction;
+    lean_ =
+        p.shape.half_angle == 0 ? 0 : stock_direction(p.shape, p.shape.point + across(height_)).dot(height_);
+  } else {
+    const auto directions = patch_directions(p.shape.direction);
+    width_ = directions.width;
+    height_ = directions.height;
+  }
 }
 
 double largest_radius(const Patch& p) {

@@ -4,6 +4,8 @@
 
 #include "geometry/surface.h"
 
+#include <algorithm>
+#include <cmath>
 #include <vector>
 
 namespace datrin {
@@ -28,6 +30,24 @@ bool reaches(const Patch& patch, const Vec3& at, double margin = 0);
 /// How far beyond its edges the place on the surface is over which `at` stands, mm; 0 within them, and where
 /// an extent is not known.
 double beyond_edge(const Patch& patch, const Vec3& at);
+
+/// The same for one surface and many places: what does not change with the place is worked out once.
+class Edges {
+public:
+  explicit Edges(const Patch& patch);
+  double beyond(const Vec3& at) const {
+    const Vec3 off = at - shape_.point;
+    // The foot of a place over a cone lies back along the normal.
+    const double up = off.dot(height_) - (lean_ == 0 ? 0 : lean_ * stock_at(shape_, at));
+    return std::max({0.0, std::abs(off.dot(width_)) - half_width_, std::abs(up) - half_height_});
+  }
+
+private:
+  Surface shape_;
+  Vec3 width_ = Vec3::Zero(), height_; ///< a round surface goes on round its axis: no width
+  double half_width_, half_height_;    ///< mm; as far as one likes where an extent is not known
+  double lean_ = 0;                    ///< of a cone: how far its normal leans along its axis
+};
 
 /// The wider end's radius of a round surface; 0 of a plane.
 double largest_radius(const Patch& patch);

@@ -121,3 +121,23 @@ TEST(Patch, ATaperIsWidestAtItsEnd) {
   Patch socket{{SurfaceKind::taper_bore, {0, 0, 20}, Vec3::UnitZ(), 20, std::atan(0.05)}, 0, 40};
   EXPECT_NEAR(largest_radius(socket), 10 + 20 * 0.05, 1e-12);
 }
+
+// What is worked out once for many places says what the surface unrolled says of each.
+TEST(Patch, EdgesAgreeWithTheSurfaceUnrolled) {
+  const Patch patches[] = {
+      {plane({1, 2, 3}, {1, 2, 2}), 30, 20},
+      {bore({1, 2, 3}, {0, 1, 1}, 12), 0, 25},
+      {{SurfaceKind::taper_shank, {1, 2, 3}, Vec3(1, 1, 0).normalized(), 12, 0.2}, 0, 25},
+      {plane({0, 0, 0}, Vec3::UnitZ()), 0, 0}};
+  for (const auto& patch : patches) {
+    const Chart chart(patch.shape);
+    const Edges edges(patch);
+    for (int k = 0; k < 60; ++k) {
+      const Vec3 at(20 * std::sin(1.3 * k), 25 * std::cos(2.1 * k), 18 * std::sin(0.7 * k + 1));
+      const Vec2 c = chart.coordinates(at);
+      const double tall = patch.height > 0 ? std::abs(c.y()) - patch.height / 2 : 0;
+      const double wide = patch.width > 0 ? std::abs(c.x()) - patch.width / 2 : 0;
+      EXPECT_NEAR(edges.beyond(at), std::max({0.0, tall, wide}), 1e-9) << surface_kind_name(patch.shape.kind);
+    }
+  }
+}
