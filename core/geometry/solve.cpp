@@ -2,6 +2,7 @@
 
 #include <Eigen/Cholesky>
 #include <Eigen/Eigenvalues>
+#include <Eigen/LU>
 #include <Eigen/QR>
 #include <Eigen/SVD>
 
@@ -76,11 +77,10 @@ Matrix Cholesky::solve(const Matrix& b) const {
 }
 
 Inverse inverse(const Matrix& a) {
-  const auto s = singular_values(a);
-  const auto last = s.values.size() - 1;
-  const double condition = last < 0 || !(s.values[0] > 0) ? 0 : s.values[last] / s.values[0];
+  const Eigen::PartialPivLU<Matrix> lu(a);
+  const double condition = lu.rcond();
   if (!(condition > 0)) return {};
-  return {product(s.v, s.values.cwiseInverse().asDiagonal() * s.u.transpose()), condition};
+  return {lu.inverse(), condition};
 }
 
 } // namespace datrin

@@ -69,8 +69,7 @@ private:
   bool ok_ = false;
 };
 
-/// The inverse of a square matrix, with its reciprocal condition number, least over largest singular value
-/// (0: it is singular).
+/// The inverse of a square matrix, with its reciprocal condition number (0: it is singular).
 struct Inverse {
   Matrix inverse;
   double condition = 0;

@@ -44,8 +44,25 @@ struct LeastSolver::Storage {
   }
 };
 
-LeastSolver::LeastSolver() : storage_(std::make_unique<Storage>()) {}
-LeastSolver::~LeastSolver() = default;
+// Clp takes longer to be made (it copies all its messages) than a small programme takes to be solved: storage
+// goes from solver to solver. Each call to solve stands alone, so that none sees what another left.
+std::vector<std::unique_ptr<LeastSolver::Storage>>& LeastSolver::spare() {
+  thread_local std::vector<std::unique_ptr<Storage>> list;
+  return list;
+}
+
+LeastSolver::LeastSolver() {
+  if (spare().empty()) {
+    storage_ = std::make_unique<Storage>();
+  } else {
+    storage_ = std::move(spare().back());
+    spare().pop_back();
+  }
+}
+LeastSolver::~LeastSolver() {
+  constexpr std::size_t kept = 4;
+  if (storage_ && spare().size() < kept) spare().push_back(std::move(storage_));
+}
 LeastSolver::LeastSolver(LeastSolver&&) noexcept = default;
 LeastSolver& LeastSolver::operator=(LeastSolver&&) noexcept = default;
 

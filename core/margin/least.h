@@ -69,6 +69,7 @@ public:
 
 private:
   struct Storage;
+  static std::vector<std::unique_ptr<Storage>>& spare(); ///< of this thread
   std::unique_ptr<Storage> storage_;
 };
 

@@ -39,12 +39,14 @@ NearestResult nearest(const NearestInput& input) {
   }
   const std::vector<double> row_upper(row_lower.size(), COIN_DBL_MAX);
 
-  ClpSimplex clp;
+  // Made once a thread: that takes longer than a small programme. Loading one forgets the one before.
+  thread_local ClpSimplex clp;
   clp.setLogLevel(0);
   clp.setPerturbation(100);
   clp.scaling(0);
   clp.setPrimalTolerance(1e-10);
   clp.loadProblem(rows, lower.data(), upper.data(), cost.data(), row_lower.data(), row_upper.data());
+  clp.createStatus();
   clp.dual();
   if (clp.isProvenPrimalInfeasible()) {
     result.status = NearestStatus::infeasible;
