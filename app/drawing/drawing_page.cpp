@@ -83,8 +83,8 @@ void DrawingPage::make_table() {
   table_->horizontalHeader()->setHighlightSections(false);
   table_->horizontalHeader()->setStretchLastSection(true);
   table_->horizontalHeader()->setMinimumSectionSize(theme().ipx(30));
-  const int widths[] = {88, 84, 72, 60, 60, 60, 80, 172};
-  for (int c = 0; c < 8; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
+  const int widths[] = {86, 86, 78, 64, 64, 64, 56, 178, 60};
+  for (int c = 0; c < SurfaceModel::column_count; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
   lower->addWidget(table_, 1);
   tables_->addWidget(stated);
   tables_->addWidget(dimensions_->table());

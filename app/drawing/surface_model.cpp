@@ -89,8 +89,7 @@ QVariant SurfaceModel::data(const QModelIndex& index, int role) const {
 
 QVariant SurfaceModel::headerData(int section, Qt::Orientation orientation, int role) const {
   if (orientation != Qt::Horizontal) return {};
-  static const char* const names[] = {"Surface", "Kind",         "Finish", "x",           "y",
-                                      "z",       "Facing, axis", "Size",   "Stock needed"};
+  static const char* const names[] = {"Surface", "Kind", "Finish", "x", "y", "z", "Facing", "Size", "Stock"};
   if (role == Qt::DisplayRole && section < column_count) return QString(names[section]);
   if (role == Qt::TextAlignmentRole)
     return static_cast<int>((section >= x && section != facing ? Qt::AlignRight : Qt::AlignLeft) |
