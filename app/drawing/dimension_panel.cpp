@@ -232,7 +232,7 @@ const Dimension* DimensionPanel::current() const {
   return document_.build().find<Dimension>(chosen_);
 }
 
-void DimensionPanel::keep(Dimension changed, const QString& what) {
+void DimensionPanel::keep(const Dimension& changed, const QString& what) {
   document_.apply(build::change(document_.build(), chosen_, changed, what.toStdString()));
 }
 

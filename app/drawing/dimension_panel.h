@@ -63,7 +63,7 @@ private:
   void connect_choices();
   void connect_restated();
   const build::Dimension* current() const;
-  void keep(build::Dimension changed, const QString& what);
+  void keep(const build::Dimension& changed, const QString& what);
   void keep_limits();
   void keep_length(LengthEdit* edit, double build::Dimension::*field, const char* what);
   void keep_measured();

@@ -222,7 +222,7 @@ void DrawingPage::show_canvas(const build::PartSurface* preview) {
 void DrawingPage::add_surface(SurfaceKind kind) {
   const auto added = build::add_surface(document_.build(), document_.part(), kind);
   if (!added.ok()) {
-    emit say(qt(added.wrong));
+    emit say(sheets::sentence(added.wrong));
     return;
   }
   chosen_ = added.id;

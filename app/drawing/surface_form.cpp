@@ -162,7 +162,7 @@ const PartSurface* SurfaceForm::current() const {
   return document_.build().find<PartSurface>(id_);
 }
 
-void SurfaceForm::keep(PartSurface changed, const QString& what) {
+void SurfaceForm::keep(const PartSurface& changed, const QString& what) {
   document_.apply(build::change(document_.build(), id_, changed, what.toStdString()));
 }
 
@@ -187,7 +187,9 @@ void SurfaceForm::keep_taper() {
   const auto* now = current();
   if (now == nullptr || !taper_->isModified()) return;
   const auto read = parse_angle(taper_->text().toStdString(), angle_options(TaperOf::cone));
-  if (!read.ok) return taper_words_->refuse(qt(read.message));
+  if (!read.ok)
+    return taper_words_->refuse(
+        QString("%1. It stays %2.").arg(qt(read.message), qt(taper_text(2 * now->half_angle))));
   auto changed = *now;
   changed.half_angle = read.radian / 2;
   if (const auto wrong = shape_wrong(changed.shape()); !wrong.empty())
@@ -201,10 +203,9 @@ void SurfaceForm::show_taper(const PartSurface& s, bool another) {
   if (!cone || (!another && taper_->isModified())) return;
   taper_->setText(qt(taper_text(2 * s.half_angle)));
   taper_->setModified(false);
-  taper_words_->tell(
-      QString("On the diameter. Whole angle %1, half %2. It is widest towards its axis' end; the "
-              "diameter is that at x, y, z.")
-          .arg(qt(angle_text(2 * s.half_angle)), qt(angle_text(s.half_angle))));
+  taper_words_->tell(QString("On the diameter. Whole angle %1, half %2. It widens along its axis; the "
+                             "diameter is that at x, y, z.")
+                         .arg(qt(angle_text(2 * s.half_angle)), qt(angle_text(s.half_angle))));
 }
 
 void SurfaceForm::show_surface(build::Id id) {

@@ -43,7 +43,7 @@ private:
   };
   void add(const QString& name, Setter set, double (*get)(const build::PartSurface&), bool for_plane,
            bool for_round, LengthRule rule = {});
-  void keep(build::PartSurface changed, const QString& what);
+  void keep(const build::PartSurface& changed, const QString& what);
   void keep_direction();
   void keep_taper();
   void show_taper(const build::PartSurface& surface, bool another);

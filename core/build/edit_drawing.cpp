@@ -69,7 +69,7 @@ Edit set_quantity(const Build& build, Id part_id, int quantity) {
 }
 
 Added add_surface(const Build& build, Id part, SurfaceKind kind) {
-  if (build.find<Part>(part) == nullptr) return {0, {}, "there is no part to draw it on"};
+  if (build.find<Part>(part) == nullptr) return {0, {}, "there is no part to draw it on yet: add one first"};
   const auto surfaces = build.surfaces_of(part);
   PartSurface surface;
   surface.part = part;
@@ -118,7 +118,7 @@ Edit set_foundry(const Build& build, const Foundry& foundry, const std::string& 
 }
 
 Added add_dimension(const Build& build, Id part) {
-  if (build.find<Part>(part) == nullptr) return {0, {}, "there is no part to draw it on"};
+  if (build.find<Part>(part) == nullptr) return {0, {}, "there is no part to draw it on yet: add one first"};
   const auto all = build.dimensions_of(part);
   Dimension d;
   d.part = part;

@@ -48,6 +48,7 @@ double quantile(std::vector<double> values, double part) {
 /// is.
 std::pair<double, double> touched_arc(const std::vector<Vec2>& touched) {
   std::vector<double> angles;
+  angles.reserve(touched.size());
   for (const auto& c : touched) angles.push_back(c.x());
   std::sort(angles.begin(), angles.end());
   double gap = angles.front() + 2 * pi - angles.back(), start = angles.front();

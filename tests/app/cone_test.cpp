@@ -83,9 +83,17 @@ TEST_F(Taper, IsAddedByKeyAndItsAngleReadOnTheDiameter) {
   EXPECT_NEAR(shown().half_angle, radians(30), 1e-12);
   EXPECT_TRUE(form->taper_words().startsWith("Taper: the surface needs a half angle")) << form->taper_words();
   EXPECT_EQ(form->taper_edit()->text(), "190"); // there to be mended
+  enter(form->taper_edit(), "steep");
+  EXPECT_TRUE(form->taper_words().endsWith("It stays 60\u00B0.")) << form->taper_words();
   enter(form->taper_edit(), "60");
   EXPECT_TRUE(
       page().table()->model()->index(0, app::SurfaceModel::size).data().toString().endsWith(", 60\u00B0"));
+}
+
+TEST_F(Taper, WithoutAPartItIsSaidWhatToDo) {
+  ASSERT_TRUE(window->new_build(folder.filePath("nothing.datrin")));
+  press(Qt::Key_C, Qt::ControlModifier | Qt::ShiftModifier);
+  EXPECT_EQ(window->message(), "There is no part to draw it on yet: add one first.");
 }
 
 TEST_F(Taper, BecomesABoreAndATaperAgain) {
