@@ -1,4 +1,6 @@
-// The matrix computations against what defines them: the parts put together give the whole again.
+// The matrix computations against what defines them: the parts put together give the whole again. (Products
+// of matrices by `product`: one written with * would be built here, unoptimised, and stand for all in this
+// program.)
 
 #include "geometry/solve.h"
 
@@ -52,7 +54,7 @@ TEST(Solve, EigenvectorsAreTurnedIntoThemselves) {
   const auto e = symmetric_eigen(a);
   expect_orthogonal(e.vectors);
   for (Eigen::Index k = 0; k < 6; ++k)
-    EXPECT_LT((a * e.vectors.col(k) - e.values[k] * e.vectors.col(k)).norm(), 1e-11);
+    EXPECT_LT((product(a, e.vectors.col(k)) - e.values[k] * e.vectors.col(k)).norm(), 1e-11);
   for (Eigen::Index k = 1; k < 6; ++k) EXPECT_LE(e.values[k - 1], e.values[k]);
 }
 
@@ -60,7 +62,7 @@ TEST(Solve, EigenvectorsAreTurnedIntoThemselves) {
 TEST(Solve, LeastNormIsTheShortestOfTheBest) {
   const auto a = random_matrix(3, 5, 7), b = random_matrix(3, 1, 8);
   const auto x = least_norm(a, b);
-  EXPECT_LT((a * x - b).norm(), 1e-11);
+  EXPECT_LT((product(a, x) - b).norm(), 1e-11);
   const auto s = singular_values(a);
   for (Eigen::Index k = 3; k < 5; ++k) EXPECT_NEAR(s.v.col(k).dot(x.col(0)), 0, 1e-12);
   // Two equal columns share what one would have had.
@@ -75,8 +77,8 @@ TEST(Solve, LeastSquaresLeavesResidualsSquareToTheColumns) {
   const Vector b = random_matrix(20, 1, 12).col(0);
   const auto fit = least_squares(a, b, 1e-9);
   ASSERT_TRUE(fit);
-  EXPECT_LT((a.transpose() * fit->residuals).norm(), 1e-11);
-  EXPECT_LT((a * fit->x + fit->residuals - b).norm(), 1e-12);
+  EXPECT_LT(transposed_product(a, fit->residuals).norm(), 1e-11);
+  EXPECT_LT((product(a, fit->x) + fit->residuals - b).norm(), 1e-12);
   EXPECT_LT((product(fit->covariance, transposed_product(a, a)) - Matrix::Identity(3, 3)).norm(), 1e-10);
   Matrix dependent(4, 2);
   dependent << 1, 2, 1, 2, 1, 2, 1, 2;
