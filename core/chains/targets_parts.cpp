@@ -2,7 +2,9 @@
 
 #include <algorithm>
 #include <cmath>
+#include <future>
 #include <numeric>
+#include <thread>
 
 namespace datrin::chains {
 
@@ -125,6 +127,33 @@ TargetsMemory::Part work_out(const TargetsInput& part, double enough) {
   return done;
 }
 
+/// A part whose answer is wanted.
+struct Asked {
+  std::string content;
+  TargetsInput input; ///< of one that is not answered yet
+  std::shared_ptr<const TargetsMemory::Part> done;
+};
+
+/// Works out those that are not answered yet, many of them on all cores: none depends on another. How many
+/// there were.
+int answer(std::vector<Asked>& asked, double enough) {
+  std::vector<Asked*> open;
+  for (auto& a : asked)
+    if (!a.done) open.push_back(&a);
+  constexpr std::size_t worth_sharing = 16;
+  const std::size_t cores =
+      open.size() < worth_sharing ? 1 : std::max<std::size_t>(1, std::thread::hardware_concurrency());
+  const auto every = [&](std::size_t first) {
+    for (std::size_t k = first; k < open.size(); k += cores)
+      open[k]->done = std::make_shared<const TargetsMemory::Part>(work_out(open[k]->input, enough));
+  };
+  std::vector<std::future<void>> others;
+  for (std::size_t k = 1; k < cores; ++k) others.push_back(std::async(std::launch::async, every, k));
+  every(0);
+  for (auto& other : others) other.get();
+  return static_cast<int>(open.size());
+}
+
 /// Puts a part's answer in its place.
 void take(TargetsResult& whole, const TargetsResult& part, const Share& share) {
   for (auto target : part.targets) {
@@ -165,24 +194,26 @@ PartedTargets targets_by_parts(const TargetsInput& in, double enough, TargetsMem
   whole.status = TargetsStatus::computed;
   whole.proved = true;
   whole.conditions.resize(in.conditions.size());
+  std::vector<Asked> asked;
   std::vector<int> local(in.dimensions.size(), -1);
-  std::unordered_map<std::string, std::shared_ptr<const TargetsMemory::Part>> used;
   for (const auto& share : shares) {
     for (std::size_t k = 0; k < share.dimensions.size(); ++k)
       local[static_cast<std::size_t>(share.dimensions[k])] = static_cast<int>(k);
-    auto content = content_of(in, share, local);
-    auto done = memory != nullptr ? memory->find(content) : nullptr;
-    if (!done) {
-      done = std::make_shared<const TargetsMemory::Part>(work_out(input_of(in, share, local), enough));
-      ++out.worked_out;
-    }
+    asked.push_back({content_of(in, share, local), {}, nullptr});
+    if (memory != nullptr) asked.back().done = memory->find(asked.back().content);
+    if (!asked.back().done) asked.back().input = input_of(in, share, local);
+  }
+  out.worked_out = answer(asked, enough);
+  std::unordered_map<std::string, std::shared_ptr<const TargetsMemory::Part>> used;
+  for (std::size_t s = 0; s < shares.size(); ++s) {
+    auto& [content, input, done] = asked[s];
     if (!done->result.usable()) {
       whole = {};
       whole.status = done->result.status;
       whole.message = done->result.message;
       return out;
     }
-    take(whole, done->result, share);
+    take(whole, done->result, shares[s]);
     out.function_first = out.function_first || done->function_first;
     used.emplace(std::move(content), std::move(done));
   }

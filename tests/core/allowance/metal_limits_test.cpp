@@ -3,8 +3,8 @@
 
 #include "allowance/plan.h"
 
-#include "build/edits.h"
 #include "quantity/unit.h"
+#include "tests/core/drawn_part.h"
 
 #include <gtest/gtest.h>
 
@@ -16,7 +16,7 @@ using namespace datrin::allowance;
 
 namespace {
 
-class MetalLimits : public testing::Test {
+class MetalLimits : public test::DrawnPart {
 protected:
   void SetUp() override {
     part = make(Part{"Slide", "cast iron", 1, 0});
@@ -24,32 +24,13 @@ protected:
     p.part = part;
     piece = make(p);
   }
-  Id make(Record record) {
-    const Id id = b.next_id();
-    EXPECT_TRUE(b.apply(add(b, std::move(record), "x")));
-    return id;
-  }
   Id surface(const char* name, SurfaceKind kind, Vec3 at, Vec3 direction, double diameter = 0) {
-    PartSurface s;
-    s.part = part;
-    s.name = name;
-    s.kind = kind;
-    s.point = at;
-    s.direction = direction;
-    s.diameter = diameter;
-    s.width = diameter > 0 ? 0 : 30;
-    s.height = 20;
+    auto s = is_round(kind) ? round(name, kind, at, direction, diameter) : plane(name, at, direction);
     s.half_angle = is_cone(kind) ? std::atan(0.05) : 0;
     return make(s);
   }
-  Id dimension(DimensionKind kind, Id from, Id to, double nominal, double lower, double upper) {
-    Dimension d;
-    d.part = part;
-    d.name = "d" + std::to_string(b.next_id());
-    d.kind = kind;
-    d.surface = from;
-    d.other = to;
-    d.nominal = nominal;
+  Id limits(DimensionKind kind, Id from, Id to, double nominal, double lower, double upper) {
+    auto d = dimension(kind, from, to, nominal);
     d.lower = lower;
     d.upper = upper;
     return make(d);
@@ -66,8 +47,7 @@ protected:
     EXPECT_NEAR(p.low, low, 1e-12) << p.drawn.name;
     EXPECT_NEAR(p.high, high, 1e-12) << p.drawn.name;
   }
-  Build b;
-  Id part = 0, piece = 0;
+  Id piece = 0;
 };
 
 } // namespace
@@ -76,7 +56,7 @@ protected:
 TEST_F(MetalLimits, OfAFaceWithTheMetalBetween) {
   const Id left = surface("left", SurfaceKind::plane, {-10, 0, 0}, -Vec3::UnitX());
   const Id right = surface("right", SurfaceKind::plane, {10, 0, 0}, Vec3::UnitX());
-  dimension(DimensionKind::distance, left, right, 20, 0, 0.1);
+  limits(DimensionKind::distance, left, right, 20, 0, 0.1);
   expect_metal(left, 0, 0.1);
   expect_metal(right, 0, 0.1);
 }
@@ -85,7 +65,7 @@ TEST_F(MetalLimits, OfAFaceWithTheMetalBetween) {
 TEST_F(MetalLimits, OfAFaceAcrossAGap) {
   const Id left = surface("left wall", SurfaceKind::plane, {-10, 0, 0}, Vec3::UnitX());
   const Id right = surface("right wall", SurfaceKind::plane, {10, 0, 0}, -Vec3::UnitX());
-  dimension(DimensionKind::distance, left, right, 20, 0, 0.1);
+  limits(DimensionKind::distance, left, right, 20, 0, 0.1);
   expect_metal(left, -0.1, 0);
   expect_metal(right, -0.1, 0);
 }
@@ -95,7 +75,7 @@ TEST_F(MetalLimits, OfAFaceAcrossAGap) {
 TEST_F(MetalLimits, OfAStepFollowFromWhichFaceItIs) {
   const Id low = surface("lower", SurfaceKind::plane, {0, 0, 0}, Vec3::UnitZ());
   const Id high = surface("upper", SurfaceKind::plane, {0, 0, 12}, Vec3::UnitZ());
-  dimension(DimensionKind::distance, low, high, 12, -0.02, 0.08);
+  limits(DimensionKind::distance, low, high, 12, -0.02, 0.08);
   expect_metal(high, -0.02, 0.08);
   expect_metal(low, -0.08, 0.02);
 }
@@ -104,12 +84,12 @@ TEST_F(MetalLimits, OfAStepFollowFromWhichFaceItIs) {
 TEST_F(MetalLimits, OfARoundSurfaceAreThoseOfItsOwnSize) {
   const Id bore = surface("bore", SurfaceKind::bore, {0, 0, 0}, Vec3::UnitY(), 20);
   const Id foot = surface("foot", SurfaceKind::plane, {0, 0, -15}, -Vec3::UnitZ());
-  dimension(DimensionKind::distance, foot, bore, 15, -0.3, 0.3); // stated first; no say in its size
-  dimension(DimensionKind::size, bore, 0, 20, 0, 0.021);
+  limits(DimensionKind::distance, foot, bore, 15, -0.3, 0.3); // stated first; no say in its size
+  limits(DimensionKind::size, bore, 0, 20, 0, 0.021);
   expect_metal(bore, -0.0105, 0);
   const Id boss = surface("boss", SurfaceKind::boss, {60, 0, 0}, Vec3::UnitY(), 30);
-  dimension(DimensionKind::distance, foot, boss, 15, -0.3, 0.3);
-  dimension(DimensionKind::size, boss, 0, 30, -0.04, 0);
+  limits(DimensionKind::distance, foot, boss, 15, -0.3, 0.3);
+  limits(DimensionKind::size, boss, 0, 30, -0.04, 0);
   expect_metal(boss, -0.02, 0);
 }
 
@@ -118,14 +98,14 @@ TEST_F(MetalLimits, ADistanceSaysNothingOfASize) {
   const Id bore = surface("bore", SurfaceKind::bore, {0, 0, 0}, Vec3::UnitY(), 20);
   const auto before = plan(bore);
   const Id foot = surface("foot", SurfaceKind::plane, {0, 0, -15}, -Vec3::UnitZ());
-  dimension(DimensionKind::distance, foot, bore, 15, -0.3, 0.3);
+  limits(DimensionKind::distance, foot, bore, 15, -0.3, 0.3);
   expect_metal(bore, before.low, before.high);
 }
 
 // By hand: on a taper of 1 in 10 a millimetre a side is 2/cos α on the diameter.
 TEST_F(MetalLimits, OfATaperAreCountedAtARightAngleToItsSide) {
   const Id shank = surface("shank", SurfaceKind::taper_shank, {0, 0, 0}, Vec3::UnitX(), 20);
-  dimension(DimensionKind::size, shank, 0, 20, -0.02, 0.04);
+  limits(DimensionKind::size, shank, 0, 20, -0.02, 0.04);
   const double cosine = std::cos(std::atan(0.05));
   expect_metal(shank, -0.01 * cosine, 0.02 * cosine);
 }

@@ -3,6 +3,7 @@
 #include "casting/pattern.h"
 
 #include "build/edits.h"
+#include "tests/core/drawn_part.h"
 
 #include <gtest/gtest.h>
 
@@ -37,7 +38,7 @@ TEST(FoundryTables, ShrinkageAsPatternMakersSayIt) {
   EXPECT_FALSE(metal_named("cheese"));
 }
 
-class Expecting : public testing::Test {
+class Expecting : public test::DrawnPart {
 protected:
   void SetUp() override {
     part = make(Part{"Box", "cast iron", 1, 0});
@@ -50,27 +51,15 @@ protected:
     foundry.tolerance_grade = 10;
     foundry.allowance = "F";
   }
-  Id make(Record record) {
-    const Id id = b.next_id();
-    EXPECT_TRUE(b.apply(add(b, std::move(record), "x")));
-    return id;
-  }
   Id surface(const char* name, SurfaceKind kind, Vec3 at, Vec3 direction, double diameter, double width,
              double height, bool machined) {
-    PartSurface s;
-    s.part = part;
-    s.name = name;
-    s.kind = kind;
-    s.point = at;
-    s.direction = direction;
-    s.diameter = diameter;
+    auto s = is_round(kind) ? round(name, kind, at, direction, diameter) : plane(name, at, direction);
     s.width = width;
     s.height = height;
     s.machined = machined;
     return make(s);
   }
-  Build b;
-  Id part = 0, top = 0, foot = 0, side = 0, bore = 0;
+  Id top = 0, foot = 0, side = 0, bore = 0;
   Foundry foundry;
 };
 

@@ -6,7 +6,7 @@
 #include "casting/foundry_tables.h"
 #include "casting/pattern.h"
 
-#include "build/edits.h"
+#include "tests/core/drawn_part.h"
 
 #include <gtest/gtest.h>
 
@@ -18,7 +18,7 @@ using namespace datrin::casting;
 
 namespace {
 
-class Foundry8062 : public testing::Test {
+class Foundry8062 : public test::DrawnPart {
 protected:
   void SetUp() override {
     part = make(Part{"Plate", "cast iron", 1, 0});
@@ -26,35 +26,18 @@ protected:
     foundry.tolerance_grade = 11;
     foundry.allowance = "G";
   }
-  Id make(Record record) {
-    const Id id = b.next_id();
-    EXPECT_TRUE(b.apply(add(b, std::move(record), "x")));
-    return id;
-  }
-  Id plane(const char* name, Vec3 at, Vec3 faces, double width, double height, bool machined) {
-    PartSurface s;
-    s.part = part;
-    s.name = name;
-    s.point = at;
-    s.direction = faces;
+  Id flat(const char* name, Vec3 at, Vec3 faces, double width, double height, bool machined) {
+    auto s = plane(name, at, faces);
     s.width = width;
     s.height = height;
     s.machined = machined;
     return make(s);
   }
-  Id round(const char* name, SurfaceKind kind, double diameter, bool machined) {
-    PartSurface s;
-    s.part = part;
-    s.name = name;
-    s.kind = kind;
-    s.direction = Vec3::UnitZ();
-    s.diameter = diameter;
-    s.height = 20;
+  Id turned(const char* name, SurfaceKind kind, double diameter, bool machined) {
+    auto s = round(name, kind, Vec3::Zero(), Vec3::UnitZ(), diameter);
     s.machined = machined;
     return make(s);
   }
-  Build b;
-  Id part = 0;
   Foundry foundry;
 };
 
@@ -64,10 +47,10 @@ protected:
 // sides of a casting 90 long: 38.5 + 2 · 1.4 is over 40 already, so that the row over 40 to 63 counts (4.0),
 // not that of the finished size (3.6).
 TEST_F(Foundry8062, TheRowIsThatOfTheRawSize) {
-  const Id top = plane("top", {0, 0, 38.5}, Vec3::UnitZ(), 90, 60, true);
-  plane("foot", {0, 0, 0}, -Vec3::UnitZ(), 90, 60, true);
-  plane("end", {45, 0, 19}, Vec3::UnitX(), 60, 38, false);
-  plane("other end", {-45, 0, 19}, -Vec3::UnitX(), 60, 38, false);
+  const Id top = flat("top", {0, 0, 38.5}, Vec3::UnitZ(), 90, 60, true);
+  flat("foot", {0, 0, 0}, -Vec3::UnitZ(), 90, 60, true);
+  flat("end", {45, 0, 19}, Vec3::UnitX(), 60, 38, false);
+  flat("other end", {-45, 0, 19}, -Vec3::UnitX(), 60, 38, false);
   const auto e = expect_casting(b, part, foundry);
   ASSERT_TRUE(e.usable()) << e.message;
   ASSERT_NE(e.of(top), nullptr);
@@ -78,9 +61,9 @@ TEST_F(Foundry8062, TheRowIsThatOfTheRawSize) {
 
 // A bore gets smaller: ⌀41.5 cored is 41.5 − 2.8 − CT/2, under 40: the row to 40 (3.6).
 TEST_F(Foundry8062, ABoreIsReckonedDownwards) {
-  plane("end", {45, 0, 19}, Vec3::UnitX(), 60, 38, false);
-  plane("other end", {-45, 0, 19}, -Vec3::UnitX(), 60, 38, false);
-  const Id bore = round("bore", SurfaceKind::bore, 41.5, true);
+  flat("end", {45, 0, 19}, Vec3::UnitX(), 60, 38, false);
+  flat("other end", {-45, 0, 19}, -Vec3::UnitX(), 60, 38, false);
+  const Id bore = turned("bore", SurfaceKind::bore, 41.5, true);
   const auto e = expect_casting(b, part, foundry);
   ASSERT_TRUE(e.usable()) << e.message;
   EXPECT_DOUBLE_EQ(e.of(bore)->tolerance, 3.6);
@@ -90,8 +73,8 @@ TEST_F(Foundry8062, ABoreIsReckonedDownwards) {
 
 // ISO 8062-3: a wall has one grade coarser than the rest of the casting; from memory.
 TEST_F(Foundry8062, WallsAreOneGradeCoarser) {
-  const Id boss = round("boss", SurfaceKind::boss, 60, false);
-  const Id bore = round("bore", SurfaceKind::bore, 36, true);
+  const Id boss = turned("boss", SurfaceKind::boss, 60, false);
+  const Id bore = turned("bore", SurfaceKind::bore, 36, true);
   make(Wall{part, boss, bore, 6});
   const auto e = expect_casting(b, part, foundry);
   ASSERT_TRUE(e.usable()) << e.message;
@@ -103,9 +86,9 @@ TEST_F(Foundry8062, WallsAreOneGradeCoarser) {
 
 // ISO 8062-3:2007, annex: sand cast and moulded by hand, features to 25 mm can usually be held finer.
 TEST_F(Foundry8062, SmallFeaturesInHandMadeSandGetANote) {
-  plane("end", {45, 0, 19}, Vec3::UnitX(), 60, 38, false);
-  plane("other end", {-45, 0, 19}, -Vec3::UnitX(), 60, 38, false);
-  const Id boss = round("boss", SurfaceKind::boss, 18, true);
+  flat("end", {45, 0, 19}, Vec3::UnitX(), 60, 38, false);
+  flat("other end", {-45, 0, 19}, -Vec3::UnitX(), 60, 38, false);
+  const Id boss = turned("boss", SurfaceKind::boss, 18, true);
   const auto by_hand = by_process(foundry, "sand by hand");
   const auto e = expect_casting(b, part, by_hand);
   ASSERT_TRUE(e.usable()) << e.message;

@@ -1,6 +1,7 @@
 #include "chains/walk.h"
 
 #include "build/edit_drawing.h"
+#include "tests/core/drawn_part.h"
 
 #include <gtest/gtest.h>
 
@@ -14,58 +15,41 @@ using chains::WalkStep;
 namespace {
 
 /// Two blocks face to face along x, the second drawn the other way round; a lever with a hole across.
-class Walk : public testing::Test {
+class Walk : public test::DrawnPart {
 protected:
-  Id part(const char* name) {
+  Id part_called(const char* name) {
     const Id id = b.next_id();
     EXPECT_TRUE(b.apply(add_part(b, name).edit));
     return id;
   }
-  Id surface(Id part, const char* name, SurfaceKind kind, Vec3 at, Vec3 direction, double diameter = 0) {
-    PartSurface s;
-    s.part = part;
-    s.name = name;
-    s.kind = kind;
-    s.point = at;
-    s.direction = direction.normalized();
-    s.diameter = diameter;
-    const Id id = b.next_id();
-    EXPECT_TRUE(b.apply(add(b, s, "x")));
-    return id;
+  Id surface(Id of, const char* name, SurfaceKind kind, Vec3 at, Vec3 direction, double diameter = 0) {
+    part = of;
+    return make(is_round(kind) ? round(name, kind, at, direction, diameter) : plane(name, at, direction));
   }
-  Id dimension(Id part, DimensionKind kind, Id from, Id to, double nominal) {
-    Dimension d;
-    d.part = part;
-    d.name = "d" + std::to_string(b.next_id());
-    d.kind = kind;
-    d.surface = from;
-    d.other = to;
-    d.nominal = nominal;
-    const Id id = b.next_id();
-    EXPECT_TRUE(b.apply(add(b, d, "x")));
-    return id;
+  Id stated(Id of, DimensionKind kind, Id from, Id to, double nominal) {
+    part = of;
+    return make(dimension(kind, from, to, nominal));
   }
   double coefficient(const chains::WalkResult& result, Id dimension) const {
     for (const auto& t : result.terms)
       if (t.dimension == dimension) return t.coefficient;
     return 0;
   }
-  Build b;
 };
 
 } // namespace
 
 TEST_F(Walk, SignsComeFromTheDrawingsEvenWhenOneIsTurnedRound) {
-  const Id first = part("first"), second = part("second");
+  const Id first = part_called("first"), second = part_called("second");
   const Id a = surface(first, "left", SurfaceKind::plane, {0, 0, 0}, -Vec3::UnitX());
   const Id m = surface(first, "step", SurfaceKind::plane, {30, 0, 0}, Vec3::UnitX());
   const Id e = surface(first, "right", SurfaceKind::plane, {50, 0, 0}, Vec3::UnitX());
-  const Id whole = dimension(first, DimensionKind::distance, a, e, 50),
-           back = dimension(first, DimensionKind::distance, e, m, 20);
+  const Id whole = stated(first, DimensionKind::distance, a, e, 50),
+           back = stated(first, DimensionKind::distance, e, m, 20);
   // The second is drawn with its seat looking along +y.
   const Id seat = surface(second, "seat", SurfaceKind::plane, {0, 12, 0}, Vec3::UnitY());
   const Id far = surface(second, "far", SurfaceKind::plane, {0, 0, 0}, -Vec3::UnitY());
-  const Id thick = dimension(second, DimensionKind::distance, far, seat, 12);
+  const Id thick = stated(second, DimensionKind::distance, far, seat, 12);
   // From the left of the first to its step, which the second stands on; through the second.
   const auto result = walk(b, {Vec3::UnitX(), {{first, {a}, {m}}, {second, {seat}, {far}}}});
   ASSERT_TRUE(result.ok) << result.message;
@@ -79,13 +63,13 @@ TEST_F(Walk, SignsComeFromTheDrawingsEvenWhenOneIsTurnedRound) {
 }
 
 TEST_F(Walk, HalfDiametersAnglesAndAxes) {
-  const Id lever = part("lever");
+  const Id lever = part_called("lever");
   const Id hole = surface(lever, "hole", SurfaceKind::bore, {0, 0, 0}, Vec3::UnitZ(), 8);
   const Id eye = surface(lever, "eye", SurfaceKind::bore, {30, 40, 0}, Vec3::UnitZ(), 6);
   const Id slope = surface(lever, "slope", SurfaceKind::plane, {60, 0, 0}, {1, 1, 0});
-  const Id centres = dimension(lever, DimensionKind::distance, hole, eye, 50),
-           size = dimension(lever, DimensionKind::size, eye, 0, 6),
-           to_slope = dimension(lever, DimensionKind::distance, hole, slope, 60 / std::sqrt(2.0));
+  const Id centres = stated(lever, DimensionKind::distance, hole, eye, 50),
+           size = stated(lever, DimensionKind::size, eye, 0, 6),
+           to_slope = stated(lever, DimensionKind::distance, hole, slope, 60 / std::sqrt(2.0));
   // Along x the centres count by cos of their slope, 30/50; the flank of the eye by half its diameter.
   auto result = walk(b, {Vec3::UnitX(), {{lever, {hole}, {eye, chains::Flank::far}}}});
   ASSERT_TRUE(result.ok) << result.message;
@@ -100,7 +84,7 @@ TEST_F(Walk, HalfDiametersAnglesAndAxes) {
 }
 
 TEST_F(Walk, SaysWhichDimensionIsMissing) {
-  const Id block = part("block");
+  const Id block = part_called("block");
   const Id a = surface(block, "left", SurfaceKind::plane, {0, 0, 0}, -Vec3::UnitX());
   const Id e = surface(block, "right", SurfaceKind::plane, {50, 0, 0}, Vec3::UnitX());
   EXPECT_EQ(

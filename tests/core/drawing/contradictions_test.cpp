@@ -1,6 +1,6 @@
 #include "drawing/contradictions.h"
 
-#include "build/edits.h"
+#include "tests/core/drawn_part.h"
 
 #include <gtest/gtest.h>
 
@@ -8,44 +8,24 @@ using namespace datrin;
 using namespace datrin::build;
 using namespace datrin::drawing;
 
-class Contradicting : public testing::Test {
+class Contradicting : public test::DrawnPart {
 protected:
   void SetUp() override { part = make(Part{"Slide", "iron", 1, 0}); }
-  Id make(Record record) {
-    const Id id = b.next_id();
-    EXPECT_TRUE(b.apply(add(b, std::move(record), "x")));
-    return id;
-  }
-  Id plane(const char* name, Vec3 at, Vec3 normal, double width = 40, double height = 40) {
-    PartSurface s;
-    s.part = part;
-    s.name = name;
-    s.point = at;
-    s.direction = normal;
+  Id flat(const char* name, Vec3 at, Vec3 normal, double width = 40, double height = 40) {
+    auto s = plane(name, at, normal);
     s.width = width;
     s.height = height;
     return make(s);
   }
-  Id round(const char* name, SurfaceKind kind, Vec3 at, Vec3 axis, double diameter, double length = 20) {
-    PartSurface s;
-    s.part = part;
-    s.name = name;
-    s.kind = kind;
-    s.point = at;
-    s.direction = axis;
-    s.diameter = diameter;
+  Id turned(const char* name, SurfaceKind kind, Vec3 at, Vec3 axis, double diameter, double length = 20) {
+    auto s = round(name, kind, at, axis, diameter);
     s.height = length;
     return make(s);
   }
-  Id dimension(const char* name, DimensionKind kind, double nominal, Id surface = 0, Id other = 0,
-               const char* sum = "") {
-    Dimension d;
-    d.part = part;
+  Id stated(const char* name, DimensionKind kind, double nominal, Id surface = 0, Id other = 0,
+            const char* sum = "") {
+    auto d = dimension(kind, surface, other, nominal);
     d.name = name;
-    d.kind = kind;
-    d.nominal = nominal;
-    d.surface = surface;
-    d.other = other;
     d.sum = sum;
     return make(d);
   }
@@ -54,38 +34,36 @@ protected:
     for (const auto& c : contradictions(b, part)) all.push_back(c.text);
     return all;
   }
-  Build b;
-  Id part = 0;
 };
 
 // Common practice: 5 + 2 × 1/8 = 5 1/4 in over all; two of 0.225 are not 0.400.
 TEST_F(Contradicting, SumsThatDoNotAddUp) {
-  dimension("barrel", DimensionKind::length, 5 * 25.4);
-  dimension("flange", DimensionKind::length, 25.4 / 8);
-  dimension("over all", DimensionKind::length, 5.25 * 25.4, 0, 0, "barrel + 2 x flange");
+  stated("barrel", DimensionKind::length, 5 * 25.4);
+  stated("flange", DimensionKind::length, 25.4 / 8);
+  stated("over all", DimensionKind::length, 5.25 * 25.4, 0, 0, "barrel + 2 x flange");
   EXPECT_TRUE(texts().empty());
-  dimension("lug", DimensionKind::length, 0.225 * 25.4);
-  dimension("both lugs", DimensionKind::length, 0.400 * 25.4, 0, 0, "2 x lug");
+  stated("lug", DimensionKind::length, 0.225 * 25.4);
+  stated("both lugs", DimensionKind::length, 0.400 * 25.4, 0, 0, "2 x lug");
   EXPECT_EQ(texts(),
             std::vector<std::string>{"both lugs is 10.160\u2009mm, but 2 x lug makes 11.430\u2009mm"});
 }
 
 // Common practice: a full-round edge on 3/8 in is 3/16 in.
 TEST_F(Contradicting, EdgeRadiusThatIsNotHalfTheThickness) {
-  const Id top = plane("top", {0, 0, 9.525}, {0, 0, 1}), foot = plane("foot", {0, 0, 0}, {0, 0, -1});
-  dimension("round edge", DimensionKind::edge_radius, 9.525 / 2, top, foot);
+  const Id top = flat("top", {0, 0, 9.525}, {0, 0, 1}), foot = flat("foot", {0, 0, 0}, {0, 0, -1});
+  stated("round edge", DimensionKind::edge_radius, 9.525 / 2, top, foot);
   EXPECT_TRUE(texts().empty());
-  dimension("other edge", DimensionKind::edge_radius, 6.35, top, foot);
+  stated("other edge", DimensionKind::edge_radius, 6.35, top, foot);
   EXPECT_EQ(texts(), std::vector<std::string>{"other edge is 6.350\u2009mm, but a full round between top and "
                                               "foot is half their distance, 4.763\u2009mm"});
 }
 
 TEST_F(Contradicting, LoopsThatMissAndWhatTheSurfacesSay) {
-  const Id a = plane("A", {0, 0, 0}, {-1, 0, 0}), m = plane("step", {20, 0, 0}, {1, 0, 0}),
-           z = plane("B", {50, 0, 0}, {1, 0, 0});
-  dimension("first", DimensionKind::distance, 20, a, m);
-  dimension("second", DimensionKind::distance, 30, m, z);
-  dimension("whole", DimensionKind::distance, 50, z, a);
+  const Id a = flat("A", {0, 0, 0}, {-1, 0, 0}), m = flat("step", {20, 0, 0}, {1, 0, 0}),
+           z = flat("B", {50, 0, 0}, {1, 0, 0});
+  stated("first", DimensionKind::distance, 20, a, m);
+  stated("second", DimensionKind::distance, 30, m, z);
+  stated("whole", DimensionKind::distance, 50, z, a);
   EXPECT_TRUE(texts().empty());
   for (const auto& [id, d] : b.dimensions_of(part))
     if (d.name == "second") {
@@ -101,7 +79,7 @@ TEST_F(Contradicting, LoopsThatMissAndWhatTheSurfacesSay) {
 
 // Common practice: a cutter corner of 0.030 in, 0.762 mm, suits a corner called 1.0 mm.
 TEST_F(Contradicting, CuttersCorner) {
-  const Id id = dimension("corner", DimensionKind::corner_radius, 1.0);
+  const Id id = stated("corner", DimensionKind::corner_radius, 1.0);
   auto d = *b.find<Dimension>(id);
   d.cutter = 0.762;
   ASSERT_TRUE(b.apply(replace(b, id, d, "x")));
@@ -117,7 +95,7 @@ TEST_F(Contradicting, AnglesThatWereMeantAsTheirComplement) {
   const auto legs = angle_legs(radians(30), 7);
   EXPECT_NEAR(legs.leg, 4.041, 5e-4);
   EXPECT_NEAR(legs.other_leg, 12.124, 5e-4);
-  const Id id = dimension("bevel", DimensionKind::angle, radians(60));
+  const Id id = stated("bevel", DimensionKind::angle, radians(60));
   auto d = *b.find<Dimension>(id);
   d.run = 7;
   d.rise = 4.041;
@@ -133,11 +111,11 @@ TEST_F(Contradicting, AnglesThatWereMeantAsTheirComplement) {
 }
 
 TEST_F(Contradicting, WallsAndEdgesThatVanish) {
-  plane("edge", {10, 0, 0}, {1, 0, 0}, 40, 40);
-  round("bore", SurfaceKind::bore, {0, 0, 0}, Vec3::UnitZ(), 18);
+  flat("edge", {10, 0, 0}, {1, 0, 0}, 40, 40);
+  turned("bore", SurfaceKind::bore, {0, 0, 0}, Vec3::UnitZ(), 18);
   EXPECT_EQ(texts(), std::vector<std::string>{
                          "only 1.000\u2009mm is left between bore and edge, a tenth of the bore or less"});
-  round("pin hole", SurfaceKind::bore, {0, 10, 0}, Vec3::UnitZ(), 3);
+  turned("pin hole", SurfaceKind::bore, {0, 10, 0}, Vec3::UnitZ(), 3);
   const auto found = texts();
   ASSERT_EQ(found.size(), 2U);
   EXPECT_EQ(found[0], "no metal is left between bore and pin hole (\u22120.500\u2009mm)");
@@ -146,8 +124,8 @@ TEST_F(Contradicting, WallsAndEdgesThatVanish) {
 TEST_F(Contradicting, AThousandDimensionsTakeNoTime) {
   std::vector<Id> planes;
   for (int k = 0; k <= 1000; ++k)
-    planes.push_back(plane(("p" + std::to_string(k)).c_str(), {1.0 * k, 0, 0}, {1, 0, 0}));
+    planes.push_back(flat(("p" + std::to_string(k)).c_str(), {1.0 * k, 0, 0}, {1, 0, 0}));
   for (std::size_t k = 1; k < planes.size(); ++k)
-    dimension("d", DimensionKind::distance, 1, planes[k - 1], planes[k]);
+    stated("d", DimensionKind::distance, 1, planes[k - 1], planes[k]);
   EXPECT_TRUE(texts().empty());
 }
