@@ -24,7 +24,7 @@ protected:
     p.part = part;
     piece = make(p);
   }
-  Id surface(const char* name, SurfaceKind kind, Vec3 at, Vec3 direction, double diameter = 0) {
+  Id surface(const char* name, SurfaceKind kind, const Vec3& at, const Vec3& direction, double diameter = 0) {
     auto s = is_round(kind) ? round(name, kind, at, direction, diameter) : plane(name, at, direction);
     s.half_angle = is_cone(kind) ? std::atan(0.05) : 0;
     return make(s);

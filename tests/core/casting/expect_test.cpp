@@ -51,8 +51,8 @@ protected:
     foundry.tolerance_grade = 10;
     foundry.allowance = "F";
   }
-  Id surface(const char* name, SurfaceKind kind, Vec3 at, Vec3 direction, double diameter, double width,
-             double height, bool machined) {
+  Id surface(const char* name, SurfaceKind kind, const Vec3& at, const Vec3& direction, double diameter,
+             double width, double height, bool machined) {
     auto s = is_round(kind) ? round(name, kind, at, direction, diameter) : plane(name, at, direction);
     s.width = width;
     s.height = height;

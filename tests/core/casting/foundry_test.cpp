@@ -26,7 +26,7 @@ protected:
     foundry.tolerance_grade = 11;
     foundry.allowance = "G";
   }
-  Id flat(const char* name, Vec3 at, Vec3 faces, double width, double height, bool machined) {
+  Id flat(const char* name, const Vec3& at, const Vec3& faces, double width, double height, bool machined) {
     auto s = plane(name, at, faces);
     s.width = width;
     s.height = height;
@@ -110,7 +110,7 @@ TEST(Shrinkage, APerfectCastingFindsWhatWasPutIn) {
     pattern.scale = 1 + s;
     SeatInput in;
     std::vector<Id> ids;
-    const auto surface = [&](SurfaceKind kind, Vec3 at, Vec3 direction, double diameter) {
+    const auto surface = [&](SurfaceKind kind, const Vec3& at, const Vec3& direction, double diameter) {
       in.surfaces.push_back({
           "s",
           {kind, at, direction, diameter},

@@ -22,7 +22,8 @@ protected:
     EXPECT_TRUE(b.apply(add_part(b, name).edit));
     return id;
   }
-  Id surface(Id of, const char* name, SurfaceKind kind, Vec3 at, Vec3 direction, double diameter = 0) {
+  Id surface(Id of, const char* name, SurfaceKind kind, const Vec3& at, const Vec3& direction,
+             double diameter = 0) {
     part = of;
     return make(is_round(kind) ? round(name, kind, at, direction, diameter) : plane(name, at, direction));
   }

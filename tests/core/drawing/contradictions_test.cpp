@@ -11,13 +11,14 @@ using namespace datrin::drawing;
 class Contradicting : public test::DrawnPart {
 protected:
   void SetUp() override { part = make(Part{"Slide", "iron", 1, 0}); }
-  Id flat(const char* name, Vec3 at, Vec3 normal, double width = 40, double height = 40) {
+  Id flat(const char* name, const Vec3& at, const Vec3& normal, double width = 40, double height = 40) {
     auto s = plane(name, at, normal);
     s.width = width;
     s.height = height;
     return make(s);
   }
-  Id turned(const char* name, SurfaceKind kind, Vec3 at, Vec3 axis, double diameter, double length = 20) {
+  Id turned(const char* name, SurfaceKind kind, const Vec3& at, const Vec3& axis, double diameter,
+            double length = 20) {
     auto s = round(name, kind, at, axis, diameter);
     s.height = length;
     return make(s);
