@@ -9,6 +9,7 @@
 #include <QCommandLineParser>
 #include <QDir>
 #include <QFileInfo>
+#include <QScreen>
 #include <QStandardPaths>
 #include <QTimer>
 
@@ -172,7 +173,11 @@ int main(int argc, char** argv) {
   if (!opened) std::fprintf(stderr, "%s\n", qPrintable(window.message()));
   if (!opened && asked.isSet(options.picture)) return 1;
   if (asked.isSet(options.piece)) window.shelf()->choose(asked.value(options.piece).toInt() - 1);
-  window.show();
+  const QSize room = window.screen()->availableSize() - QSize(0, 40); // less a title bar
+  if (!asked.isSet(options.picture) && (room.height() < window.height() || room.width() < window.width()))
+    window.showMaximized(); // the message line stands at the bottom
+  else
+    window.show();
   Errands errands(window, asked, options);
   errands.begin();
   return QApplication::exec();

@@ -59,7 +59,7 @@ void MetalView::lay_out() {
   const double bottom = height() - t.px(50);
   scale_ = (bottom - t.px(46)) / (most * 1.06 + under + 0.08 * most);
   base_ = bottom - (under + 0.04 * most) * scale_;
-  left_ = t.px(52);
+  left_ = t.px(unit_ == Unit::mm ? 52 : 64);
   const double n = std::max<double>(1, static_cast<double>(plans_.size()));
   wide_ = std::min(t.px(128), (width() - left_ - t.px(12)) / n);
   update();
@@ -149,9 +149,7 @@ void MetalView::paint_column(QPainter& p, int k) const {
         p.drawLine(QPointF(x, base_), QPointF(x + area.height(), base_ - area.height()));
     // The skin, a second hatch the other way, from the raw surface down.
     if (plan.allowance.skin > 0 && plan.cuts.empty()) {
-      QPainterPath skin = metal;
-      QPainterPath under = metal.translated(0, plan.allowance.skin * scale_);
-      p.setClipPath(skin.subtracted(under), Qt::IntersectClip);
+      p.setClipPath(metal.subtracted(metal.translated(0, plan.allowance.skin * scale_)), Qt::IntersectClip);
       p.setPen(QPen(t.blue.line, 0.6));
       for (double x = body.left(); x < body.right() + area.height(); x += t.px(8))
         p.drawLine(QPointF(x, base_), QPointF(x - area.height(), base_ - area.height()));

@@ -317,7 +317,9 @@ void SeatPage::show_holds() {
     QString words = answer_.check.holds ? "Checked: what holds it is in balance; no small move does better."
                                         : "Not proved best: " + qt(answer_.check.message);
     for (const auto& motion : answer_.undetermined)
-      words += QString("\nThe touches say nothing about %1; it was left.").arg(qt(motion.name()));
+      words += QString(motion.one_way ? "\nNothing limits %1: it went no further than the least room asks."
+                                      : "\nThe touches say nothing about %1; it was left.")
+                   .arg(qt(motion.name()));
     const auto mistakes =
         casting::flagged_touches(document_.build(), state_.piece, state_.input, state_.pose).size();
     if (mistakes > 0)

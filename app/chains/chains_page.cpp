@@ -112,7 +112,7 @@ void ChainsPage::connect_gap() {
   connect(view_, &ChainView::row_chosen, links_, &LinkPanel::choose_row);
 }
 
-void ChainsPage::keep(build::Chain changed, const QString& what) {
+void ChainsPage::keep(const build::Chain& changed, const QString& what) {
   document_.apply(build::change(document_.build(), chosen_, changed, what.toStdString()));
 }
 

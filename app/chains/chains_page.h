@@ -45,7 +45,7 @@ private:
   void make_gap_face();
   void connect_list();
   void connect_gap();
-  void keep(build::Chain changed, const QString& what);
+  void keep(const build::Chain& changed, const QString& what);
   void show_gap();
 
   TargetsState& targets_;

@@ -83,7 +83,7 @@ void DrawingPage::make_table() {
   table_->horizontalHeader()->setHighlightSections(false);
   table_->horizontalHeader()->setStretchLastSection(true);
   table_->horizontalHeader()->setMinimumSectionSize(theme().ipx(30));
-  const int widths[] = {86, 86, 78, 64, 64, 64, 56, 178, 60};
+  const int widths[] = {86, 80, 76, 72, 72, 72, 56, 166, 60};
   for (int c = 0; c < SurfaceModel::column_count; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
   lower->addWidget(table_, 1);
   tables_->addWidget(stated);

@@ -115,7 +115,7 @@ void SurfaceForm::connect_fields() {
   });
   connect(kind_, &QComboBox::activated, this, [this](int k) {
     if (const auto* now = current()) {
-      keep(build::of_kind(*now, static_cast<SurfaceKind>(k)), "Kind");
+      keep(build::of_kind(*now, static_cast<SurfaceKind>(k), document_.unit()), "Kind");
     }
   });
   connect(finish_, &QComboBox::activated, this, [this](int k) {

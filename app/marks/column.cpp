@@ -77,7 +77,7 @@ void NextButton::paintEvent(QPaintEvent* event) {
   painter.setPen(isEnabled() ? (t.dark ? t.hairline : QColor("#A8BDD6")) : t.muted);
   painter.drawText(area, Qt::AlignRight | Qt::AlignTop, key_);
   painter.setFont(t.text());
-  painter.setPen(t.dark ? QColor("#5A3F0C") : t.blue.brass);
+  painter.setPen(!isEnabled() ? t.muted : t.dark ? QColor("#5A3F0C") : t.blue.brass);
   painter.drawText(area.adjusted(0, t.px(22), 0, 0), Qt::AlignLeft | Qt::AlignTop,
                    painter.fontMetrics().elidedText(line1_, Qt::ElideRight, static_cast<int>(area.width())));
   painter.drawText(area.adjusted(0, t.px(45), 0, 0), Qt::AlignLeft | Qt::AlignTop,

@@ -103,7 +103,8 @@ void StockComb::paintEvent(QPaintEvent*) {
       const double high = std::clamp(comb.metal[k] * scale, -t.px(4), bottom - top + t.px(6));
       const double centre = x + step * (static_cast<double>(k) + 0.5);
       const bool low = comb.metal[k] <= comb.least + 1e-4 && (comb.limiting || comb.gone);
-      const auto colour = low ? (comb.gone ? t.gone : t.brass) : t.ink;
+      const bool gone = comb.gone && (low || comb.metal[k] < comb.required);
+      const auto colour = gone ? t.gone : low ? t.brass : t.ink;
       painter.fillRect(QRectF(centre - tooth / 2, bottom - high, tooth, high), colour);
       if (low && first) {
         painter.setPen(QPen(colour, 1.6));

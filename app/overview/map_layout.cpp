@@ -56,9 +56,10 @@ public:
     int top = rows_; // the empty row is cut off
     for (const int cell : cell_of_) top = std::min(top, cell / columns_);
     std::vector<MapPlace> at;
-    for (const int cell : cell_of_)
-      at.push_back({plate_wide / 2 + cell % columns_ * cell_wide,
-                    plate_high / 2 + (cell / columns_ - top) * cell_high});
+    for (const int cell : cell_of_) {
+      const int column = cell % columns_, row = cell / columns_ - top;
+      at.push_back({plate_wide / 2 + column * cell_wide, plate_high / 2 + row * cell_high});
+    }
     return at;
   }
 

@@ -1,5 +1,6 @@
 #include "app/shop/shop_dialog.h"
 
+#include "allowance/passes.h"
 #include "app/marks/column.h"
 #include "app/marks/fields.h"
 #include "app/marks/length_field.h"
@@ -156,7 +157,7 @@ void ShopDialog::add_machine() {
     return;
   }
   m.unit = unit_->currentIndex() == 0 ? Unit::mm : Unit::inch;
-  resolution_->set_when_empty(m.unit == Unit::mm ? 0.01 : mm_per_thou);
+  resolution_->set_when_empty(allowance::usual_graduation(m.unit));
   const auto resolution = resolution_->take(document_.unit(), *message_);
   if (!resolution) return;
   m.resolution = *resolution;

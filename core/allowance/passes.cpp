@@ -171,6 +171,10 @@ PassPlan plan_passes(const PassInput& in) {
   return out;
 }
 
+double usual_graduation(Unit unit) {
+  return usual_length(unit, 0.01, 0.001);
+}
+
 double dial_figure(double depth, const Dial& dial) {
   const double moved = depth * (dial.reads_diameter ? 2 : 1);
   const double graduations =

@@ -60,6 +60,9 @@ struct Dial {
   double resolution = 0.01; ///< mm
 };
 
+/// What a dial of this unit is usually divided in: 0.01 mm, 0.001 in (common practice); mm.
+double usual_graduation(Unit unit);
+
 /// What the dial reads when `depth` mm a side have come off since it stood at zero, in the dial's unit,
 /// rounded to its graduations.
 double dial_figure(double depth, const Dial& dial);

@@ -90,6 +90,8 @@ Allowance usual_allowance(const Build& build, Id piece, Id surface) {
   Allowance usual;
   usual.piece = piece;
   usual.surface = surface;
+  usual.rough = usual_length(build.info().unit, 1.5, 0.06);
+  usual.finish = usual_length(build.info().unit, 0.3, 0.012);
   const auto* p = build.find<Piece>(piece);
   const auto foundry = casting::foundry_or_usual(build, p ? p->part : 0);
   if (const auto metal = casting::metal_named(foundry.metal)) usual.skin = metal->skin;
@@ -116,7 +118,7 @@ std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casti
     if (const auto* machine = build.find<Machine>(plan.allowance.machine))
       plan.dial = {machine->reads_diameter, machine->unit, machine->resolution};
     else
-      plan.dial.unit = build.info().unit;
+      plan.dial = {false, build.info().unit, usual_graduation(build.info().unit)};
     if (const auto* tool = build.find<Tool>(plan.allowance.tool)) plan.least_cut = tool->least_cut;
     auto metal = metal_over(input, pose, id);
     if (!metal.stocks.empty()) {

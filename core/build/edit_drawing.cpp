@@ -74,17 +74,17 @@ Added add_surface(const Build& build, Id part, SurfaceKind kind) {
   PartSurface surface;
   surface.part = part;
   if (is_round(kind)) surface.direction = Vec3::UnitY();
-  surface.diameter = is_round(kind) ? 20 : 0;
-  surface.required = 0.5;
-  surface = of_kind(surface, kind);
+  const Unit unit = build.info().unit;
+  surface.required = usual_length(unit, 0.5, 0.02);
+  surface = of_kind(surface, kind, unit);
   surface.name = free_name(surfaces, std::string(surface_kind_name(kind)));
   surface.order = next_order(surfaces);
   return added(build, surface, "Add " + surface.name);
 }
 
-PartSurface of_kind(PartSurface surface, SurfaceKind kind) {
+PartSurface of_kind(PartSurface surface, SurfaceKind kind, Unit unit) {
   surface.kind = kind;
-  if (is_round(kind) && !(surface.diameter > 0)) surface.diameter = 10;
+  if (is_round(kind) && !(surface.diameter > 0)) surface.diameter = usual_length(unit, 20, 0.75);
   if (!is_cone(kind))
     surface.half_angle = 0;
   else if (!(surface.half_angle > 0))
@@ -97,7 +97,7 @@ Edit keep_wall(const Build& build, Id part, Id from, Id to) {
     if (wall.from == from && wall.to == to) return {};
   if (build.find<PartSurface>(from) == nullptr || build.find<PartSurface>(to) == nullptr) return {};
   return add(
-      build, Wall{part, from, to, 5.0},
+      build, Wall{part, from, to, usual_length(build.info().unit, 5, 0.2)},
       fmt::format("Keep a wall from {} to {}", name_or_unknown(build, from), name_or_unknown(build, to)));
 }
 

@@ -23,10 +23,12 @@ Edit set_quantity(const Build& build, Id part, int quantity);
 /// to say.
 Added add_surface(const Build& build, Id part, SurfaceKind kind);
 
-/// The surface as one of another kind: sizes the kind needs and did not have get a beginning.
-PartSurface of_kind(PartSurface surface, SurfaceKind kind);
+/// The surface as one of another kind: sizes the kind needs and did not have get a beginning, round in
+/// `unit`.
+PartSurface of_kind(PartSurface surface, SurfaceKind kind, Unit unit);
 
-/// A wall to keep, at first of 5 mm. Empty when it is kept already, or one of the two is no surface.
+/// A wall to keep, at first of 5 mm or 0.2 in. Empty when it is kept already, or one of the two is no
+/// surface.
 Edit keep_wall(const Build& build, Id part, Id from, Id to);
 Edit set_wall(const Build& build, Id wall, double least);
 

@@ -27,6 +27,22 @@ Eigen::Matrix<double, Eigen::Dynamic, 1, 0, 6, 1> bounded(const Vector& x) {
   return x;
 }
 
+/// An orthonormal basis of the same motions that holds moving along and turning about x, y, z themselves
+/// where they are among them: "as little as possible" is then counted in motions a person would make.
+Motions along_axes(const Motions& basis) {
+  Motions aligned(6, basis.cols());
+  for (Eigen::Index j = 0; j < basis.cols(); ++j) {
+    Vec6 best = Vec6::Zero();
+    for (int axis = 0; axis < 6; ++axis) { // what of the axis lies in the motions and in none chosen yet
+      Vec6 part = basis * basis.row(axis).transpose();
+      for (Eigen::Index i = 0; i < j; ++i) part -= aligned.col(i) * aligned(axis, i);
+      if (part.norm() > best.norm() + 1e-9) best = part;
+    }
+    aligned.col(j) = best.normalized();
+  }
+  return aligned;
+}
+
 /// The search, one level after the other. Margins are linearised at pose_ in the motions still allowed.
 class Search {
 public:
@@ -410,12 +426,13 @@ private:
         straight.col(straight.cols() - 1) = motions_.basis().col(j);
       }
     if (straight.cols() == 0 || level_ == 0) return;
-    motions_.allow(straight, Vector::Constant(straight.cols(), no_margin));
+    motions_.allow(along_axes(straight), Vector::Constant(straight.cols(), no_margin));
     std::vector<double> floors = floors_;
     for (std::size_t g = 0; g < groups_.size(); ++g)
       if (!held_[g] || floors_[g] == 0.0) floors[g] = std::min(last_level_, now_.group_margin[g]) - give;
     double reach = start_.size;
-    for (int step = 0; step < 60 && reach > 1e-9; ++step) {
+    Pose kept = pose_; // the last that falls below no floor
+    for (int step = 0, low = 0; step < 60 && reach > 1e-9; ++step) {
       const auto linear = linearised(reach);
       margin::NearestInput input{&linear, floors, motions_.motion_to(pose_, options_.start), {}};
       input.wished = input.wished.cwiseMax(linear.lower).cwiseMin(linear.upper);
@@ -425,7 +442,8 @@ private:
         reach *= 0.25;
         continue;
       }
-      if (solved.x.cwiseAbs().maxCoeff() < 1e-9) return;
+      const double length = solved.x.cwiseAbs().maxCoeff();
+      if (length < 1e-9) break;
       trial_ = motions_.moved_by(pose_, solved.x);
       sweep(groups_, trial_, then_);
       bool added = false, fell = false;
@@ -435,13 +453,20 @@ private:
             added = rows_.add(w.row) || added;
             fell = fell || w.margin < floors[g] - give;
           }
-      if (fell) {
-        if (!added) reach = 0.25 * solved.x.cwiseAbs().maxCoeff();
+      if (fell && added) continue;
+      low = fell ? low + 1 : 0;
+      if (low > 4) { // the margins bend too much for so long a step
+        pose_ = kept;
+        reach = 0.25 * length;
+        low = 0;
         continue;
       }
+      // A turn as long as this may fall short in second order: the next programme, made there, puts it right.
       pose_ = trial_;
       std::swap(now_, then_);
+      if (!fell) kept = pose_;
     }
+    pose_ = kept;
   }
 
   const SeatInput& input_;

@@ -22,6 +22,12 @@ constexpr double from_mm(double mm, Unit unit) {
   return unit == Unit::mm ? mm : mm / mm_per_inch;
 }
 
+/// What is usual in a workshop of this unit, so that it is a round figure on its dials: `mm` there, `inches`
+/// here. Returns mm.
+constexpr double usual_length(Unit unit, double mm, double inches) {
+  return unit == Unit::mm ? mm : inches * mm_per_inch;
+}
+
 constexpr double radians(double degrees) {
   return degrees * pi / 180.0;
 }

@@ -213,7 +213,8 @@ std::string seat_result_text(const SeatCase& seat_case, const casting::SeatResul
                  ? ""
                  : " (wall to " + input.surfaces[static_cast<std::size_t>(hold.wall_to)].id + ")"),
         hold.point, 100 * hold.share);
-  for (const auto& motion : result.undetermined) text += "Left as it was: " + motion.name() + "\n";
+  for (const auto& motion : result.undetermined)
+    text += (motion.one_way ? "Nothing limits: " : "Left as it was: ") + motion.name() + "\n";
   text += result.check.holds ? "Checked: what holds it is in balance\n"
                              : "NOT PROVED: " + result.check.message + "\n";
   return text;

@@ -83,7 +83,7 @@ TEST_F(NamedEdits, SurfacesBeginAsSomethingThatCanBeDrawn) {
     EXPECT_EQ(shape_wrong(s.shape()), "") << s.name;
     EXPECT_EQ(s.kind, kind);
     for (const auto other : {SurfaceKind::plane, SurfaceKind::bore, SurfaceKind::taper_shank})
-      EXPECT_EQ(shape_wrong(of_kind(s, other).shape()), "") << s.name;
+      EXPECT_EQ(shape_wrong(of_kind(s, other, Unit::inch).shape()), "") << s.name;
   }
   EXPECT_FALSE(add_surface(b, 9999, SurfaceKind::plane).ok());
 }

@@ -271,6 +271,32 @@ TEST(Seat, OneSidedMotionIsNamedAndLeft) {
   EXPECT_NEAR(result.pose.translation.z(), 0, 1e-6);
 }
 
+// A fork as it came: two walls facing each other across 1 in, raw about 0.79 in apart, over a foot with
+// nothing opposite. Facing walls of 0.04 in leave 0.0635 of room each; the foot, raw 0.0938 to 0.1 below its
+// size, is let down level until it has as much. Checked by hand: nothing tilts it towards its near edge.
+TEST(Seat, WhatNothingLimitsIsMovedNotTurned) {
+  const double inch = mm_per_inch;
+  SeatInput input;
+  input.surfaces = {plane("wall a", {0.5 * inch, 0, inch}, {-1, 0, 0}, 0.04 * inch),
+                    plane("wall b", {-0.5 * inch, 0, inch}, {1, 0, 0}, 0.04 * inch),
+                    plane("foot", {0, 0, 0}, {0, 0, -1}, 0.04 * inch)};
+  const auto touch = [&](int surface, double x, double y, double z) {
+    input.points.push_back({surface, inch * Vec3(x, y, z), 0});
+  };
+  touch(0, 0.400, -0.4, 0.6), touch(0, 0.402, 0.4, 0.6), touch(0, 0.401, 0, 1.4), touch(0, 0.398, 0.4, 1.4);
+  touch(1, -0.390, -0.4, 0.6), touch(1, -0.391, 0.4, 0.6), touch(1, -0.390625, 0, 1.4);
+  touch(2, -1.4, -0.4, -0.09375), touch(2, 1.4, -0.4, -0.09375), touch(2, 0, 0.4, -0.1),
+      touch(2, 1, 0.4, -0.0984);
+  const auto result = seat(input);
+  ASSERT_TRUE(result.usable()) << result.message;
+  const auto& foot = result.margins.groups[2];
+  EXPECT_NEAR(result.margins.least / inch, 0.0635, 5e-5);
+  EXPECT_NEAR(foot.margin / inch, 0.0635, 5e-5);
+  EXPECT_NEAR(vector_from_rotation(result.pose.rotation).x(), 0, 1e-5); // about x nothing is turned
+  for (const auto& motion : result.undetermined)
+    EXPECT_TRUE(motion.one_way || motion.name() == "moving along y");
+}
+
 TEST(Seat, NothingLimitsSoNothingIsSaid) {
   auto input = block({1, 1, 1, 1, 1, 1});
   input.points.erase(std::remove_if(input.points.begin(), input.points.end(),
