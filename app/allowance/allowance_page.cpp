@@ -301,85 +301,92 @@ void AllowancePage::show_next() {
   const auto* plan = current();
   mistake_found_ = {};
   move_->hide();
-  const auto unit = document_.unit();
   if (plan == nullptr) {
     next_->setText("\u2013");
     next_unit_->clear();
     verdict_->setText("No surface is to be machined yet.");
     return;
   }
-  heading_->setText("Cut next: " + qt(plan->drawn.name));
   of_->clear();
   of_->addItem("still to come off, a side", static_cast<int>(ReadingOf::left));
   of_->insertItem(0, plan->drawn.round() ? "diameter as it is" : "distance to the face opposite",
                   static_cast<int>(plan->drawn.round() ? ReadingOf::size : ReadingOf::distance));
   of_->addItem("dial, since first touching", static_cast<int>(ReadingOf::dial));
   of_->setCurrentIndex(plan->drawn.round() ? 0 : 1);
+  const bool to_cut = plan->state != SurfaceState::finished && plan->state != SurfaceState::spoilt;
+  heading_->setText((to_cut ? "Cut next: " : "") + qt(plan->drawn.name));
   const auto dial = plan->dial_here();
   next_unit_->setText(
-      QString("%1 %2").arg(qt(unit_name(dial.unit)), dial.reads_diameter ? "on diameter" : "a side"));
-  QStringList words;
-  const bool done = plan->state == SurfaceState::finished, spoilt = plan->state == SurfaceState::spoilt;
-  if (plan->source == allowance::StockSource::none) {
-    next_->setText("\u2013");
-    words << "Nothing is known of the metal here: touch it, or say in the Drawing step how it is cast.";
-  } else if (done) {
-    next_->setText(QChar(0x2713));
-    next_unit_->clear();
-    words << QString("Finished: %1 left, within %2 to %3.")
-                 .arg(figure(plan->now, unit), figure(plan->low, unit), figure(plan->high, unit));
-    if (!plan->plan.cleans_up)
-      words << QString("At the lowest place scale may still show: it was %1 short.")
-                   .arg(figure(plan->plan.short_by, unit));
-  } else if (spoilt) {
-    next_->setText("\u2013");
-    next_unit_->clear();
-  } else if (!plan->rest.usable()) {
-    next_->setText("\u2013");
-    words << qt(plan->rest.message) + ".";
-  } else if (plan->rest.passes.empty()) {
-    next_->setText(dial_text(plan->most - plan->now));
-    words << QString("Nothing more to cut: %1 a side is kept for the last step.")
-                 .arg(figure(plan->allowance.last, unit));
-  } else {
-    const auto& pass = plan->rest.passes.front();
-    next_->setText(dial_text(plan->most - pass.left));
-    words << QString("%1 deep, %2 left a side after it.")
-                 .arg(figure(pass.depth, unit), figure(pass.left, unit));
-    if (plan->cuts.empty())
-      words << QString("The dial stands at zero where the tool first touches, %1 over size.")
-                   .arg(figure(plan->most, unit));
-    if (!plan->cuts.empty()) words << QString("Now %1 a side is left.").arg(figure(plan->now, unit));
-    if (!plan->rest.cleans_up)
-      words << QString("At the lowest place scale still shows at size: %1 short.")
-                   .arg(figure(plan->rest.short_by, unit));
-    if (plan->source == allowance::StockSource::expected)
-      words << "The metal is what the casting grade lets expect; touch it to be sure.";
-    else if (!state_.seated)
-      words << "The part is not seated yet: this is the metal as it lies.";
-  }
-  if (plan->allowance.last_step == build::LastStep::trial && plan->allowance.last > 0 && !done) {
-    QStringList steps;
-    for (const double s : allowance::trial_steps(plan->allowance.last)) steps << figure(s, unit);
-    words << QString("Fit by trial at %1 off%2.")
-                 .arg(steps.join(", "), plan->allowance.spare_end > 0
-                                            ? ", on the spare end that is faced away"
-                                            : "; a spare end to try on, faced away later, costs nothing");
-  }
-  verdict_->setText(words.join(" "));
-  if (spoilt) {
-    mistake_found_ =
-        allowance::absorb_mistake(document_.build(), state_.input, state_.pose, plans_, *plan, plan->now);
-    QStringList lines{qt(mistake_found_.verdict)};
-    for (const auto& way : mistake_found_.ways)
-      lines << QString("%1 %2").arg(way.works ? QChar(0x2713) : QChar(0x2013)).arg(qt(way.text));
-    mistake_->setText(lines.join("\n"));
-    colour_label(mistake_, mistake_found_.ends ? theme().gone : theme().ink);
-    move_->setVisible(mistake_found_.other_face);
-  } else {
-    mistake_->clear();
-  }
+      to_cut ? QString("%1 %2").arg(qt(unit_name(dial.unit)), dial.reads_diameter ? "on diameter" : "a side")
+             : QString());
+  auto next = next_number(*plan);
+  next_->setText(next.figure);
+  if (const auto trial = trial_words(*plan); !trial.isEmpty()) next.words << trial;
+  verdict_->setText(next.words.join(" "));
+  show_mistake(*plan);
   back_->setEnabled(!plan->cuts.empty());
+}
+
+AllowancePage::Next AllowancePage::next_number(const SurfacePlan& plan) const {
+  const auto unit = document_.unit();
+  if (plan.source == allowance::StockSource::none)
+    return {"\u2013",
+            {"Nothing is known of the metal here: touch it, or say in the Drawing step how it is cast."}};
+  if (plan.state == SurfaceState::finished) {
+    QStringList words{QString("Finished: %1 left, within %2 to %3.")
+                          .arg(figure(plan.now, unit), figure(plan.low, unit), figure(plan.high, unit))};
+    if (!plan.plan.cleans_up)
+      words << QString("At the lowest place scale may still show: it was %1 short.")
+                   .arg(figure(plan.plan.short_by, unit));
+    return {QChar(0x2713), words};
+  }
+  if (plan.state == SurfaceState::spoilt) return {"\u2013", {}};
+  if (!plan.rest.usable()) return {"\u2013", {qt(plan.rest.message) + "."}};
+  if (plan.rest.passes.empty())
+    return {dial_text(plan.most - plan.now),
+            {QString("Nothing more to cut: %1 a side is kept for the last step.")
+                 .arg(figure(plan.allowance.last, unit))}};
+  const auto& pass = plan.rest.passes.front();
+  QStringList words{
+      QString("%1 deep, %2 left a side after it.").arg(figure(pass.depth, unit), figure(pass.left, unit))};
+  words << (plan.cuts.empty() ? QString("The dial stands at zero where the tool first touches, %1 over size.")
+                                    .arg(figure(plan.most, unit))
+                              : QString("Now %1 a side is left.").arg(figure(plan.now, unit)));
+  if (!plan.rest.cleans_up)
+    words << QString("At the lowest place scale still shows at size: %1 short.")
+                 .arg(figure(plan.rest.short_by, unit));
+  if (plan.source == allowance::StockSource::expected)
+    words << "The metal is what the casting grade lets expect; touch it to be sure.";
+  else if (!state_.seated)
+    words << "The part is not seated yet: this is the metal as it lies.";
+  return {dial_text(plan.most - pass.left), words};
+}
+
+QString AllowancePage::trial_words(const SurfacePlan& plan) const {
+  if (plan.allowance.last_step != build::LastStep::trial || plan.allowance.last <= 0 ||
+      plan.state == SurfaceState::finished)
+    return {};
+  QStringList steps;
+  for (const double s : allowance::trial_steps(plan.allowance.last)) steps << figure(s, document_.unit());
+  return QString("Fit by trial at %1 off%2.")
+      .arg(steps.join(", "), plan.allowance.spare_end > 0
+                                 ? ", on the spare end that is faced away"
+                                 : "; a spare end to try on, faced away later, costs nothing");
+}
+
+void AllowancePage::show_mistake(const SurfacePlan& plan) {
+  if (plan.state != SurfaceState::spoilt) {
+    mistake_->clear();
+    return;
+  }
+  mistake_found_ =
+      allowance::absorb_mistake(document_.build(), state_.input, state_.pose, plans_, plan, plan.now);
+  QStringList lines{qt(mistake_found_.verdict)};
+  for (const auto& way : mistake_found_.ways)
+    lines << QString("%1 %2").arg(way.works ? QChar(0x2713) : QChar(0x2013)).arg(qt(way.text));
+  mistake_->setText(lines.join("\n"));
+  colour_label(mistake_, mistake_found_.ends ? theme().gone : theme().ink);
+  move_->setVisible(mistake_found_.other_face);
 }
 
 void AllowancePage::show_fields() {

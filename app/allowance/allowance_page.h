@@ -59,6 +59,14 @@ private:
   void show_plan();
   void show_table();
   void show_next();
+  /// The number to cut to as it stands on the dial, a tick or a dash where there is none, and why.
+  struct Next {
+    QString figure;
+    QStringList words;
+  };
+  Next next_number(const allowance::SurfacePlan& plan) const;
+  QString trial_words(const allowance::SurfacePlan& plan) const; ///< empty: no fit by trial is to come
+  void show_mistake(const allowance::SurfacePlan& plan);
   void show_fields();
   void keep(const std::function<void(build::Allowance&)>& change, const QString& what);
   const allowance::SurfacePlan* current() const;

@@ -129,7 +129,19 @@ QString SettingsPanel::setting_text(const QString& setting) const {
 }
 
 void SettingsPanel::show_state(const PieceState& state) {
-  const auto unit = document_.unit();
+  show_settings(state);
+  show_known(state);
+  show_choices(state);
+  if (!state.input.remarks.empty()) {
+    QStringList words;
+    for (const auto& remark : state.input.remarks) words << qt(remark);
+    message_->refuse(words.join("\n"));
+  } else if (message_->refuses()) {
+    message_->tell({});
+  }
+}
+
+void SettingsPanel::show_settings(const PieceState& state) {
   while (auto* item = settings_->takeAt(0)) {
     if (item->widget()) {
       item->widget()->hide();
@@ -153,22 +165,7 @@ void SettingsPanel::show_state(const PieceState& state) {
     frame->setAccessibleName("Frame of " + name);
     connect(frame, &QComboBox::activated, this,
             [this, name](int k) { set_frame(name, static_cast<SettingFrame>(k)); });
-    auto* words = muted_label();
-    if (setting.frame == SettingFrame::survey || setting.base) {
-      words->setText(setting.frame == SettingFrame::survey ? QString() : qt(setting.message));
-    } else if (setting.joined) {
-      const double rms =
-          setting.frame == SettingFrame::heights ? setting.heights.rms : setting.registration.rms;
-      words->setText(QString("joined by %1 marks, residual %2%3")
-                         .arg(setting.marks.size())
-                         .arg(residual_text(rms, unit), setting.doubtful()
-                                                            ? "\n" + qt(setting.message)
-                                                            : QString(": as good as it was read")));
-      colour_label(words, setting.doubtful() ? theme().gone : theme().good);
-    } else {
-      words->setText(qt(setting.message));
-      colour_label(words, theme().gone);
-    }
+    auto* words = how_joined(setting);
     settings_->addWidget(title);
     settings_->addWidget(frame);
     if (!words->text().isEmpty()) settings_->addWidget(words);
@@ -179,7 +176,30 @@ void SettingsPanel::show_state(const PieceState& state) {
         muted_label("Name a setting at the touches (\"on its side\"). One that was read in a frame of its "
                     "own is joined by three reference marks read in both."));
   if (const int k = mark_setting_->findText(now); k >= 0) mark_setting_->setCurrentIndex(k);
+}
 
+QLabel* SettingsPanel::how_joined(const casting::SettingState& setting) const {
+  auto* words = muted_label();
+  if (setting.frame == SettingFrame::survey || setting.base) {
+    words->setText(setting.frame == SettingFrame::survey ? QString() : qt(setting.message));
+  } else if (setting.joined) {
+    const double rms =
+        setting.frame == SettingFrame::heights ? setting.heights.rms : setting.registration.rms;
+    words->setText(QString("joined by %1 marks, residual %2%3")
+                       .arg(setting.marks.size())
+                       .arg(residual_text(rms, document_.unit()), setting.doubtful()
+                                                                      ? "\n" + qt(setting.message)
+                                                                      : QString(": as good as it was read")));
+    colour_label(words, setting.doubtful() ? theme().gone : theme().good);
+  } else {
+    words->setText(qt(setting.message));
+    colour_label(words, theme().gone);
+  }
+  return words;
+}
+
+void SettingsPanel::show_known(const PieceState& state) {
+  const auto unit = document_.unit();
   marks_->clear();
   const auto& b = document_.build();
   const auto keep = [&](build::Id id, const QString& text) {
@@ -211,12 +231,14 @@ void SettingsPanel::show_state(const PieceState& state) {
                                    sheets::figure_with_unit(size.size, unit))
                         : QString("%1, diameter: %2")
                               .arg(surface_name(size.surface), sheets::figure_with_unit(size.size, unit)));
+}
 
+void SettingsPanel::show_choices(const PieceState& state) {
   const auto from = size_from_->currentData(), to = size_to_->currentData();
   size_from_->clear();
   size_to_->clear();
   size_to_->addItem("diameter", 0);
-  for (const auto& [id, s] : b.surfaces_of(state.part)) {
+  for (const auto& [id, s] : document_.build().surfaces_of(state.part)) {
     size_from_->addItem(qt(s.name), QVariant::fromValue<qlonglong>(id));
     if (!s.round()) size_to_->addItem(qt(s.name), QVariant::fromValue<qlonglong>(id));
   }
@@ -224,13 +246,6 @@ void SettingsPanel::show_state(const PieceState& state) {
   if (const int k = size_to_->findData(to); k >= 0) size_to_->setCurrentIndex(k);
   add_mark_->setEnabled(state.piece != 0);
   add_size_->setEnabled(state.piece != 0 && size_from_->count() > 0);
-  if (!state.input.remarks.empty()) {
-    QStringList words;
-    for (const auto& remark : state.input.remarks) words << qt(remark);
-    message_->refuse(words.join("\n"));
-  } else if (message_->refuses()) {
-    message_->tell({});
-  }
 }
 
 void SettingsPanel::set_frame(const QString& name, SettingFrame frame) {

@@ -45,6 +45,10 @@ private:
     QComboBox* frame;
     QLabel* words;
   };
+  void show_settings(const PieceState& state);
+  QLabel* how_joined(const casting::SettingState& setting) const;
+  void show_known(const PieceState& state);   ///< marks, and sizes measured across
+  void show_choices(const PieceState& state); ///< between what a size may be measured
   void add_mark();
   void add_size();
   void remove_chosen();

@@ -168,7 +168,7 @@ void DatumPanel::show_rest() {
   // The weight is taken to be over the middle of the part's box.
   const auto box = sheets::bounds(part_scene(document_.build(), state_.part));
   in.centroid = (box.low + box.high) / 2;
-  const auto r = casting::rest_on(in);
+  const auto r = casting::rest_on(in, {.unit = document_.unit()});
   if (!r.usable()) {
     rest_->setText(qt(r.message));
     return;

@@ -74,7 +74,7 @@ void add_casting_sums(std::vector<Sum>& list) {
          std::string text = v.text("Readings");
          LengthOptions reading;
          reading.bare_unit = unit;
-         if (const auto tail = text.find_last_of(" "); tail != std::string::npos)
+         if (const auto tail = text.rfind(' '); tail != std::string::npos)
            if (const auto u = unit_from_name(std::string_view(text).substr(tail + 1))) {
              reading.bare_unit = *u;
              text.resize(tail);

@@ -90,13 +90,12 @@ Edit next_role(const Build& build, Id setup, Id id) {
   const auto* surface = build.find<PartSurface>(id);
   if (surface == nullptr) return {};
   auto& worked_on = surface->machined ? changed.cuts : changed.marks;
-  if (std::erase(changed.datums, id) > 0)
-    worked_on.push_back(id);
-  else if (std::erase(changed.cuts, id) > 0)
+  const bool was_datum = std::erase(changed.datums, id) > 0;
+  if (!was_datum && std::erase(changed.cuts, id) > 0)
     changed.marks.push_back(id);
-  else if (contains(changed.marks, id))
+  else if (!was_datum && contains(changed.marks, id))
     std::erase(changed.marks, id);
-  else if (changed.datums.size() < 3)
+  else if (!was_datum && changed.datums.size() < 3)
     changed.datums.push_back(id);
   else
     worked_on.push_back(id);

@@ -8,6 +8,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace datrin::casting {
 
@@ -40,7 +41,44 @@ struct Hull {
     }
     return best;
   }
+
+  /// An edge of the outline seen from above: everything lies on its left, and from there the hinged plane
+  /// finds its first facet. The second is −1 where all lies on one point.
+  std::pair<int, int> outline_edge() const {
+    int a = 0;
+    for (int i = 1; i < static_cast<int>(p.size()); ++i)
+      if (p[static_cast<std::size_t>(i)].x() < p[static_cast<std::size_t>(a)].x() ||
+          (p[static_cast<std::size_t>(i)].x() == p[static_cast<std::size_t>(a)].x() &&
+           flat(i).y() < flat(a).y()))
+        a = i;
+    int b = -1;
+    for (int i = 0; i < static_cast<int>(p.size()); ++i) {
+      if (i == a || (flat(i) - flat(a)).norm() < 1e-9) continue;
+      if (b < 0 || turn(flat(a), flat(b), flat(i)) < 0 ||
+          (turn(flat(a), flat(b), flat(i)) == 0 && (flat(i) - flat(a)).norm() < (flat(b) - flat(a)).norm()))
+        b = i;
+    }
+    return {a, b};
+  }
 };
+
+/// What keeps a part that stands so from rocking, in words.
+std::string cure_for(const RestingResult& out, const RestingOptions& options) {
+  const auto figure = [&](double mm) {
+    return length_text(mm, options.unit, {.decimals_mm = 2, .decimals_inch = 3, .show_unit = true});
+  };
+  if (out.falls)
+    return "Its weight hangs out beyond what it stands on: it does not stand by itself; a jack is needed "
+           "under the overhanging side.";
+  if (out.rock < options.rock_that_matters)
+    return fmt::format("It stands without rocking worth curing ({} at most).", figure(out.rock));
+  const auto worst = std::max_element(out.rocks.begin(), out.rocks.end(),
+                                      [](const auto& x, const auto& y) { return x.gap < y.gap; });
+  return fmt::format("Soft packing {} thick under touch {}, or an adjustable jack there brought up "
+                     "until it just bites; clamp only over the "
+                     "three points it stands on and over the packing.",
+                     figure(worst->gap), worst->lands + 1);
+}
 
 } // namespace
 
@@ -62,21 +100,7 @@ RestingResult rest_on(const RestingInput& in, const RestingOptions& options) {
   }
   const Vec3 centroid = on_paper(in.centroid);
 
-  // An edge of the outline has everything on its left: from there the hinged plane finds its first facet.
-  int a = 0;
-  for (int i = 1; i < static_cast<int>(hull.p.size()); ++i)
-    if (hull.p[static_cast<std::size_t>(i)].x() < hull.p[static_cast<std::size_t>(a)].x() ||
-        (hull.p[static_cast<std::size_t>(i)].x() == hull.p[static_cast<std::size_t>(a)].x() &&
-         hull.flat(i).y() < hull.flat(a).y()))
-      a = i;
-  int b = -1;
-  for (int i = 0; i < static_cast<int>(hull.p.size()); ++i) {
-    if (i == a || (hull.flat(i) - hull.flat(a)).norm() < 1e-9) continue;
-    if (b < 0 || turn(hull.flat(a), hull.flat(b), hull.flat(i)) < 0 ||
-        (turn(hull.flat(a), hull.flat(b), hull.flat(i)) == 0 &&
-         (hull.flat(i) - hull.flat(a)).norm() < (hull.flat(b) - hull.flat(a)).norm()))
-      b = i;
-  }
+  const auto [a, b] = hull.outline_edge();
   int c = b < 0 ? -1 : hull.pivot(a, b);
   if (c < 0) return refuse("the touches lie on one line; touch near the corners of the face");
 
@@ -127,20 +151,7 @@ RestingResult rest_on(const RestingInput& in, const RestingOptions& options) {
     rock.angle = reach > 0 ? std::asin(std::clamp(rock.gap / reach, 0.0, 1.0)) : 0.0;
     out.rock = std::max(out.rock, rock.gap);
   }
-  const auto mm = [](double value) { return number_text(value, 2) + "\u2009mm"; };
-  if (out.falls) {
-    out.cure = "Its weight hangs out beyond what it stands on: it does not stand by itself; a jack is needed "
-               "under the overhanging side.";
-  } else if (out.rock < options.rock_that_matters) {
-    out.cure = fmt::format("It stands without rocking worth curing ({} at most).", mm(out.rock));
-  } else {
-    const auto worst = std::max_element(out.rocks.begin(), out.rocks.end(),
-                                        [](const auto& x, const auto& y) { return x.gap < y.gap; });
-    out.cure = fmt::format("Soft packing {} thick under touch {}, or an adjustable jack there brought up "
-                           "until it just bites; clamp only over the "
-                           "three points it stands on and over the packing.",
-                           mm(worst->gap), worst->lands + 1);
-  }
+  out.cure = cure_for(out, options);
   out.status = RestingStatus::rests;
   return out;
 }

@@ -8,6 +8,7 @@
 // it tips about the edge until the next touch meets the plate: that gap is how much it rocks.
 
 #include "casting/seat_input.h"
+#include "quantity/unit.h"
 
 #include <array>
 
@@ -45,6 +46,7 @@ struct RestingResult {
 
 struct RestingOptions {
   double rock_that_matters = 0.05; ///< mm: less is taken up by the clamps
+  Unit unit = Unit::mm;            ///< of the texts
 };
 
 RestingResult rest_on(const RestingInput& input, const RestingOptions& options = {});

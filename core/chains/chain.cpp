@@ -79,28 +79,28 @@ double ChainLink::sigma() const {
   return distribution == Distribution::normal ? half / 3 : half / std::sqrt(3.0);
 }
 
-ChainResult chain(const ChainInput& in, const ChainOptions& o) {
-  ChainResult out;
-  const auto refuse = [&](std::string why) {
-    out.status = ChainStatus::refused;
-    out.message = std::move(why);
-    return out;
-  };
-  if (in.links.empty()) return refuse("a chain needs a term");
-  if (!std::isfinite(in.lower) || !std::isfinite(in.upper))
-    return refuse("the limits of the gap must be numbers");
-  if (in.lower > in.upper) return refuse("lower must not be above upper");
-  if (o.samples < 0 || o.samples > 1000000000) return refuse("samples must be between 0 and 1,000,000,000");
+namespace {
+
+/// What is wrong with the numbers; empty when nothing.
+std::string wrong_with(const ChainInput& in, const ChainOptions& o) {
+  if (in.links.empty()) return "a chain needs a term";
+  if (!std::isfinite(in.lower) || !std::isfinite(in.upper)) return "the limits of the gap must be numbers";
+  if (in.lower > in.upper) return "lower must not be above upper";
+  if (o.samples < 0 || o.samples > 1000000000) return "samples must be between 0 and 1,000,000,000";
   for (const auto& link : in.links) {
     if (!std::isfinite(link.coefficient) || !std::isfinite(link.nominal) || !(link.plus >= 0) ||
         !(link.minus >= 0) || !std::isfinite(link.plus) || !std::isfinite(link.minus))
-      return refuse(link.id + ": coefficient and nominal must be numbers, plus and minus not negative");
+      return link.id + ": coefficient and nominal must be numbers, plus and minus not negative";
     if (link.measured && (!std::isfinite(*link.measured) || !(link.uncertainty >= 0)))
-      return refuse(link.id + ": what was measured must be a number, its uncertainty not negative");
+      return link.id + ": what was measured must be a number, its uncertainty not negative";
   }
-  double variance = 0;
+  return {};
+}
+
+/// Worst case, root sum square, and who spreads the gap most, into `out`; returns what the tries draw from.
+Draws add_up(const ChainInput& in, ChainResult& out) {
   Draws d;
-  double normal_variance = 0;
+  double variance = 0, normal_variance = 0;
   for (const auto& link : in.links) {
     const double a = link.coefficient * link.low(), b = link.coefficient * link.high();
     out.worst_low += std::min(a, b);
@@ -123,17 +123,15 @@ ChainResult chain(const ChainInput& in, const ChainOptions& o) {
         (out.improve < 0 ||
          out.contributions[k].share > out.contributions[static_cast<std::size_t>(out.improve)].share))
       out.improve = static_cast<int>(k);
-  out.status = ChainStatus::computed;
-  if (variance <= 0) {
-    out.p_within = out.mean >= in.lower && out.mean <= in.upper ? 1 : 0;
-    return out;
-  }
-  if (o.samples == 0) return out;
   d.base = out.mean - std::accumulate(d.widths.begin(), d.widths.end(), 0.0) / 2;
   d.sigma = std::sqrt(normal_variance);
   d.lower = in.lower;
   d.upper = in.upper;
-  d.key = mixed(o.seed * golden + 1);
+  return d;
+}
+
+/// The tries, shared out among the cores in blocks: how many close, and how often each gap comes.
+void simulate(const Draws& d, const ChainOptions& o, ChainResult& out) {
   const std::int64_t blocks = (o.samples + block - 1) / block;
   const int cores =
       o.threads > 0 ? o.threads : static_cast<int>(std::max(1U, std::thread::hardware_concurrency()));
@@ -172,6 +170,24 @@ ChainResult chain(const ChainInput& in, const ChainOptions& o) {
   out.histogram.assign(bins, 0);
   for (const auto& own : counts)
     for (std::size_t b = 0; b < bins; ++b) out.histogram[b] += own[b];
+}
+
+} // namespace
+
+ChainResult chain(const ChainInput& in, const ChainOptions& o) {
+  ChainResult out;
+  if (auto wrong = wrong_with(in, o); !wrong.empty()) {
+    out.status = ChainStatus::refused;
+    out.message = std::move(wrong);
+    return out;
+  }
+  auto draws = add_up(in, out);
+  draws.key = mixed(o.seed * golden + 1);
+  out.status = ChainStatus::computed;
+  if (!(out.sigma > 0))
+    out.p_within = out.mean >= in.lower && out.mean <= in.upper ? 1 : 0;
+  else if (o.samples > 0)
+    simulate(draws, o, out);
   return out;
 }
 
