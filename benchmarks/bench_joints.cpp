@@ -213,6 +213,7 @@ void pan_200_parts(benchmark::State& state, const build::Build* given) {
   std::vector<app::MapJoint> joints;
   for (const auto& [id, part] : given->parts())
     parts.push_back({id, QString::fromStdString(part.name), "1 of 4 sizes made", 0.25, false});
+  joints.reserve(400);
   for (int j = 0; j < 400; ++j) joints.push_back({j, j % 200, (j * 7 + 3) % 200, "Joint", 1.2, true, false});
   map.resize(770, 700);
   map.show_map(std::move(parts), std::move(joints));

@@ -4,6 +4,7 @@
 #include "app/marks/xyz_row.h"
 #include "app/theme.h"
 #include "build/edit_casting.h"
+#include "quantity/text.h"
 #include "sheets/figures.h"
 
 #include <QHBoxLayout>
@@ -185,11 +186,10 @@ QLabel* SettingsPanel::how_joined(const casting::SettingState& setting) const {
   } else if (setting.joined) {
     const double rms =
         setting.frame == SettingFrame::heights ? setting.heights.rms : setting.registration.rms;
-    words->setText(QString("joined by %1 marks, residual %2%3")
-                       .arg(setting.marks.size())
-                       .arg(residual_text(rms, document_.unit()), setting.doubtful()
-                                                                      ? "\n" + qt(setting.message)
-                                                                      : QString(": as good as it was read")));
+    words->setText(
+        QString("joined by %1, residual %2%3")
+            .arg(qt(counted(setting.marks.size(), "mark", "marks")), residual_text(rms, document_.unit()),
+                 setting.doubtful() ? "\n" + qt(setting.message) : QString(": as good as it was read")));
     colour_label(words, setting.doubtful() ? theme().gone : theme().good);
   } else {
     words->setText(qt(setting.message));

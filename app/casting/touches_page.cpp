@@ -4,6 +4,7 @@
 #include "app/casting/import_dialog.h"
 #include "app/marks/copy_table.h"
 #include "app/theme.h"
+#include "quantity/text.h"
 #include "sheets/figures.h"
 #include "store/scan_file.h"
 
@@ -159,11 +160,11 @@ void TouchesPage::refresh() {
   QStringList missing;
   for (const auto& gap : state_.gaps) missing << qt(gap.text);
   if (!state_.input.uncorrected.empty())
-    missing << QString("%1 touches have a tip radius but no direction of travel and are left out")
-                   .arg(state_.input.uncorrected.size());
+    missing << QString("%1 with a tip radius but no direction of travel: left out")
+                   .arg(qt(counted(state_.input.uncorrected.size(), "touch", "touches")));
   if (!state_.input.not_joined.empty())
-    missing << QString("%1 touches wait for their setting to be joined (Settings)")
-                   .arg(state_.input.not_joined.size());
+    missing << QString("%1 left out until their setting is joined (Settings)")
+                   .arg(qt(counted(state_.input.not_joined.size(), "touch", "touches")));
   gaps_->setText(state_.input.seat.surfaces.empty()
                      ? QString("Surfaces to touch: state them in the Drawing step.")
                  : missing.isEmpty() ? QString("Nothing: every surface to be machined has enough touches.")
@@ -201,8 +202,9 @@ bool TouchesPage::take_survey(const store::SurveyCsv& survey, const QString& fro
   if (!document_.apply(
           build::take_survey(document_.build(), document_.piece(), std::move(touches), survey.marks)))
     return false;
-  QString words = QString("%1 touches taken from %2.").arg(count).arg(from);
-  if (!survey.marks.empty()) words += QString(" %1 readings of reference marks.").arg(survey.marks.size());
+  QString words = QString("%1 taken from %2.").arg(qt(counted(count, "touch", "touches")), from);
+  if (!survey.marks.empty())
+    words += QString(" %1 of reference marks.").arg(qt(counted(survey.marks.size(), "reading", "readings")));
   if (!survey.kept_as_notes.empty()) {
     QStringList columns;
     for (const auto& name : survey.kept_as_notes) columns << qt(name);
@@ -323,7 +325,8 @@ bool TouchesPage::export_file(const QString& path) {
     entry_->tell(QString("%1 could not be written: %2").arg(path, file.errorString()), true);
     return false;
   }
-  entry_->tell(QString("%1 touches written to %2.").arg(touches.size()).arg(path), false);
+  entry_->tell(QString("%1 written to %2.").arg(qt(counted(touches.size(), "touch", "touches")), path),
+               false);
   return true;
 }
 

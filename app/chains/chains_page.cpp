@@ -4,6 +4,7 @@
 #include "app/marks/fields.h"
 #include "app/theme.h"
 #include "build/edit_mating.h"
+#include "quantity/text.h"
 #include "sheets/figures.h"
 
 #include <algorithm>
@@ -130,7 +131,7 @@ void ChainsPage::refresh() {
     RoomEntry e;
     e.id = id;
     e.name = qt(chain.name);
-    e.what = chain.terms.size() == 1 ? QString("1 link") : QString("%1 links").arg(chain.terms.size());
+    e.what = qt(counted(chain.terms.size(), "link", "links"));
     e.below = QString("%1 to %2")
                   .arg(fit_figure(chain.least, document_.unit()), fit_figure(chain.most, document_.unit()));
     const int c = targets.condition_of_chain(id);
@@ -142,10 +143,9 @@ void ChainsPage::refresh() {
     e.made = targets.made_so_far(id);
     entries.push_back(std::move(e));
   }
-  heading_->setText(
-      entries.empty()
-          ? QString("CHAINS")
-          : QString(theme().large() ? "%1 CHAINS" : "%1 CHAINS, TIGHTEST FIRST").arg(entries.size()));
+  heading_->setText(entries.empty() ? QString("CHAINS")
+                                    : qt(counted(entries.size(), "CHAIN", "CHAINS")) +
+                                          (theme().large() ? "" : ", TIGHTEST FIRST"));
   chosen_ = list_->show_entries(std::move(entries), chosen_);
   add_->setEnabled(document_.is_open());
   const auto* chain = b.find<build::Chain>(chosen_);

@@ -7,6 +7,7 @@
 #include "build/words.h"
 #include "fits/heat.h"
 #include "fits/purpose.h"
+#include "quantity/text.h"
 #include "sheets/figures.h"
 
 #include <algorithm>
@@ -87,10 +88,9 @@ void JointsPage::refresh() {
     e.made = targets.made_so_far(id);
     entries.push_back(std::move(e));
   }
-  heading_->setText(
-      entries.empty()
-          ? QString("JOINTS")
-          : QString(theme().large() ? "%1 JOINTS" : "%1 JOINTS, TIGHTEST FIRST").arg(entries.size()));
+  heading_->setText(entries.empty() ? QString("JOINTS")
+                                    : qt(counted(entries.size(), "JOINT", "JOINTS")) +
+                                          (theme().large() ? "" : ", TIGHTEST FIRST"));
   chosen_ = list_->show_entries(std::move(entries), chosen_);
   state_ = joint_state(b, targets, chosen_, condition_);
   temperature_ = state_.id != 0 ? state_.joint.temperature : 20;

@@ -4,6 +4,7 @@
 #include "app/marks/room_mark.h"
 #include "app/theme.h"
 #include "quantity/length_text.h"
+#include "quantity/text.h"
 #include "sheets/figures.h"
 
 #include <QHelpEvent>
@@ -48,7 +49,8 @@ void MapView::show_map(std::vector<MapPart> parts, std::vector<MapJoint> joints)
     moved_ = false;
     fit();
   }
-  setAccessibleDescription(QString("%1 parts, %2 joints").arg(parts_.size()).arg(joints_.size()));
+  setAccessibleDescription(
+      qt(counted(parts_.size(), "part", "parts") + ", " + counted(joints_.size(), "joint", "joints")));
   update();
 }
 

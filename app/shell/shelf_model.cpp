@@ -1,5 +1,6 @@
 #include "app/shell/shelf_model.h"
 
+#include "quantity/text.h"
 #include "sheets/figures.h"
 
 #include <algorithm>
@@ -51,7 +52,7 @@ QString ShelfModel::below(build::Id part, build::Id piece) const {
   const auto& b = document_.build();
   const auto touches = b.touches_of(piece).size();
   const QString state = b.seat_of(piece) ? QString("seated")
-                        : touches > 0    ? QString("%1 touches").arg(touches)
+                        : touches > 0    ? qt(counted(touches, "touch", "touches"))
                                          : QString("not begun");
   const auto* one = b.find<build::Piece>(piece);
   return one && b.pieces_of(part).size() > 1 ? QString("no. %1 \u00B7 %2").arg(one->number).arg(state)

@@ -1,6 +1,7 @@
 #include "build/edit_casting.h"
 
 #include "build/words.h"
+#include "quantity/text.h"
 
 #include <fmt/format.h>
 
@@ -51,7 +52,7 @@ Edit count_again(const Build& build, Id piece) {
 }
 
 Edit take_survey(const Build& build, Id piece, std::vector<Touch> touches, std::vector<Mark> marks) {
-  const auto label = fmt::format("Import {} touches", touches.size());
+  const auto label = "Import " + counted(touches.size(), "touch", "touches");
   const bool moved = !marks.empty();
   std::vector<Record> records;
   std::vector<std::string> settings; // in the order they are met

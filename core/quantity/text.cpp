@@ -50,6 +50,10 @@ std::optional<double> number_from(std::string_view text, bool decimal_comma) {
   return value;
 }
 
+std::string counted(std::size_t count, std::string_view one, std::string_view many) {
+  return std::to_string(count) + ' ' + std::string(count == 1 ? one : many);
+}
+
 std::string lower_case(std::string_view text) {
   std::string lower(text);
   std::transform(lower.begin(), lower.end(), lower.begin(),

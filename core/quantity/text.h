@@ -1,6 +1,7 @@
 #pragma once
 // Small text helpers shared by readers and messages.
 
+#include <cstddef>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -19,6 +20,9 @@ std::string_view trimmed(std::string_view text);
 /// comma where `decimal_comma`; a sign, also a true minus; an exponent. Nothing for anything else, and for
 /// what is not finite. Whatever the locale of the program.
 std::optional<double> number_from(std::string_view text, bool decimal_comma = false);
+
+/// "1 touch", "2 touches", "0 touches".
+std::string counted(std::size_t count, std::string_view one, std::string_view many);
 
 /// ASCII letters in lower case; other bytes as they are.
 std::string lower_case(std::string_view text);

@@ -1,5 +1,6 @@
 #include "allowance/plan.h"
 
+#include "build/edit_drawing.h"
 #include "build/edits.h"
 #include "tests/core/demo_piece.h"
 
@@ -92,4 +93,26 @@ TEST_F(Planning, MetalIsExpectedWhereNothingWasTouched) {
     EXPECT_GT(p.most, p.least);
     EXPECT_TRUE(p.plan.usable()) << p.drawn.name << ": " << p.plan.message;
   }
+}
+
+// Common practice: a dial in inches is divided in thousandths, one in millimetres in hundredths; what begins a plan is
+// a round figure on it. 0.035 in is on such a dial, the 0.89 mm it is nearly is not.
+TEST(InchWorkshop, BeginsWithFiguresItsDialsHave) {
+  EXPECT_NEAR(usual_graduation(Unit::inch), 0.0254, 1e-12);
+  EXPECT_NEAR(usual_graduation(Unit::mm), 0.01, 1e-12);
+  EXPECT_EQ(dial_text(0.03453 * 25.4, {false, Unit::inch, usual_graduation(Unit::inch)}), "0.035");
+
+  Build b;
+  ASSERT_TRUE(b.apply(work_in(b, Unit::inch)));
+  const auto edit = add_part(b, "Cover");
+  ASSERT_TRUE(b.apply(edit.edit));
+  const auto surface = add_surface(b, edit.id, SurfaceKind::bore);
+  ASSERT_TRUE(b.apply(surface.edit));
+  const auto* bore = b.find<PartSurface>(surface.id);
+  EXPECT_NEAR(bore->required / 25.4, 0.02, 1e-12);
+  EXPECT_NEAR(bore->diameter / 25.4, 0.75, 1e-12);
+  const auto usual = usual_allowance(b, b.pieces_of(edit.id).front().first, surface.id);
+  EXPECT_NEAR(usual.rough / 25.4, 0.06, 1e-12);
+  EXPECT_NEAR(usual.finish / 25.4, 0.012, 1e-12);
+  EXPECT_NEAR(usual.skin, bore->required, 1e-12);
 }

@@ -28,3 +28,9 @@ TEST(Text, Slug) {
   EXPECT_EQ(slug("Cheek left (far)"), "cheek_left_far");
   EXPECT_EQ(slug("  "), "unnamed");
 }
+
+TEST(Text, CountsInWords) {
+  EXPECT_EQ(counted(1, "joint", "joints"), "1 joint");
+  EXPECT_EQ(counted(0, "touch", "touches"), "0 touches");
+  EXPECT_EQ(counted(300, "piece", "pieces"), "300 pieces");
+}
