@@ -25,15 +25,15 @@ struct Feature {
   const char* limits; ///< of the diameter, as it is typed; null: none
 };
 
-Feature bore(const char* name, Vec3 at, Vec3 axis, double diameter, double length,
+Feature bore(const char* name, const Vec3& at, const Vec3& axis, double diameter, double length,
              const char* limits = nullptr) {
   return {name, SurfaceKind::bore, at, axis, diameter, 0, length, limits};
 }
-Feature shaft(const char* name, Vec3 at, Vec3 axis, double diameter, double length,
+Feature shaft(const char* name, const Vec3& at, const Vec3& axis, double diameter, double length,
               const char* limits = nullptr) {
   return {name, SurfaceKind::boss, at, axis, diameter, 0, length, limits};
 }
-Feature face(const char* name, Vec3 at, Vec3 normal, double wide, double high) {
+Feature face(const char* name, const Vec3& at, const Vec3& normal, double wide, double high) {
   return {name, SurfaceKind::plane, at, normal, 0, wide, high, nullptr};
 }
 

@@ -27,7 +27,8 @@ struct Plan {
   double arc_start_degrees = 0, arc_degrees = 360; ///< where a round surface can be reached
 };
 
-PartSurface plane(std::string name, Vec3 at, Vec3 normal, double width, double height, double required) {
+PartSurface plane(std::string name, const Vec3& at, const Vec3& normal, double width, double height,
+                  double required) {
   PartSurface s;
   s.name = std::move(name);
   s.point = at;
@@ -39,8 +40,8 @@ PartSurface plane(std::string name, Vec3 at, Vec3 normal, double width, double h
   return s;
 }
 
-PartSurface round(std::string name, SurfaceKind kind, Vec3 at, Vec3 axis, double diameter, double length,
-                  double required) {
+PartSurface round(std::string name, SurfaceKind kind, const Vec3& at, const Vec3& axis, double diameter,
+                  double length, double required) {
   auto s = plane(std::move(name), at, axis, 0, length, required);
   s.kind = kind;
   s.diameter = diameter;
@@ -178,7 +179,7 @@ private:
     keep(add_all(out_.build, std::move(records), "Survey of the bracket"));
   }
 
-  static Pose turned(Vec3 degrees_about, Vec3 shift) {
+  static Pose turned(const Vec3& degrees_about, const Vec3& shift) {
     return {rotation_from_vector(degrees_about * radians(1)), shift};
   }
 

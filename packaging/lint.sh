@@ -1,7 +1,7 @@
 #!/usr/bin/env bash
-# The linter (.clang-tidy), every finding an error.
+# The linter (.clang-tidy), and with it clang's own warnings; every finding is an error.
 #   packaging/lint.sh          the files that are changed and not committed yet; of a clean tree none
-#   packaging/lint.sh all      the whole tree, built by clang first with every warning an error: most of an hour
+#   packaging/lint.sh all      the whole tree: most of an hour on two cores
 #   packaging/lint.sh FILE …   those
 set -euo pipefail
 cd "$(dirname "$0")/.."
@@ -19,6 +19,5 @@ install_needed lint
 [ -f build/lint/compile_commands.json ] && [ build/lint/compile_commands.json -nt CMakePresets.json ] ||
   cmake --preset lint > /dev/null
 ninja -C build/lint $(ninja -C build/lint -t targets all | grep -o '^core/data/[a-z0-9_]*_csv\.h') > /dev/null
-[ "${1:-}" = all ] && cmake --build --preset lint
 echo "Linting $(wc -w <<< "$sources") files"
 xargs -P "$(nproc)" -n 1 clang-tidy -p build/lint --quiet <<< "$sources" 2> >(grep -v 'warnings generated\|^Suppressed\|^Use -header-filter' >&2)

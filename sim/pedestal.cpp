@@ -8,7 +8,9 @@ Pedestal random_pedestal(const PedestalOptions& options) {
   std::mt19937_64 random(options.seed * 7919 + 17);
   std::normal_distribution<double> normal;
   std::uniform_real_distribution<double> uniform(-1, 1);
-  const auto plane = [](Vec3 point, Vec3 n) { return Surface{SurfaceKind::plane, point, n, 0}; };
+  const auto plane = [](const Vec3& point, const Vec3& n) {
+    return Surface{SurfaceKind::plane, point, n, 0};
+  };
   struct Plan {
     const char* id;
     Surface shape;

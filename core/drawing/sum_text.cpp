@@ -40,6 +40,7 @@ SumText parse_sum(std::string_view given, const std::vector<std::string>& names,
   swap("\u00D7", " x ");
   swap("*", " x ");
   std::vector<std::string> keys;
+  keys.reserve(names.size());
   for (const auto& name : names) keys.push_back(lower_case(trimmed(name)));
 
   // A sign parts two terms when a blank stands before it; so "1-3/8 in" and "T-slot" stay whole.

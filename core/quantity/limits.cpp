@@ -40,24 +40,13 @@ std::optional<Unit> written_unit(const std::string& text) {
   return ends("mm") || ends("cm") || ends("um") || ends("\u00B5m") ? Unit::mm : Unit::inch;
 }
 
-} // namespace
+/// A dimension taken apart, each piece as it was written. `lower` is "~" where one figure stands for both.
+struct Written {
+  std::string nominal, upper, lower, name;
+  std::string wrong; ///< why it cannot be; empty when it can
+};
 
-LimitsResult parse_limits(std::string_view given, const LimitsOptions& options) {
-  LimitsResult result;
-  if (!is_utf8(given)) {
-    result.message = "the text is not UTF-8";
-    return result;
-  }
-  const auto text = plain_signs(given);
-  const auto fail = [&](std::string why) {
-    result = {};
-    result.message = std::move(why);
-    return result;
-  };
-  constexpr std::size_t longest = 200; // bytes; a dimension is a few words
-  if (text.size() > longest) return fail("that is too long for a dimension; write one like 12 H7");
-  if (text.empty()) return fail("write a dimension, like 12 H7, 12 \u00B10.05 or 12 +0.018/0");
-
+Written take_apart(const std::string& text) {
   // "12 H7", and "12H7" as drawings have it.
   static const std::regex class_tail("^(.*\\S)\\s+([A-Za-z]{1,2}[0-9]{1,2})$");
   static const std::regex joined_class_tail("^(.*[0-9])([A-Za-z]{1,2}[0-9]{1,2})$");
@@ -65,86 +54,118 @@ LimitsResult parse_limits(std::string_view given, const LimitsOptions& options) 
   // The sign of a deviation, not one of a sum: the sums "3 mm + 4 mm" have a blank after it.
   static const std::regex pair_tail("^(.*\\S)\\s*(?:\\s|(?=[-+]))([-+]\\S[^/]*?|0)\\s*/\\s*([-+]\\S.*|0)"
                                     "(\\s*(?:mm|in|\"|thou))?$");
+  Written written{text, {}, {}, {}, {}};
   std::smatch match;
-  std::string nominal = text, upper, lower, name;
   if (const auto band = text.find('~'); band != std::string::npos) {
-    nominal = text.substr(0, band);
-    upper = text.substr(band + 1);
-    if (trimmed(upper).empty()) return fail("after \u00B1 comes how much, like 12 \u00B10.05");
-    if (upper.find('~') != std::string::npos) return fail("\u00B1 stands twice");
-    lower = "~";
-  } else if ((std::regex_match(text, match, class_tail) ||
-              std::regex_match(text, match, joined_class_tail)) &&
-             !parse_length(match[2].str()).ok()) {
-    nominal = match[1].str();
-    name = match[2].str();
-  } else if (std::regex_match(text, match, general_tail)) {
-    nominal = match[1].str();
-    name = match[2].str();
+    written.nominal = text.substr(0, band);
+    written.upper = text.substr(band + 1);
+    written.lower = "~";
+    if (trimmed(written.upper).empty()) written.wrong = "after \u00B1 comes how much, like 12 \u00B10.05";
+    if (written.upper.find('~') != std::string::npos) written.wrong = "\u00B1 stands twice";
+  } else if (((std::regex_match(text, match, class_tail) ||
+               std::regex_match(text, match, joined_class_tail)) &&
+              !parse_length(match[2].str()).ok()) ||
+             std::regex_match(text, match, general_tail)) {
+    written.nominal = match[1].str();
+    written.name = match[2].str();
   } else if (std::regex_match(text, match, pair_tail)) {
-    nominal = match[1].str();
-    upper = match[2].str();
-    lower = match[3].str();
-    if (match[4].matched) lower += match[4].str();
+    written.nominal = match[1].str();
+    written.upper = match[2].str();
+    written.lower = match[3].str();
+    if (match[4].matched) written.lower += match[4].str();
   }
+  return written;
+}
 
-  LengthOptions reading = options.length;
-  auto unit = written_unit(nominal);
-  if (!unit && !upper.empty()) unit = written_unit(upper);
-  if (!unit && !lower.empty() && lower != "~") unit = written_unit(lower);
-  if (unit) reading.bare_unit = unit;
-  const auto size = parse_length(nominal, reading);
-  if (!size.ok()) return fail(size.message);
-  result.nominal = size.mm;
-  if (!upper.empty()) {
-    const auto read = [&](const std::string& part, double& to) -> std::string {
-      if (trimmed(part) == "0") {
-        to = 0;
-        return {};
-      }
-      const auto one = parse_length(part, reading);
-      if (one.ok()) to = one.mm;
-      return one.message;
-    };
-    // Thou beside a bare number: of what the bare one is cannot be told.
-    const auto bare = [](const std::string& part) {
-      return trimmed(part) != "0" && parse_length(part).status == LengthStatus::unit_missing;
-    };
-    const auto thou = [](const std::string& part) { return lower_case(trimmed(part)).ends_with("thou"); };
-    if (lower != "~" && ((thou(upper) && bare(lower)) || (thou(lower) && bare(upper))))
-      return fail("write the unit at both deviations");
-    double a = 0, b = 0;
-    if (auto wrong = read(upper, a); !wrong.empty()) return fail(wrong);
-    if (lower == "~") {
-      if (a < 0) return fail("after \u00B1 comes a length without a sign");
-      b = -a;
-    } else if (auto wrong = read(lower, b); !wrong.empty()) {
-      return fail(wrong);
+/// Both deviations as they are written into `result`; what is wrong with them, or nothing.
+std::string read_deviations(const Written& written, const LengthOptions& reading, LimitsResult& result) {
+  const auto read = [&](const std::string& part, double& to) -> std::string {
+    if (trimmed(part) == "0") {
+      to = 0;
+      return {};
     }
-    result.lower = std::min(a, b);
-    result.upper = std::max(a, b);
-    result.stated = true;
-  } else if (name.size() > 1) {
+    auto one = parse_length(part, reading);
+    if (one.ok()) to = one.mm;
+    return std::move(one.message);
+  };
+  // Thou beside a bare number: of what the bare one is cannot be told.
+  const auto bare = [](const std::string& part) {
+    return trimmed(part) != "0" && parse_length(part).status == LengthStatus::unit_missing;
+  };
+  const auto thou = [](const std::string& part) { return lower_case(trimmed(part)).ends_with("thou"); };
+  const auto& [nominal, upper, lower, name, wrong_before] = written;
+  if (lower != "~" && ((thou(upper) && bare(lower)) || (thou(lower) && bare(upper))))
+    return "write the unit at both deviations";
+  double a = 0, b = 0;
+  if (auto wrong = read(upper, a); !wrong.empty()) return wrong;
+  if (lower == "~") {
+    if (a < 0) return "after \u00B1 comes a length without a sign";
+    b = -a;
+  } else if (auto wrong = read(lower, b); !wrong.empty()) {
+    return wrong;
+  }
+  result.lower = std::min(a, b);
+  result.upper = std::max(a, b);
+  result.stated = true;
+  return {};
+}
+
+/// The deviations of an ISO 286 class, of an ISO 2768 class that is named, or of the drawing's into `result`;
+/// what is wrong, or nothing.
+std::string read_class(const std::string& name, const LimitsOptions& options, LimitsResult& result) {
+  if (name.size() > 1) {
     std::string wrong;
     const auto deviations = iso_286(result.nominal, name, &wrong);
-    if (!deviations) return fail(wrong);
+    if (!deviations) return wrong;
     result.lower = deviations->lower;
     result.upper = deviations->upper;
     result.tolerance = name;
     result.stated = true;
-  } else if (const char general = name.empty() ? options.general : name[0]; general != 0) {
-    const auto band = general_tolerance(options.is_edge ? GeneralOf::edge : GeneralOf::linear,
-                                        std::abs(result.nominal), general);
-    if (!band && !name.empty())
-      return fail(
-          fmt::format("ISO 2768 states no class {} for this size; write the limits themselves", general));
-    if (band) {
-      result.lower = -*band;
-      result.upper = *band;
-      result.tolerance = fmt::format("ISO 2768-{}", general);
-      result.stated = true;
-    }
+    return {};
   }
+  const char general = name.empty() ? options.general : name[0];
+  if (general == 0) return {};
+  const auto band = general_tolerance(options.is_edge ? GeneralOf::edge : GeneralOf::linear,
+                                      std::abs(result.nominal), general);
+  if (!band && !name.empty())
+    return fmt::format("ISO 2768 states no class {} for this size; write the limits themselves", general);
+  if (band) {
+    result.lower = -*band;
+    result.upper = *band;
+    result.tolerance = fmt::format("ISO 2768-{}", general);
+    result.stated = true;
+  }
+  return {};
+}
+
+} // namespace
+
+LimitsResult parse_limits(std::string_view given, const LimitsOptions& options) {
+  LimitsResult result;
+  const auto fail = [&](std::string why) {
+    result = {};
+    result.message = std::move(why);
+    return result;
+  };
+  if (!is_utf8(given)) return fail("the text is not UTF-8");
+  const auto text = plain_signs(given);
+  constexpr std::size_t longest = 200; // bytes; a dimension is a few words
+  if (text.size() > longest) return fail("that is too long for a dimension; write one like 12 H7");
+  if (text.empty()) return fail("write a dimension, like 12 H7, 12 \u00B10.05 or 12 +0.018/0");
+  const auto written = take_apart(text);
+  if (!written.wrong.empty()) return fail(written.wrong);
+
+  LengthOptions reading = options.length;
+  auto unit = written_unit(written.nominal);
+  if (!unit && !written.upper.empty()) unit = written_unit(written.upper);
+  if (!unit && !written.lower.empty() && written.lower != "~") unit = written_unit(written.lower);
+  if (unit) reading.bare_unit = unit;
+  const auto size = parse_length(written.nominal, reading);
+  if (!size.ok()) return fail(size.message);
+  result.nominal = size.mm;
+  auto wrong = written.upper.empty() ? read_class(written.name, options, result)
+                                     : read_deviations(written, reading, result);
+  if (!wrong.empty()) return fail(std::move(wrong));
   result.ok = true;
   return result;
 }

@@ -49,7 +49,9 @@ int likeness(const Thread& thread, const std::string& wanted) {
   if (thread.series == "BSW" || thread.series == "BSF" || thread.series == "BSC") {
     const auto turns = fmt::format("{:g}", std::round(thread.per_inch()));
     for (const char* mark : {"-", "x"})
-      if (wanted == bare + mark + turns || wanted == bare + mark + turns + series) return 1;
+      if (const auto full = fmt::format("{}{}{}", bare, mark, turns);
+          wanted == full || wanted == full + series)
+        return 1;
   }
   return 0;
 }
