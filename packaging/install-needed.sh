@@ -7,7 +7,7 @@ needed_run="fontconfig libqt6gui6 qt6-qpa-plugins"
 needed_fuzz="clang libclang-rt-14-dev"
 needed_lint="clang clang-tidy"
 needed_headless="xvfb xauth"
-needed_test="clang-format python3 python3-jsonschema poppler-utils"
+needed_test="clang-format python3 python3-jsonschema poppler-utils locales"
 
 install_needed() {
   local set name list="" missing=""

@@ -1,5 +1,6 @@
 #!/usr/bin/env python3
-"""What the layout of the sources promises: widgets make no records themselves, folders do not go round in a
+"""What the layout of the sources promises: widgets make no records themselves, numbers
+are read alike in every locale, folders do not go round in a
 circle, no two headers share a name. Prints what breaks a promise, and where; exit status 1 when something does.
 
   structure_check.py ROOT
@@ -27,6 +28,14 @@ for path in sources("app"):
     for number, line in enumerate(path.read_text().splitlines(), 1):
         if by_hand.search(line):
             wrong.append(f"{path.relative_to(root)}:{number}: an edit or an id made by a widget: {line.strip()}")
+
+# A number is read alike in every locale: quantity/text.h.
+by_locale = re.compile(r"\b(sto(i|l|ll|ul|ull|f|d|ld)|strto(d|f|ld|l|ll|ul|ull)|ato(f|i|l|ll)|sscanf|v?snprintf|sprintf)\b\s*\("
+                       r"|\b[io]?stringstream\b|std::put_money|std::locale\(\"")
+for path in sources("core", "app", "sheets", "cli", "sim", "demo"):
+    for number, line in enumerate(path.read_text().splitlines(), 1):
+        if by_locale.search(line.split("//")[0]):
+            wrong.append(f"{path.relative_to(root)}:{number}: a number read or written by the locale: {line.strip()}")
 
 # One header, one name.
 names = collections.defaultdict(list)

@@ -50,6 +50,23 @@ std::optional<double> number_from(std::string_view text, bool decimal_comma) {
   return value;
 }
 
+std::optional<std::int64_t> whole_from(std::string_view text) {
+  std::int64_t value = 0;
+  const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
+  if (error != std::errc{} || end != text.data() + text.size()) return std::nullopt;
+  return value;
+}
+
+std::vector<std::string_view> words_of(std::string_view text) {
+  std::vector<std::string_view> words;
+  for (std::size_t from = 0; (from = text.find_first_not_of(" \t", from)) != std::string_view::npos;) {
+    const auto end = std::min(text.find_first_of(" \t", from), text.size());
+    words.push_back(text.substr(from, end - from));
+    from = end;
+  }
+  return words;
+}
+
 std::string counted(std::size_t count, std::string_view one, std::string_view many) {
   return std::to_string(count) + ' ' + std::string(count == 1 ? one : many);
 }

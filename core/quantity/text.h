@@ -2,6 +2,7 @@
 // Small text helpers shared by readers and messages.
 
 #include <cstddef>
+#include <cstdint>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -20,6 +21,13 @@ std::string_view trimmed(std::string_view text);
 /// comma where `decimal_comma`; a sign, also a true minus; an exponent. Nothing for anything else, and for
 /// what is not finite. Whatever the locale of the program.
 std::optional<double> number_from(std::string_view text, bool decimal_comma = false);
+
+/// The whole number that is all of `text` (no blanks, no plus sign). Nothing for anything else, and for what
+/// has no room in 64 bits.
+std::optional<std::int64_t> whole_from(std::string_view text);
+
+/// The words of `text`, parted by blanks and tabs. They stand in `text` itself.
+std::vector<std::string_view> words_of(std::string_view text);
 
 /// "1 touch", "2 touches", "0 touches".
 std::string counted(std::size_t count, std::string_view one, std::string_view many);

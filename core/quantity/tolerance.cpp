@@ -3,6 +3,7 @@
 #include "general_tolerances_csv.h"
 #include "it_grades_csv.h"
 #include "quantity/table.h"
+#include "quantity/text.h"
 #include "quantity/unit.h"
 #include "shaft_deviations_csv.h"
 
@@ -107,7 +108,7 @@ std::optional<Deviations> iso_286(double nominal, std::string_view name, std::st
       !std::all_of(letters.begin(), letters.end(), [](unsigned char c) { return std::isalpha(c); }))
     return fail(fmt::format("\"{}\" is no tolerance class; write a letter and a grade, like H7 or g6", name));
   if (nominal <= 0 || nominal > 500) return fail("tolerance classes are tabled for sizes up to 500 mm");
-  const int grade = number == "01" ? it_01 : std::stoi(number);
+  const int grade = number == "01" ? it_01 : static_cast<int>(whole_from(number).value_or(-1));
   const auto it = it_grade(nominal, grade);
   if (!it)
     return fail(nominal <= 1 && grade > 13 && grade < 19

@@ -1,6 +1,7 @@
 #include "store/build_file.h"
 
 #include "build/now.h"
+#include "quantity/text.h"
 #include "store/build_header.h"
 #include "store/build_recovery.h"
 #include "store/json_reader.h"
@@ -251,7 +252,11 @@ void BuildFile::load(bool skip_unknown) {
   for (auto& row : read)
     if (row.record) build_.load(row.id, std::move(*row.record));
   SQLite::Statement next(db, "SELECT value FROM metadata WHERE key = 'next_id'");
-  if (next.executeStep()) build_.reserve(std::stoll(next.getColumn(0).getString()));
+  if (next.executeStep()) {
+    const auto id = whole_from(next.getColumn(0).getString());
+    if (!id) throw std::runtime_error("the number for the next record is none");
+    build_.reserve(*id);
+  }
 }
 
 std::optional<BuildFile> BuildFile::open_for_reading(const std::string& path, FileStatus status,

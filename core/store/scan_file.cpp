@@ -17,7 +17,6 @@
 #include <fstream>
 #include <map>
 #include <optional>
-#include <sstream>
 #include <unordered_set>
 
 namespace datrin::store {
@@ -82,36 +81,34 @@ private:
       if (std::any_of(line->begin(), line->end(), [](unsigned char c) { return c < 32 && c != '\t'; }) ||
           line->size() > 1000)
         return refuse("is not text");
-      std::istringstream words(*line);
-      std::string word, name, type, count_type, rest;
-      words >> word;
+      const auto words = words_of(*line);
+      const std::string_view word = words.empty() ? std::string_view() : words[0];
       if (word == "end_header") return finish();
       if (word == "comment" || word == "obj_info") continue;
       if (word == "format") {
-        words >> format_;
+        format_ = words.size() > 1 ? words[1] : std::string_view();
         if (format_ != "ascii" && format_ != "binary_little_endian" && format_ != "binary_big_endian")
           return refuse("states no format this version reads");
       } else if (word == "element") {
-        long long count = -1;
-        words >> name >> count;
-        if (!words || count < 0 || (words >> rest)) return refuse("counts an element wrongly");
-        elements_.push_back({name, static_cast<unsigned long long>(count), {}, 0});
+        const auto count = words.size() == 3 ? whole_from(words[2]) : std::nullopt;
+        if (!count || *count < 0) return refuse("counts an element wrongly");
+        elements_.push_back({std::string(words[1]), static_cast<unsigned long long>(*count), {}, 0});
       } else if (word == "property") {
         if (elements_.empty()) return refuse("has a property of no element");
         Property property;
-        words >> type;
-        property.list = type == "list";
+        property.list = words.size() > 1 && words[1] == "list";
+        if (words.size() != (property.list ? 5 : 3)) return refuse("states a property wrongly");
+        const std::string type(words[words.size() - 2]), name(words.back());
         if (property.list) {
-          words >> count_type >> type;
+          const std::string count_type(words[2]);
           property.count_type = count_type;
           property.count_size = size_of(count_type);
           if (property.count_size == 0 || count_type == "float" || count_type == "double" ||
               property.count_size == 8)
             return refuse("counts a list by no whole number");
         }
-        words >> name;
         property.size = size_of(type);
-        if (!words || property.size == 0 || (words >> rest)) return refuse("states a property wrongly");
+        if (property.size == 0) return refuse("states a property wrongly");
         if (!property.list && (name == "x" || name == "y" || name == "z")) {
           if (type.front() != 'f' && type.front() != 'd')
             return refuse("gives a coordinate that is not a float");

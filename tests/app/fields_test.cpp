@@ -3,6 +3,7 @@
 #include "tests/app/bench.h"
 
 #include "app/marks/why.h"
+#include "casting/expect.h"
 
 #include <QAbstractItemModelTester>
 
@@ -89,6 +90,23 @@ TEST_F(Fields, DecimalCommaLocale) {
   QLocale::setDefault(QLocale::c());
   EXPECT_EQ(field->message(), QString());
   EXPECT_DOUBLE_EQ(shown().width, 97.5);
+}
+
+// "2,5" was kept as 2 degrees and "1 in 12,5" as 1 in 12 where a comma is the decimal mark.
+TEST_F(Fields, AnglesUnderADecimalComma) {
+  QLocale::setDefault(QLocale(QLocale::German, QLocale::Germany));
+  window->drawing_page()->tabs()->choose(2);
+  auto* foundry = window->drawing_page()->foundry();
+  enter(foundry->draft_edit(), "2,5");
+  const auto part = shown().part;
+  EXPECT_DOUBLE_EQ(casting::foundry_or_usual(window->document().build(), part).draft, radians(2.5));
+  enter(foundry->draft_edit(), "2.75\u00B0");
+  EXPECT_DOUBLE_EQ(casting::foundry_or_usual(window->document().build(), part).draft, radians(2.75));
+  window->drawing_page()->tabs()->choose(0);
+  window->drawing_page()->add_surface(SurfaceKind::taper_bore);
+  enter(window->drawing_page()->form()->taper_edit(), "1 in 12,5");
+  QLocale::setDefault(QLocale::c());
+  EXPECT_NEAR(shown().half_angle, std::atan(0.5 / 12.5), 1e-12);
 }
 
 TEST_F(Fields, TouchTableRefusesInPlace) {

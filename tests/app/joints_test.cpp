@@ -444,7 +444,7 @@ TEST_F(Joints, EveryFigureSaysWhereItCameFrom) {
     from->setFocus();
     QTest::keyClick(from, Qt::Key_F1);
     auto* card = from->findChild<app::WhyCard*>();
-    const auto sum = card ? card->reckoning() : Reckoning{};
+    auto sum = card ? card->reckoning() : Reckoning{};
     if (card) QTest::keyClick(card, Qt::Key_Escape);
     QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
     return sum;

@@ -1,5 +1,7 @@
 // The application's own widgets, driven by key and mouse events in a real window on Qt's offscreen platform.
 
+#include "tests/locale.h"
+
 #include <QApplication>
 #include <gtest/gtest.h>
 
@@ -8,6 +10,8 @@ int main(int argc, char** argv) {
   testing::InitGoogleTest(&argc, argv);
   QApplication application(argc, argv);
   QApplication::setStyle("Fusion");
-  QLocale::setDefault(QLocale::c());
+  // The tests of a comma locale are asked for by name: tests/CMakeLists.txt.
+  if (!datrin::test::locale_of_environment()) return 1;
+  if (!datrin::test::in_comma_locale()) QLocale::setDefault(QLocale::c());
   return RUN_ALL_TESTS();
 }

@@ -58,7 +58,7 @@ protected:
     std::vector<build::Touch> touches;
     for (const auto& [id, s] : demo.build.surfaces_of(pedestal())) names.emplace_back(id, s.name);
     for (const auto& [id, touch] : demo.build.touches_of(demo.pieces[0].piece)) touches.push_back(touch);
-    const auto path = folder.filePath("survey.csv");
+    auto path = folder.filePath("survey.csv");
     QFile file(path);
     EXPECT_TRUE(file.open(QIODevice::WriteOnly));
     file.write(QByteArray::fromStdString(store::write_survey_csv(touches, names)));

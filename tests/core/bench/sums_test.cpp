@@ -1,4 +1,5 @@
 #include "bench/sums.h"
+#include "quantity/text.h"
 
 #include <gtest/gtest.h>
 
@@ -192,7 +193,7 @@ TEST(Sums, AngleBlocksStackToQuarters) {
     std::set<double> used;
     std::stringstream parts(text.substr(0, equals));
     for (std::string part; std::getline(parts, part, '+'); ++blocks) {
-      const double block = std::stod(part);
+      const double block = number_from(part).value_or(-1);
       EXPECT_TRUE(used.insert(block).second) << text;
       sum += block;
     }
@@ -200,7 +201,7 @@ TEST(Sums, AngleBlocksStackToQuarters) {
     EXPECT_LE(blocks, 7) << text;
   }
   const auto none_such = answer(*sum_called("angle-blocks"), {is(radians(12.3))});
-  EXPECT_TRUE(!none_such.ok || none_such.words.find("=") == std::string::npos) << none_such.words;
+  EXPECT_TRUE(!none_such.ok || none_such.words.find('=') == std::string::npos) << none_such.words;
 }
 
 // A sum asks for its values by name; a name that is no field is a mistake in the sum and not in what was

@@ -49,6 +49,7 @@ std::vector<Id> walked(const Build& b, int kind, Id owner) {
   }
   std::stable_sort(found.begin(), found.end());
   std::vector<Id> ids;
+  ids.reserve(found.size());
   for (const auto& [place, id] : found) ids.push_back(id);
   return ids;
 }

@@ -40,7 +40,7 @@ protected:
     EXPECT_TRUE(b.records().contains(added.id)) << label;
     return added.id;
   }
-  Touch touch_on(Id surface, Vec3 at = Vec3::Zero()) {
+  Touch touch_on(Id surface, const Vec3& at = Vec3::Zero()) {
     Touch t;
     t.piece = piece;
     t.surface = surface;

@@ -14,7 +14,8 @@ using namespace datrin::casting;
 
 namespace {
 
-DatumSurface face(const char* name, Vec3 at, Vec3 normal, double width, double height, double draft = 0) {
+DatumSurface face(const char* name, const Vec3& at, const Vec3& normal, double width, double height,
+                  double draft = 0) {
   DatumSurface s;
   s.name = name;
   s.shape = {SurfaceKind::plane, at, normal, 0};

@@ -50,6 +50,7 @@ TEST(Jacks, TakeTheWidestTriangleThatHoldsTheMiddle) {
   std::uniform_real_distribution<double> where(-40, 40);
   for (int round = 0; round < 30; ++round) {
     std::vector<Vec2> places;
+    places.reserve(9);
     for (int k = 0; k < 9; ++k) places.emplace_back(where(random), where(random));
     auto in = standing(places);
     in.points.pop_back(); // the boss: only the foot is stood on

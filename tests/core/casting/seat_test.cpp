@@ -30,8 +30,8 @@ SeatInput block(const std::array<double, 6>& stock) {
     const int axis = k / 2;
     const double side = k % 2 == 0 ? 1 : -1;
     const Vec3 normal = side * Vec3::Unit(axis);
-    input.surfaces.push_back(plane("abcdef" + k, half[axis] * normal, normal));
-    input.surfaces.back().id = std::string(1, static_cast<char>('a' + k));
+    const char name[] = {static_cast<char>('a' + k), 0};
+    input.surfaces.push_back(plane(name, half[axis] * normal, normal));
     const Vec3 u = Vec3::Unit((axis + 1) % 3), v = Vec3::Unit((axis + 2) % 3);
     for (const double a : {-0.8, 0.8})
       for (const double b : {-0.8, 0.8})

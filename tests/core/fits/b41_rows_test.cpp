@@ -3,6 +3,7 @@
 #include "fits/fit.h"
 #include "quantity/unit.h"
 
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
 #include <cmath>
@@ -61,15 +62,15 @@ TEST(B41, EveryRowIsMadeOfItsGrades) {
       const double inches = steps[k] * (1 - 1e-9);
       const auto fit = b41_fit(inches * mm_per_inch, name);
       if (!fit.ok) {
-        off.insert(name + " to " + std::to_string(steps[k]).substr(0, 4) + " none");
+        off.insert(name + " to " + fmt::format("{:.2f}", steps[k]) + " none");
         continue;
       }
       ++rows;
       const auto width = [](const Deviations& d) { return (d.upper - d.lower) / mm_per_thou; };
       if (std::abs(width(fit.fit.hole) - grades.at(made.hole)[k]) > 1e-6)
-        off.insert(name + " to " + std::to_string(steps[k]).substr(0, 4) + " hole");
+        off.insert(name + " to " + fmt::format("{:.2f}", steps[k]) + " hole");
       if (std::abs(width(fit.fit.shaft) - grades.at(made.shaft)[k]) > 1e-6)
-        off.insert(name + " to " + std::to_string(steps[k]).substr(0, 4) + " shaft");
+        off.insert(name + " to " + fmt::format("{:.2f}", steps[k]) + " shaft");
       if (made.sign > 0) {
         EXPECT_GE(fit.fit.least(), -1e-12) << name << " " << steps[k];
       }

@@ -78,10 +78,9 @@ TEST(Fit, B41AgreesWithItsIsoCounterparts) {
 }
 
 TEST(Fit, ReadsCodesRunTogetherAndWithADiameterSign) {
-  for (const char* text : {"25 H7/g6", "25H7/g6",
-                           "\u2300"
-                           "25 H7/g6",
-                           "\u00D8 25 H7/g6", "25mm H7/g6"}) {
+  const std::string joined =
+      std::string("\u2300") + "25 H7/g6"; // a digit after \u2300 would be read as part of it
+  for (const char* text : {"25 H7/g6", "25H7/g6", joined.c_str(), "\u00D8 25 H7/g6", "25mm H7/g6"}) {
     const auto fit = read_fit(text);
     ASSERT_TRUE(fit.ok) << text << ": " << fit.message;
     EXPECT_EQ(fit.fit.nominal, 25) << text;

@@ -12,10 +12,10 @@ using namespace datrin;
 
 namespace {
 
-Surface plane(Vec3 at, Vec3 faces) {
+Surface plane(const Vec3& at, const Vec3& faces) {
   return {SurfaceKind::plane, at, faces.normalized(), 0};
 }
-Surface bore(Vec3 at, Vec3 axis, double diameter) {
+Surface bore(const Vec3& at, const Vec3& axis, double diameter) {
   return {SurfaceKind::bore, at, axis.normalized(), diameter};
 }
 

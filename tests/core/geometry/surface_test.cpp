@@ -50,6 +50,7 @@ TEST(Surface, PatchDirectionsAreSquareAndUpright) {
 
 TEST(Fit, CircleThroughPointsOnACircle) {
   std::vector<Vec2> points;
+  points.reserve(7);
   for (int k = 0; k < 7; ++k) points.emplace_back(3 + 5 * std::cos(0.3 * k), -2 + 5 * std::sin(0.3 * k));
   const auto circle = fit_circle(points);
   ASSERT_TRUE(circle);

@@ -9,6 +9,7 @@
 
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <gtest/gtest.h>
+#include <nlohmann/json.hpp>
 
 #include <filesystem>
 
@@ -35,9 +36,15 @@ protected:
     records_ = static_cast<std::size_t>(number("SELECT count(*) FROM records"));
     edits_ = static_cast<int>(number("SELECT count(*) FROM changes"));
     touches_ = static_cast<std::size_t>(number("SELECT count(*) FROM records WHERE kind = 'touch'"));
-    heights_ = number("SELECT total(json_extract(body, '$.centre[2]')) FROM records WHERE kind = 'touch'");
-    allowances_ =
-        number("SELECT total(json_extract(body, '$.required')) FROM records WHERE kind = 'surface'");
+    // The database's own json_extract reads numbers by the locale.
+    SQLite::Statement bodies(raw, "SELECT kind, body FROM records WHERE kind IN ('touch', 'surface')");
+    while (bodies.executeStep()) {
+      const auto body = nlohmann::json::parse(bodies.getColumn(1).getString());
+      if (bodies.getColumn(0).getString() == "touch")
+        heights_ += body["centre"][2].get<double>();
+      else
+        allowances_ += body["required"].get<double>();
+    }
   }
   void TearDown() override { fs::remove(path_); }
 
