@@ -95,8 +95,8 @@ TEST_F(Planning, MetalIsExpectedWhereNothingWasTouched) {
   }
 }
 
-// Common practice: a dial in inches is divided in thousandths, one in millimetres in hundredths; what begins a plan is
-// a round figure on it. 0.035 in is on such a dial, the 0.89 mm it is nearly is not.
+// Common practice: a dial in inches is divided in thousandths, one in millimetres in hundredths; what begins
+// a plan is a round figure on it. 0.035 in is on such a dial, the 0.89 mm it is nearly is not.
 TEST(InchWorkshop, BeginsWithFiguresItsDialsHave) {
   EXPECT_NEAR(usual_graduation(Unit::inch), 0.0254, 1e-12);
   EXPECT_NEAR(usual_graduation(Unit::mm), 0.01, 1e-12);
