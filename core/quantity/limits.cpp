@@ -171,7 +171,7 @@ LimitsResult parse_limits(std::string_view given, const LimitsOptions& options) 
 }
 
 std::string limits_text(double nominal, double lower, double upper, const std::string& tolerance, Unit unit) {
-  const auto size = length_entry_text(nominal, unit);
+  auto size = length_entry_text(nominal, unit);
   if (!tolerance.empty()) return size + " " + tolerance;
   if (lower == 0 && upper == 0) return size;
   const auto deviation = [unit](double mm) {
