@@ -21,6 +21,7 @@
 #include <nlohmann/json.hpp>
 
 #include <algorithm>
+#include <filesystem>
 #include <limits>
 #include <optional>
 #include <ostream>
@@ -219,7 +220,13 @@ int run_thread(const std::string& name, bool with_limits, bool as_text, std::ost
   return answer_yes;
 }
 
-int run_export(const std::string& path, const std::string& to, std::ostream& out, std::ostream& err) {
+int run_export(const std::string& path, const std::string& to, bool force, std::ostream& out,
+               std::ostream& err) {
+  std::error_code error;
+  if (!to.empty() && std::filesystem::equivalent(path, to, error)) {
+    fmt::print(err, "{} is the build itself; choose another name for the JSON file\n", to);
+    return refused;
+  }
   store::FileOutcome outcome;
   const auto file = store::BuildFile::open(path, outcome);
   if (!outcome.ok()) fmt::print(err, "{}\n", outcome.message);
@@ -231,8 +238,10 @@ int run_export(const std::string& path, const std::string& to, std::ostream& out
     out << text;
     return answer_yes;
   }
-  if (const auto why = store::write_text_file(to, text); !why.empty()) {
-    fmt::print(err, "{}\n", why);
+  const auto existing = force ? store::Existing::replace : store::Existing::refuse;
+  if (const auto why = store::write_text_file(to, text, existing); !why.empty()) {
+    const bool there = !force && std::filesystem::is_regular_file(to, error);
+    fmt::print(err, "{}{}\n", why, there ? ", or write over it with --force" : "");
     return refused;
   }
   return answer_yes;
@@ -252,7 +261,9 @@ int run_import(const std::string& path, const std::string& to, std::ostream& err
 
 } // namespace
 
-int run(int argc, const char* const* argv, std::ostream& out, std::ostream& err) {
+namespace {
+
+int run_command(int argc, const char* const* argv, std::ostream& out, std::ostream& err) {
   CLI::App app{"The core of Datrin without a window.", "datrin-cli"};
   app.require_subcommand(1);
   app.set_help_all_flag("--help-all");
@@ -305,6 +316,8 @@ int run(int argc, const char* const* argv, std::ostream& out, std::ostream& err)
   auto* export_ = app.add_subcommand("export", "Write a build as one JSON file");
   export_->add_option("build", path, "a .datrin file")->required();
   export_->add_option("to", to, "the JSON file; left out: standard output");
+  bool force = false;
+  export_->add_flag("--force", force, "write over a file that is there");
 
   auto* import = app.add_subcommand("import", "Make a build from such a JSON file");
   import->add_option("from", path, "a datrin-build JSON file")->required();
@@ -331,9 +344,21 @@ int run(int argc, const char* const* argv, std::ostream& out, std::ostream& err)
     out << store::build_schema();
     return answer_yes;
   }
-  if (export_->parsed()) return run_export(path, to, out, err);
+  if (export_->parsed()) return run_export(path, to, force, out, err);
   if (import->parsed()) return run_import(path, to, err);
   return run_length(length_text, unit, as_text, out, err);
+}
+
+} // namespace
+
+int run(int argc, const char* const* argv, std::ostream& out, std::ostream& err) {
+  const int status = run_command(argc, argv, out, err);
+  out.flush();
+  if (out) return status;
+  fmt::print(err,
+             "datrin-cli: the answer could not be written to standard output; the disk may be full or the "
+             "output closed\n");
+  return refused;
 }
 
 } // namespace datrin::cli

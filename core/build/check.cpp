@@ -1,9 +1,14 @@
 #include "build/check.h"
 
+#include "build/edits.h"
+#include "build/references.h"
+
 #include <Eigen/Core>
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace datrin::build {
 
@@ -12,7 +17,7 @@ namespace {
 /// What is wrong with a number; empty when nothing.
 std::string number_wrong(const Field& f, double value) {
   if (!std::isfinite(value)) return "must be a finite number";
-  if (f.measures == Measures::length && std::abs(value) > most_length) return "must be at most 10 km";
+  if (f.measures == Measures::length && !is_length(value)) return too_long;
   switch (f.rule) {
   case Rule::any:
   case Rule::unit_length:
@@ -42,7 +47,7 @@ std::string pose_wrong(const Pose& pose) {
   if (!((r * r.transpose() - Mat3::Identity()).norm() <= 1e-6) || r.col(0).cross(r.col(1)).dot(r.col(2)) < 0)
     return "/rotation must be a rotation";
   for (int k = 0; k < 3; ++k)
-    if (!(std::abs(pose.translation[k]) <= most_length)) return "/translation must be at most 10 km";
+    if (!is_length(pose.translation[k])) return std::string("/translation ") + too_long;
   return {};
 }
 
@@ -115,6 +120,35 @@ std::optional<Wrong> first_wrong(const Description& description, const void* rec
 
 std::optional<Wrong> first_wrong(const Record& record) {
   return first_wrong(record.description(), record.value().get());
+}
+
+std::string edit_wrong(const Build& build, const Edit& edit) {
+  std::map<Id, const Record*> after; // null: removed
+  for (const auto& change : edit.changes) after[change.id] = change.after ? &*change.after : nullptr;
+  const auto standing = [&](Id id) -> const Record* {
+    if (const auto changed = after.find(id); changed != after.end()) return changed->second;
+    const auto here = build.records().find(id);
+    return here == build.records().end() ? nullptr : &here->second;
+  };
+  for (const auto& change : edit.changes) {
+    if (change.after) {
+      if (const auto wrong = first_wrong(*change.after)) {
+        auto field = wrong->field.substr(std::min<std::size_t>(1, wrong->field.size()));
+        std::replace(field.begin(), field.end(), '/', ' ');
+        return fmt::format("{}: {} {}", name_of(*change.after), field, wrong->rule);
+      }
+      for (const Id id : needs(*change.after))
+        if (standing(id) == nullptr)
+          return fmt::format("{}: record {}, which it needs, is not there", name_of(*change.after), id);
+    } else {
+      for (const Id id : build.needing(change.id))
+        if (const auto* left = standing(id))
+          if (const auto needed = needs(*left);
+              std::find(needed.begin(), needed.end(), change.id) != needed.end())
+            return fmt::format("{} still needs a record that would go", name_of(*left));
+    }
+  }
+  return {};
 }
 
 } // namespace datrin::build

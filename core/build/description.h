@@ -8,6 +8,7 @@
 
 #include "build/record.h"
 #include "build/words.h"
+#include "quantity/unit.h"
 
 #include <memory>
 #include <string>
@@ -16,8 +17,6 @@
 #include <vector>
 
 namespace datrin::build {
-
-inline constexpr double most_length = 1e7; ///< mm: ten kilometres, beyond any workshop; as for typed lengths
 
 enum class FieldType {
   text,   ///< std::string

@@ -8,8 +8,10 @@
 #include "casting/seat_start.h"
 #include "margin/least.h"
 #include "margin/nearest.h"
+#include "quantity/unit.h"
 
 #include <Eigen/Geometry>
+#include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
@@ -494,7 +496,11 @@ private:
 } // namespace
 
 SeatResult seat(const SeatInput& input, const SeatOptions& options) {
-  if (auto wrong = validate(input); !wrong.empty()) {
+  auto wrong = validate(input);
+  if (wrong.empty() && !(options.start.rotation.allFinite() && options.start.translation.allFinite() &&
+                         options.start.translation.cwiseAbs().maxCoeff() <= most_length))
+    wrong = fmt::format("the place it lies in has a coordinate that {}", too_long);
+  if (!wrong.empty()) {
     SeatResult refused;
     refused.status = SeatStatus::refused;
     refused.message = std::move(wrong);

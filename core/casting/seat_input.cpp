@@ -1,5 +1,7 @@
 #include "casting/seat_input.h"
 
+#include "quantity/unit.h"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -15,22 +17,25 @@ std::string validate(const SeatInput& input) {
     const auto& s = input.surfaces[static_cast<std::size_t>(i)];
     if (const auto wrong = shape_wrong(s.shape); !wrong.empty())
       return fmt::format("surface {} (\"{}\") {}", i, s.id, wrong);
-    if (!std::isfinite(s.favour)) return fmt::format("surface {} (\"{}\") is favoured by no number", i, s.id);
-    if (!std::isfinite(s.required)) return fmt::format("surface {} (\"{}\") needs a required stock", i, s.id);
+    if (!is_length(s.favour)) return fmt::format("surface {} (\"{}\") is favoured by no number", i, s.id);
+    if (!is_length(s.required))
+      return fmt::format("surface {} (\"{}\") needs a required stock, at most 10 km", i, s.id);
   }
   for (std::size_t i = 0; i < input.points.size(); ++i) {
     const auto& p = input.points[i];
     if (p.surface < 0 || p.surface >= count) return fmt::format("touch {} is on no surface", i);
     if (!p.xyz.allFinite()) return fmt::format("touch {} has a coordinate that is not a number", i);
-    if (!(p.uncertainty >= 0 && std::isfinite(p.uncertainty)))
-      return fmt::format("touch {} has an uncertainty below 0", i);
+    for (const double c : p.xyz)
+      if (!is_length(c)) return fmt::format("touch {} has a coordinate that {}", i, too_long);
+    if (!(p.uncertainty >= 0)) return fmt::format("touch {} has an uncertainty below 0", i);
+    if (!is_length(p.uncertainty)) return fmt::format("touch {} has an uncertainty that {}", i, too_long);
   }
   for (std::size_t i = 0; i < input.walls.size(); ++i) {
     const auto& w = input.walls[i];
     if (w.from < 0 || w.from >= count || w.to < 0 || w.to >= count)
       return fmt::format("wall {} names a surface that is not there", i);
     if (w.from == w.to) return fmt::format("wall {} runs from a surface to itself", i);
-    if (!std::isfinite(w.least)) return fmt::format("wall {} needs a least thickness", i);
+    if (!is_length(w.least)) return fmt::format("wall {} needs a least thickness, at most 10 km", i);
   }
   return {};
 }

@@ -84,14 +84,21 @@ namespace {
 /// What is wrong with the numbers; empty when nothing.
 std::string wrong_with(const ChainInput& in, const ChainOptions& o) {
   if (in.links.empty()) return "a chain needs a term";
-  if (!std::isfinite(in.lower) || !std::isfinite(in.upper)) return "the limits of the gap must be numbers";
+  if (!is_length(in.lower) || !is_length(in.upper))
+    return "the limits of the gap must be numbers, at most 10 km";
   if (in.lower > in.upper) return "lower must not be above upper";
   if (o.samples < 0 || o.samples > 1000000000) return "samples must be between 0 and 1,000,000,000";
+  constexpr double most_draws = 1e10; // a quarter of a minute
+  if (static_cast<double>(o.samples) * static_cast<double>(in.links.size()) > most_draws)
+    return fmt::format("{} samples of {} terms take too long; take at most {:.0f}", o.samples,
+                       in.links.size(), most_draws / static_cast<double>(in.links.size()));
   for (const auto& link : in.links) {
-    if (!std::isfinite(link.coefficient) || !std::isfinite(link.nominal) || !(link.plus >= 0) ||
-        !(link.minus >= 0) || !std::isfinite(link.plus) || !std::isfinite(link.minus))
+    for (const double mm : {link.nominal, link.plus, link.minus, link.measured.value_or(0), link.uncertainty})
+      if (std::abs(mm) > most_length) return fmt::format("{}: every length of it {}", link.id, too_long);
+    if (!(std::abs(link.coefficient) <= most_coefficient) || !is_length(link.nominal) || !(link.plus >= 0) ||
+        !(link.minus >= 0))
       return link.id + ": coefficient and nominal must be numbers, plus and minus not negative";
-    if (link.measured && (!std::isfinite(*link.measured) || !(link.uncertainty >= 0)))
+    if (link.measured && (!is_length(*link.measured) || !(link.uncertainty >= 0)))
       return link.id + ": what was measured must be a number, its uncertainty not negative";
   }
   return {};

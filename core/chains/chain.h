@@ -20,6 +20,9 @@ namespace datrin::chains {
 
 enum class Distribution { normal, uniform };
 
+/// The most a term may count for: far beyond any lever or screw.
+inline constexpr double most_coefficient = 1e6;
+
 struct ChainLink {
   std::string id;
   double coefficient = 1;

@@ -1,5 +1,8 @@
 #include "chains/targets.h"
 
+#include "chains/chain.h"
+#include "quantity/unit.h"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -12,22 +15,28 @@ namespace {
 constexpr double no_spread = 0.001; // mm, where a limit's spread is 0
 
 std::string refusal(const TargetsInput& in) {
+  const auto beyond = [](double mm) { return std::abs(mm) > most_length; };
   for (const auto& d : in.dimensions) {
-    if (!std::isfinite(d.nominal) || !std::isfinite(d.lower) || !std::isfinite(d.upper))
+    if (beyond(d.nominal) || beyond(d.lower) || beyond(d.upper) || beyond(d.measured.value_or(0)) ||
+        beyond(d.uncertainty) || beyond(d.capability))
+      return fmt::format("{}: every length of it {}", d.id, too_long);
+    if (!is_length(d.nominal) || !is_length(d.lower) || !is_length(d.upper))
       return d.id + ": nominal and limits must be numbers";
     if (d.lower > d.upper) return d.id + ": lower must not be above upper";
-    if (d.measured && (!std::isfinite(*d.measured) || !(d.uncertainty >= 0)))
+    if (d.measured && (!is_length(*d.measured) || !(d.uncertainty >= 0)))
       return d.id + ": what was measured must be a number, its uncertainty not negative";
     if (!d.measured && !(d.capability > 0))
       return d.id + ": the capability of a dimension not made yet must be above 0";
   }
   for (const auto& c : in.conditions) {
+    const auto limit = [](double mm) { return is_length(mm) || std::isinf(mm); }; // infinite: none
+    if (!limit(c.least) || !limit(c.most)) return fmt::format("{}: min and max {}", c.id, too_long);
     if (c.least > c.most) return c.id + ": min must not be above max";
-    if (!(c.spread >= 0)) return c.id + ": its spread must not be negative";
+    if (!(c.spread >= 0) || !is_length(c.spread)) return c.id + ": its spread must not be negative";
     if (c.terms.empty()) return c.id + ": a condition needs a term";
     for (const auto& t : c.terms)
       if (t.dimension < 0 || t.dimension >= static_cast<int>(in.dimensions.size()) ||
-          !std::isfinite(t.coefficient))
+          !(std::abs(t.coefficient) <= most_coefficient))
         return c.id + ": a term must name a dimension and have a coefficient";
   }
   return {};

@@ -3,6 +3,7 @@
 #include "quantity/unit.h"
 
 #include <Eigen/Geometry>
+#include <fmt/format.h>
 
 #include <array>
 #include <cmath>
@@ -85,8 +86,11 @@ std::optional<SurfaceKind> surface_kind_from_name(std::string_view name) {
 
 std::string shape_wrong(const Surface& s) {
   if (!s.point.allFinite() || !s.direction.allFinite()) return "has a coordinate that is not a number";
+  for (const double c : s.point)
+    if (!is_length(c)) return fmt::format("has a coordinate that {}", too_long);
   if (!(std::abs(s.direction.norm() - 1) <= 1e-6)) return "has a direction that is not of unit length";
-  if (s.round() && !(s.diameter > 0 && std::isfinite(s.diameter))) return "needs a diameter above 0";
+  if (s.round() && !(s.diameter > 0 && is_length(s.diameter)))
+    return s.diameter > 0 ? fmt::format("has a diameter that {}", too_long) : "needs a diameter above 0";
   if (is_cone(s.kind) && !(s.half_angle > 0 && s.half_angle < radians(85)))
     return "needs a half angle above 0 and below 85 degrees";
   return {};

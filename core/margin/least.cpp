@@ -74,6 +74,11 @@ LeastResult LeastSolver::solve(const LeastInput& input, const LeastOptions& opti
     return !input.held.empty() && input.held[static_cast<std::size_t>(group)];
   };
 
+  if (!margins.workable()) {
+    result.status = LeastStatus::failed;
+    result.message = not_workable;
+    return result;
+  }
   for (int j = 0; j < n; ++j)
     if (margins.lower[j] > margins.upper[j]) {
       result.status = LeastStatus::infeasible;

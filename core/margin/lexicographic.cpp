@@ -469,6 +469,11 @@ private:
 
 LexicographicResult lexicographic(const LexicographicInput& input, const LexicographicOptions& options) {
   LexicographicResult result;
+  if (!input.margins->workable()) {
+    result.status = LexicographicStatus::failed;
+    result.message = not_workable;
+    return result;
+  }
   for (int j = 0; j < input.margins->columns(); ++j)
     if (input.margins->lower[j] > input.margins->upper[j]) {
       result.status = LexicographicStatus::infeasible;

@@ -9,12 +9,15 @@
 
 #include <Eigen/Core>
 
+#include <algorithm>
 #include <cstddef>
 #include <limits>
 #include <utility>
 #include <vector>
 
 namespace datrin::margin {
+
+inline constexpr const char* not_workable = "a margin has a number that is none, or too large to work with";
 
 inline constexpr double infinite = std::numeric_limits<double>::infinity();
 
@@ -54,6 +57,14 @@ public:
   int end(int row) const { return start_[static_cast<std::size_t>(row) + 1]; }
   int column(int k) const { return column_[static_cast<std::size_t>(k)]; }
   double coefficient(int k) const { return coefficient_[static_cast<std::size_t>(k)]; }
+
+  /// Whether every number in it is one the optimiser can work with: it ends the program over what is not.
+  bool workable() const {
+    constexpr double most = 1e12;
+    const auto fits = [](double v) { return v >= -most && v <= most; };
+    return std::all_of(coefficient_.begin(), coefficient_.end(), fits) &&
+           std::all_of(offset_.begin(), offset_.end(), fits) && !lower.hasNaN() && !upper.hasNaN();
+  }
 
   Eigen::VectorXd lower, upper; ///< bounds of the variables
 

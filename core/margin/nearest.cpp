@@ -9,6 +9,11 @@ namespace datrin::margin {
 NearestResult nearest(const NearestInput& input) {
   NearestResult result;
   const auto& margins = *input.margins;
+  if (!margins.workable() || input.wished.hasNaN()) {
+    result.status = NearestStatus::failed;
+    result.message = not_workable;
+    return result;
+  }
   const int n = margins.columns();
   // Variables: x_j = x0_j + up_j − down_j, up in columns 0…n−1, down in n…2n−1.
   CoinPackedMatrix rows(false, 0, 0);

@@ -13,9 +13,6 @@
 namespace datrin {
 namespace {
 
-constexpr double largest_mm =
-    1e7; // ten kilometres: beyond any workshop, and safely inside a double's accuracy
-
 /// Vulgar fractions, other minus signs, quotes and micro signs, to their plain spelling; each is one
 /// character for the person, so `columns` keeps where each byte of the plain text stood in what was typed.
 struct PlainText {
@@ -72,7 +69,7 @@ public:
         return fail(LengthStatus::unfinished, "the sum ends with a sign; a length is missing after it");
       LengthTerm term;
       if (!read_term(term)) return std::move(result_);
-      if (std::abs(term.mm) > largest_mm) return fail(LengthStatus::too_large, "the length is over 10 km");
+      if (!is_length(term.mm)) return fail(LengthStatus::too_large, "the length is over 10 km");
       if (first)
         result_.understood = (sign < 0 ? "\u2212" : "") + term.text;
       else

@@ -13,6 +13,17 @@ inline constexpr double mm_per_inch = 25.4; // exact, by the international yard 
 inline constexpr double mm_per_thou = 0.0254;
 inline constexpr double pi = 3.14159265358979323846;
 
+/// mm: ten kilometres, beyond any workshop. No length may be longer, wherever it comes from: typed, imported,
+/// read from a file, or worked with; what is reckoned from such lengths stays far from where numbers
+/// overflow.
+inline constexpr double most_length = 1e7;
+inline constexpr const char* too_long = "must be at most 10 km"; ///< what is said of one that is
+
+/// Whether `mm` may be a length: a number, not beyond most_length either way.
+constexpr bool is_length(double mm) {
+  return mm >= -most_length && mm <= most_length;
+}
+
 /// Millimetres of `value` given in `unit`.
 constexpr double to_mm(double value, Unit unit) {
   return unit == Unit::mm ? value : value * mm_per_inch;

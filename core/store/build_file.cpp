@@ -1,5 +1,6 @@
 #include "store/build_file.h"
 
+#include "build/check.h"
 #include "build/now.h"
 #include "quantity/text.h"
 #include "store/build_header.h"
@@ -355,6 +356,8 @@ FileOutcome BuildFile::apply(const Edit& edit) {
   if (edit.empty()) return {};
   if (!read_only_.empty())
     return {FileStatus::read_only, fmt::format("{}; \"{}\" was not done", read_only_, edit.label)};
+  if (const auto wrong = build::edit_wrong(build_, edit); !wrong.empty())
+    return {FileStatus::refused, fmt::format("\"{}\" was not done. {}", edit.label, wrong)};
   // In memory first, without a copy of the whole; taken back there should the disk refuse.
   if (!build_.apply(edit)) return {FileStatus::refused, "the build has changed meanwhile; nothing was done"};
   try {

@@ -13,10 +13,10 @@ using nlohmann::ordered_json;
 
 namespace {
 
-std::int64_t whole(const JsonAt& at, double most) {
+std::int64_t whole(const JsonAt& at, double least, double most) {
   const double value = at.number();
-  if (value < 0 || value > most || value != std::floor(value))
-    at.refuse(fmt::format("must be a whole number from 0 to {:.0f}", most));
+  if (value < least || value > most || value != std::floor(value))
+    at.refuse(fmt::format("must be a whole number from {:.0f} to {:.0f}", least, most));
   return static_cast<std::int64_t>(value);
 }
 
@@ -57,8 +57,8 @@ void read(const JsonAt& root, ChainCase& out) {
   out.input.lower = mm(root.at("lower").number());
   out.input.upper = mm(root.at("upper").number());
   if (out.input.lower > out.input.upper) root.at("lower").refuse("must not be above upper");
-  if (root.has("samples")) out.options.samples = whole(root.at("samples"), 1e9);
-  if (root.has("seed")) out.options.seed = static_cast<std::uint64_t>(whole(root.at("seed"), 9e15));
+  if (root.has("samples")) out.options.samples = whole(root.at("samples"), 1, 1e9);
+  if (root.has("seed")) out.options.seed = static_cast<std::uint64_t>(whole(root.at("seed"), 0, 9e15));
 }
 
 } // namespace

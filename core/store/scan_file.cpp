@@ -261,6 +261,8 @@ ScanFile read_scan(std::string_view bytes, std::string_view ending, const std::s
                                    mesh.mVertices[i].z * scale};
       if (!std::isfinite(p[0]) || !std::isfinite(p[1]) || !std::isfinite(p[2]))
         return refused(label, fmt::format("point {} is not a number", i + 1));
+      for (const double c : p)
+        if (!is_length(c)) return refused(label, fmt::format("point {}: a coordinate {}", i + 1, too_long));
       if (kind == "ply" || seen.insert(p).second) result.at.push_back(p);
     }
   }

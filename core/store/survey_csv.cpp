@@ -211,6 +211,7 @@ private:
       } else {
         const auto value = number(field, separator_ == ';');
         if (!value) return bad(at, column.name, fmt::format("\"{}\" is not a number", field));
+        if (!is_length(*value * column.scale)) return bad(at, column.name, too_long);
         if (!take(line.touch, column, *value, have)) return bad(at, column.name, "must not be negative");
       }
     }

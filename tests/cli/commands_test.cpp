@@ -118,6 +118,57 @@ TEST(CliBuild, ExportAndImportGiveTheSameBuild) {
   EXPECT_EQ(none.err, (folder / "none.datrin").string() + " is not there\n");
   EXPECT_TRUE(none.out.empty());
   EXPECT_EQ(call({"export", build, "/nowhere/x.json"}).status, 2);
+
+  // It wrote over the build itself, and over any file that was there.
+  const auto bytes = [&](const std::string& path) {
+    std::ifstream file(path, std::ios::binary);
+    return std::string{std::istreambuf_iterator<char>(file), {}};
+  };
+  const auto whole = bytes(build), before = bytes(out);
+  fs::create_symlink("b.datrin", folder / "other-name");
+  for (const auto& itself : {build, (folder / "." / "b.datrin").string(), (folder / "other-name").string()})
+    for (const auto& words : {std::vector<std::string>{"export", build, itself},
+                              std::vector<std::string>{"export", "--force", build, itself}}) {
+      const auto over = call(words);
+      EXPECT_EQ(over.status, 2);
+      EXPECT_EQ(over.err, itself + " is the build itself; choose another name for the JSON file\n");
+    }
+  EXPECT_EQ(bytes(build), whole);
+  std::ofstream(out, std::ios::trunc) << "mine";
+  const auto there = call({"export", build, out});
+  EXPECT_EQ(there.status, 2);
+  EXPECT_EQ(there.err, out + " is there already; choose another name, or write over it with --force\n");
+  EXPECT_EQ(bytes(out), "mine");
+  EXPECT_EQ(call({"export", "--force", build, out}).status, 0);
+  EXPECT_EQ(bytes(out), before);
+  fs::remove_all(folder);
+}
+
+// Every command answered 0 with a full disk or a closed standard output behind it.
+TEST(Cli, AnAnswerThatCannotBeWrittenIsNoSuccess) {
+  namespace fs = std::filesystem;
+  const auto folder = fs::temp_directory_path() / ("datrin-out-" + std::to_string(::getpid()));
+  fs::create_directories(folder);
+  const auto build = (folder / "b.datrin").string();
+  ASSERT_EQ(call({"import", std::string(DATRIN_TEST_CASES) + "/../fuzz/corpus/build_json/small.json", build})
+                .status,
+            0);
+  const auto size = fs::file_size(build);
+  for (const auto& words :
+       {std::string("length '1 3/8 in'"), std::string("fit '25 H7/g6'"), std::string("thread M8"),
+        std::string("schema"), std::string("--help"), "seat " + case_path("seat-1-clean"),
+        "targets " + case_path("targets-1-mill-engine"), "export " + build}) {
+    for (const char* to : {">/dev/full", ">&-"}) {
+      const auto said = (folder / "said").string();
+      const int status =
+          std::system(("'" + std::string(DATRIN_CLI) + "' " + words + " " + to + " 2>" + said).c_str());
+      EXPECT_EQ(WEXITSTATUS(status), 2) << words << to;
+      std::ifstream file(said);
+      const std::string text{std::istreambuf_iterator<char>(file), {}};
+      EXPECT_EQ(std::count(text.begin(), text.end(), '\n'), 1) << text;
+    }
+  }
+  EXPECT_EQ(fs::file_size(build), size);
   fs::remove_all(folder);
 }
 

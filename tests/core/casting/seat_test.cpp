@@ -11,6 +11,7 @@
 #include <algorithm>
 #include <cmath>
 #include <fstream>
+#include <limits>
 #include <random>
 
 using namespace datrin;
@@ -332,6 +333,35 @@ TEST(Seat, RefusesWhatBreaksARule) {
   EXPECT_EQ(seat(input).message, "surface 1 (\"b\") has a direction that is not of unit length");
   EXPECT_EQ(seat(SeatInput{}).message, "there are no surfaces");
   EXPECT_EQ(seat(SeatInput{}).status, SeatStatus::refused);
+}
+
+// A coordinate, diameter, stock or uncertainty of 1e25 ended the program in the linear programme; a surface
+// at 1e308 in a segmentation fault.
+TEST(Seat, LargeNumbersAreRefusedWithTheirPlace) {
+  for (const double large : {1.0000001e7, 1e25, 1e308, std::numeric_limits<double>::infinity()}) {
+    for (int which = 0; which < 6; ++which) {
+      auto input = block({1, 1, 1, 1, 1, 1});
+      input.walls.push_back({0, 1, 2.0});
+      SeatOptions options;
+      if (which == 0) input.points[3].xyz.y() = -large;
+      if (which == 1) input.surfaces[1].shape.point.x() = large;
+      if (which == 2) input.surfaces[1].required = large;
+      if (which == 3) input.points[3].uncertainty = large;
+      if (which == 4) input.walls[0].least = large;
+      if (which == 5) options.start.translation.z() = large;
+      const auto result = seat(input, options);
+      EXPECT_EQ(result.status, SeatStatus::refused) << which << " " << large;
+      EXPECT_FALSE(result.message.empty());
+    }
+    Surface bore{SurfaceKind::bore, Vec3::Zero(), Vec3::UnitZ(), large};
+    EXPECT_FALSE(shape_wrong(bore).empty()) << large;
+  }
+  auto input = block({1, 1, 1, 1, 1, 1});
+  input.points[3].xyz.y() = 1e25;
+  EXPECT_EQ(seat(input).message, "touch 3 has a coordinate that must be at most 10 km");
+  input = block({1, 1, 1, 1, 1, 1}); // as large as may be: an answer or a refusal, no end of the program
+  for (auto& point : input.points) point.xyz *= 1e5;
+  EXPECT_NE(seat(input).status, SeatStatus::not_run);
 }
 
 TEST(Seat, StopsWhenTold) {

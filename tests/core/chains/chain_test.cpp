@@ -171,4 +171,14 @@ TEST(Chain, NonsenseIsRefused) {
   in = uniform_chain(1, 9, 11);
   in.links[0].plus = in.links[0].minus = 0;
   EXPECT_EQ(chain(in).p_within, 1); // nothing spreads: it is in or out
+  in.links[0].measured = 1e308;     // was answered "it closes"
+  EXPECT_EQ(chain(in).message, "u0: every length of it must be at most 10 km");
+}
+
+TEST(Chain, WhatWouldTakeMinutesIsRefused) {
+  const auto few = chain(uniform_chain(2, -1, 1), {.samples = 1000});
+  EXPECT_EQ(few.status, ChainStatus::computed);
+  const auto many = chain(uniform_chain(20, -1, 1), {.samples = 1000000000});
+  EXPECT_EQ(many.status, ChainStatus::refused);
+  EXPECT_EQ(many.message, "1000000000 samples of 20 terms take too long; take at most 500000000");
 }

@@ -275,4 +275,11 @@ TEST(Targets, NonsenseIsRefusedWithItsPlace) {
   EXPECT_EQ(targets(in).message, "c: a term must name a dimension and have a coefficient");
   in.conditions[0] = {"c", {{0, 1}}, 2, 1};
   EXPECT_EQ(targets(in).message, "c: min must not be above max");
+  in.conditions[0] = {"c", {{0, 1}}, 0, 1e25};
+  EXPECT_EQ(targets(in).message, "c: min and max must be at most 10 km");
+  in.conditions[0] = {"c", {{0, 1e200}}, 0, 20};
+  EXPECT_EQ(targets(in).status, TargetsStatus::refused);
+  in.conditions[0].terms[0].coefficient = 1;
+  in.dimensions[0].measured = 1e308;
+  EXPECT_EQ(targets(in).message, "a: every length of it must be at most 10 km");
 }

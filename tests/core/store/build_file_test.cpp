@@ -1,6 +1,7 @@
 #include "store/build_file.h"
 
 #include "build/edit_drawing.h"
+#include "build/edits.h"
 #include "build/references.h"
 #include "demo/mill_engine.h"
 #include "store/json_reader.h"
@@ -9,6 +10,7 @@
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <gtest/gtest.h>
 
+#include <cmath>
 #include <csignal>
 #include <filesystem>
 #include <fstream>
@@ -327,6 +329,43 @@ TEST_F(BuildFileTest, AFullDiskRefusesTheEditAndKeepsEverything) {
   EXPECT_NE(outcome.message.find("could not be kept in " + path_), std::string::npos) << outcome.message;
   EXPECT_EQ(file.build().records(), before);
   ASSERT_TRUE(file.apply(build::add_part(file.build(), "Room again").edit).ok());
+}
+
+// Shrinkage "nan", a touch at 1e308, a quantity that is none: each was kept, and the next opening called the
+// file damaged.
+TEST_F(BuildFileTest, WhatCouldNotBeReadBackIsNotWritten) {
+  const auto demo = demo::mill_engine();
+  auto file = made_demo(demo);
+  const auto before = file.log(1);
+  const auto refused = [&](build::Record record, const std::string& why) {
+    const auto outcome = file.apply(build::add(file.build(), std::move(record), "Nonsense"));
+    EXPECT_EQ(outcome.status, FileStatus::refused);
+    EXPECT_EQ(outcome.message, "\"Nonsense\" was not done. " + why);
+  };
+  const auto part = demo.build.parts().front().first;
+  const auto piece = demo.build.pieces_of(part).front().first;
+  build::Foundry foundry;
+  foundry.part = part;
+  foundry.shrinkage = std::nan("");
+  refused(foundry, "foundry: shrinkage must be a finite number");
+  build::Touch touch;
+  touch.piece = piece;
+  touch.surface = demo.build.surfaces_of(part).front().first;
+  touch.centre = {0, 1e308, 0};
+  refused(touch, "touch: centre must be at most 10 km");
+  touch.centre = Vec3::Zero();
+  touch.piece = 987654321;
+  refused(touch, "touch: record 987654321, which it needs, is not there");
+  // A part that goes and leaves its surfaces behind.
+  const build::Edit orphans{"Orphans", {{part, demo.build.records().at(part), std::nullopt}}};
+  EXPECT_EQ(file.apply(orphans).status, FileStatus::refused);
+
+  EXPECT_EQ(file.log(1), before);
+  EXPECT_TRUE(file.build().records() == demo.build.records());
+  EXPECT_TRUE(file.undo().ok());
+  EXPECT_TRUE(file.redo().ok());
+  { auto gone = std::move(file); }
+  EXPECT_TRUE(opened().build().records() == demo.build.records());
 }
 
 TEST_F(BuildFileTest, AnEditThatDoesNotFitChangesNothing) {

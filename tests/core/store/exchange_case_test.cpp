@@ -95,6 +95,8 @@ TEST(ExchangeCase, EveryRuleNamesItsPlace) {
   c = good_chain();
   c["samples"] = 1.5;
   EXPECT_NE(refusal(c).find("/samples: must be a whole number"), std::string::npos);
+  c["samples"] = 0; // was answered "it closes in 0 %"
+  EXPECT_NE(refusal(c).find("/samples: must be a whole number from 1 to 1000000000"), std::string::npos);
   c = good_chain();
   c["terms"].push_back(c["terms"][0]);
   EXPECT_EQ(refusal(c), "f: /terms/1/id: two terms are called \"a\"");

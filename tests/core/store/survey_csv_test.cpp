@@ -17,6 +17,18 @@ SurveyCsv read(const std::string& text) {
 
 } // namespace
 
+// One touch of 1e308 was taken; undo then failed and the next opening called the file damaged.
+TEST(SurveyCsv, ALengthBeyondTenKilometresIsABadLine) {
+  const auto survey =
+      read("surface,x_mm,y_in,z_mm,uncertainty_mm\nfoot,1e308,2,3,0\nfoot,1,4e5,3,0\nfoot,1,2,3,1e25\n"
+           "foot,1,2,3,0.01\n");
+  ASSERT_EQ(survey.bad.size(), 3U);
+  EXPECT_EQ(survey.bad[0].message, "line 2, x_mm: must be at most 10 km");
+  EXPECT_EQ(survey.bad[1].message, "line 3, y_in: must be at most 10 km"); // 10.16 km
+  EXPECT_EQ(survey.bad[2].message, "line 4, uncertainty_mm: must be at most 10 km");
+  EXPECT_EQ(survey.good.size(), 1U);
+}
+
 TEST(SurveyCsv, ReadsMillimetresAndInches) {
   const auto survey = read("surface,x_mm,y_in,z_mm\nfoot,1.5,2,-3\n# a comment\n\nCHEEK_LEFT,0,0,0\n");
   ASSERT_FALSE(survey.refused) << survey.message;
