@@ -50,6 +50,10 @@ QString Document::create(const QString& path, const QString& name) {
   return {};
 }
 
+void Document::tell_moved(const store::FileOutcome& outcome) {
+  if (outcome.status == store::FileStatus::moved) emit moved(qt(outcome.message));
+}
+
 bool Document::apply(const build::Edit& edit) {
   if (edit.empty() || !file_) return false;
   const auto outcome = file_->apply(edit);
@@ -60,6 +64,7 @@ bool Document::apply(const build::Edit& edit) {
   mend_choice();
   emit changed();
   emit done(qt(edit.label));
+  tell_moved(outcome);
   return true;
 }
 
@@ -71,6 +76,7 @@ void Document::undo() {
   mend_choice();
   emit changed();
   if (outcome.ok()) emit done("Undone: " + *label);
+  tell_moved(outcome);
 }
 
 void Document::redo() {
@@ -81,6 +87,7 @@ void Document::redo() {
   mend_choice();
   emit changed();
   if (outcome.ok()) emit done("Redone: " + *label);
+  tell_moved(outcome);
 }
 
 std::optional<QString> Document::undo_label() const {

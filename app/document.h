@@ -46,10 +46,12 @@ signals:
   void changed();                  ///< records or choice are not what they were
   void done(const QString& words); ///< an edit was carried out, undone or redone
   void refused(const QString& why);
+  void moved(const QString& what); ///< the file is another from now on: `path`
 
 private:
   void take(store::BuildFile file);
   void mend_choice();
+  void tell_moved(const store::FileOutcome& outcome);
 
   std::optional<store::BuildFile> file_;
   build::Build none_;

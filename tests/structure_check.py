@@ -31,7 +31,7 @@ for path in sources("app"):
 
 # A number is read alike in every locale: quantity/text.h.
 by_locale = re.compile(r"\b(sto(i|l|ll|ul|ull|f|d|ld)|strto(d|f|ld|l|ll|ul|ull)|ato(f|i|l|ll)|sscanf|v?snprintf|sprintf)\b\s*\("
-                       r"|\b[io]?stringstream\b|std::put_money|std::locale\(\"")
+                       r"|\bstrerror\s*\(|\b[io]?stringstream\b|std::put_money|std::locale\(\"")
 for path in sources("core", "app", "sheets", "cli", "sim", "demo"):
     for number, line in enumerate(path.read_text().splitlines(), 1):
         if by_locale.search(line.split("//")[0]):

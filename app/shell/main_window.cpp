@@ -44,6 +44,10 @@ MainWindow::MainWindow(std::unique_ptr<QSettings> settings, QWidget* parent)
   connect(&document_, &Document::changed, this, [this] { refresh(); });
   connect(&document_, &Document::done, this, [this](const QString& words) { tell(words, false); });
   connect(&document_, &Document::refused, this, [this](const QString& why) { tell(why, true); });
+  connect(&document_, &Document::moved, this, [this](const QString& what) {
+    show_file();
+    tell(what, true);
+  });
   refresh();
 }
 
@@ -307,10 +311,7 @@ bool MainWindow::open_build(const QString& path) {
     tell(found, true);
     return false;
   }
-  setWindowTitle(QString("%1%2 \u2013 Datrin")
-                     .arg(QFileInfo(document_.path()).completeBaseName(),
-                          document_.read_only().isEmpty() ? "" : " (for reading)"));
-  remember(document_.path());
+  show_file();
   if (!found.isEmpty()) {
     tell(found, true);
     return true;
@@ -326,8 +327,7 @@ bool MainWindow::new_build(const QString& path) {
     tell(wrong, true);
     return false;
   }
-  setWindowTitle(QString("%1 \u2013 Datrin").arg(QFileInfo(path).completeBaseName()));
-  remember(path);
+  show_file();
   step_ = drawing;
   refresh();
   tell("A new build. Add a part to begin; everything entered is kept at once.", false);
@@ -465,6 +465,13 @@ void MainWindow::show_log() {
   list->setPlainText(text.isEmpty() ? QString("Nothing has been done yet.") : text);
   column->addWidget(list);
   dialog.exec();
+}
+
+void MainWindow::show_file() {
+  setWindowTitle(QString("%1%2 \u2013 Datrin")
+                     .arg(QFileInfo(document_.path()).completeBaseName(),
+                          document_.read_only().isEmpty() ? "" : " (for reading)"));
+  remember(document_.path());
 }
 
 void MainWindow::remember(const QString& path) {

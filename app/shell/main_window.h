@@ -84,6 +84,7 @@ private:
   void show_sums();
   void show_threads();
   void print();
+  void show_file(); ///< its name on the window and among those opened last
   void remember(const QString& path);
   void fill_recent();
 

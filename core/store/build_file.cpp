@@ -8,12 +8,14 @@
 #include "store/json_reader.h"
 #include "store/record_json.h"
 
+#include <SQLiteCpp/Backup.h>
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <fmt/chrono.h>
 #include <fmt/format.h>
 #include <sqlite3.h>
 
 #include <chrono>
+#include <cstdlib>
 #include <exception>
 #include <filesystem>
 #include <future>
@@ -21,6 +23,7 @@
 #include <thread>
 
 #include <fcntl.h>
+#include <sys/stat.h>
 #include <unistd.h>
 
 namespace datrin::store {
@@ -124,8 +127,30 @@ void understand(std::vector<Row>& rows, bool skip_unknown) {
 
 } // namespace
 
+/// The file a database was opened from, whatever its path names later. It stays open as long as the database:
+/// closing any opening of a file lets go of the process's locks on it.
+class OpenedFile {
+public:
+  explicit OpenedFile(const std::string& path) : file_(::open(path.c_str(), O_RDONLY | O_CLOEXEC)) {}
+  ~OpenedFile() {
+    if (file_ >= 0) ::close(file_);
+  }
+  OpenedFile(const OpenedFile&) = delete;
+  OpenedFile& operator=(const OpenedFile&) = delete;
+
+  bool is_at(const std::string& path) const {
+    struct stat mine {
+    }, there{};
+    return file_ >= 0 && ::fstat(file_, &mine) == 0 && ::stat(path.c_str(), &there) == 0 &&
+           mine.st_dev == there.st_dev && mine.st_ino == there.st_ino;
+  }
+
+private:
+  int file_;
+};
+
 struct BuildFile::Database {
-  explicit Database(const std::string& path, int flags) : db(path, flags, 100) {
+  explicit Database(const std::string& path, int flags) : opened(path), db(path, flags, 100) {
     db.exec("PRAGMA synchronous = FULL");
   }
 
@@ -184,6 +209,7 @@ struct BuildFile::Database {
     put.exec();
   }
 
+  OpenedFile opened; ///< closed last
   mutable SQLite::Database db;
 };
 
@@ -352,12 +378,51 @@ std::optional<BuildFile> BuildFile::open(const std::string& path, FileOutcome& o
   }
 }
 
+FileOutcome BuildFile::stay_with_file() {
+  if (database_->opened.is_at(path_)) return {};
+  std::error_code error;
+  const auto* what =
+      std::filesystem::exists(path_, error) ? "was replaced by another file" : "was taken away";
+  const auto old = path_;
+  std::string why;
+  std::vector<std::string> places{path_};
+  const auto name = std::filesystem::path(path_).filename().string();
+  if (const char* home = std::getenv("HOME")) places.push_back((std::filesystem::path(home) / name).string());
+  places.push_back((std::filesystem::temp_directory_path(error) / name).string());
+  for (const auto& place : places) {
+    const auto beside = free_path_beside(place, "kept");
+    try {
+      {
+        SQLite::Database copy(beside, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+        SQLite::Backup(copy, database_->db).executeStep(-1);
+      }
+      auto database = std::make_unique<Database>(beside, SQLite::OPEN_READWRITE);
+      database->hold();
+      database_ = std::move(database);
+      path_ = beside;
+      return {FileStatus::moved,
+              fmt::format("{} {} while it was open; everything is kept, and work goes on in {}", old, what,
+                          beside)};
+    } catch (const std::exception& wrong) {
+      why = wrong.what();
+      std::filesystem::remove(beside, error);
+    }
+  }
+  return {FileStatus::refused,
+          fmt::format(
+              "{} {} while it was open, and no copy could be made ({}); nothing was done. Export the build "
+              "before the window is closed",
+              old, what, why)};
+}
+
 FileOutcome BuildFile::apply(const Edit& edit) {
   if (edit.empty()) return {};
   if (!read_only_.empty())
     return {FileStatus::read_only, fmt::format("{}; \"{}\" was not done", read_only_, edit.label)};
   if (const auto wrong = build::edit_wrong(build_, edit); !wrong.empty())
     return {FileStatus::refused, fmt::format("\"{}\" was not done. {}", edit.label, wrong)};
+  const auto stayed = stay_with_file();
+  if (!stayed.ok()) return stayed;
   // In memory first, without a copy of the whole; taken back there should the disk refuse.
   if (!build_.apply(edit)) return {FileStatus::refused, "the build has changed meanwhile; nothing was done"};
   try {
@@ -376,7 +441,7 @@ FileOutcome BuildFile::apply(const Edit& edit) {
     return {FileStatus::refused, fmt::format("\"{}\" could not be kept in {}: {}; nothing was changed",
                                              edit.label, path_, error.what())};
   }
-  return {};
+  return stayed;
 }
 
 namespace {
@@ -405,6 +470,8 @@ std::optional<std::string> BuildFile::redo_label() const {
 FileOutcome BuildFile::step_back_or_forth(bool back) {
   Edit taken;
   if (!read_only_.empty()) return {FileStatus::read_only, read_only_};
+  const auto stayed = stay_with_file();
+  if (!stayed.ok()) return stayed;
   try {
     auto& db = database_->db;
     SQLite::Transaction transaction(db);
@@ -425,7 +492,7 @@ FileOutcome BuildFile::step_back_or_forth(bool back) {
     mark.bind(2, seq);
     mark.exec();
     transaction.commit();
-    return {};
+    return stayed;
   } catch (const std::exception& error) {
     if (!taken.empty()) build_.apply(reversed(taken));
     return {FileStatus::refused, fmt::format("{}: {}; nothing was changed", path_, error.what())};

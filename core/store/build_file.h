@@ -20,6 +20,7 @@ namespace datrin::store {
 
 enum class FileStatus {
   ok,
+  moved, ///< done; the file was taken away or replaced meanwhile, and work goes on in a copy: BuildFile::path
   not_there,
   not_a_build, ///< the file is something else, or nothing in it can be read
   damaged,     ///< cut short or spoilt; what could be read was put in a file beside it
@@ -31,8 +32,8 @@ enum class FileStatus {
 
 struct FileOutcome {
   FileStatus status = FileStatus::ok;
-  std::string message; ///< for people: what, where, what to do; empty when ok
-  bool ok() const { return status == FileStatus::ok; }
+  std::string message; ///< for people: what, where, what to do; empty when there is nothing to say
+  bool ok() const { return status == FileStatus::ok || status == FileStatus::moved; }
 };
 
 /// One line of the log.
@@ -70,7 +71,8 @@ public:
   /// Why nothing can be changed; empty when it can.
   const std::string& read_only() const { return read_only_; }
 
-  /// Carries out `edit` in memory and on disk, or neither. An empty edit does nothing.
+  /// Carries out `edit` in memory and on disk, or neither. An empty edit does nothing. Where the file is no
+  /// longer what its path names, it goes on in a copy beside it, with the whole log and undo: `moved`.
   FileOutcome apply(const build::Edit& edit);
 
   /// What undo or redo would take back or bring back; nothing when there is none.
@@ -86,6 +88,7 @@ private:
   struct Database;
   BuildFile(std::string path, std::unique_ptr<Database> database);
   FileOutcome step_back_or_forth(bool back);
+  FileOutcome stay_with_file();
   void load(bool skip_unknown);
   static std::optional<BuildFile> open_for_reading(const std::string& path, FileStatus status,
                                                    const std::string& why, FileOutcome& outcome);

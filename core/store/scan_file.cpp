@@ -2,6 +2,7 @@
 
 #include "quantity/text.h"
 #include "store/json_reader.h"
+#include "store/system_error.h"
 
 #include <assimp/Importer.hpp>
 #include <assimp/config.h>
@@ -274,7 +275,7 @@ ScanFile read_scan(std::string_view bytes, std::string_view ending, const std::s
 ScanFile read_scan_file(const std::string& path, Unit unit) {
   std::error_code error;
   const auto size = std::filesystem::file_size(path, error);
-  if (error) return refused(path, "cannot be read: " + error.message());
+  if (error) return refused(path, "cannot be read: " + system_words(error));
   if (size > largest_file) return refused(path, "is over 256 MiB; thin the scan out first");
   std::ifstream file(path, std::ios::binary);
   std::string bytes(size, '\0');

@@ -1,10 +1,11 @@
 #include "store/text_file.h"
 
+#include "store/system_error.h"
+
 #include <fmt/format.h>
 
 #include <cerrno>
 #include <cstdio>
-#include <cstring>
 #include <filesystem>
 
 #include <fcntl.h>
@@ -28,7 +29,7 @@ Target target_of(const std::string& path, Existing existing) {
   Target target{path, {}};
   struct stat at {};
   if (::lstat(path.c_str(), &at) != 0) {
-    if (errno != ENOENT) target.wrong = fmt::format("{} cannot be written: {}", path, std::strerror(errno));
+    if (errno != ENOENT) target.wrong = fmt::format("{} cannot be written: {}", path, system_words(errno));
     return target;
   }
   if (S_ISLNK(at.st_mode)) {
@@ -77,7 +78,7 @@ std::string write_text_file(const std::string& path, std::string_view text, Exis
   if (!target.wrong.empty()) return target.wrong;
   const auto part = fmt::format("{}.new-{}", target.path, ::getpid());
   const auto failed = [&] {
-    const auto why = std::string(std::strerror(errno));
+    const auto why = system_words(errno);
     ::unlink(part.c_str());
     return fmt::format("{} could not be written ({}); check the folder and the space on the disk", path, why);
   };

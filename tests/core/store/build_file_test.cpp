@@ -368,6 +368,46 @@ TEST_F(BuildFileTest, WhatCouldNotBeReadBackIsNotWritten) {
   EXPECT_TRUE(opened().build().records() == demo.build.records());
 }
 
+// Edits were acknowledged and went into a file no path named any more.
+TEST_F(BuildFileTest, AFileTakenAwayOrReplacedIsKeptInACopyBesideIt) {
+  for (const bool replaced : {false, true}) {
+    fs::remove_all(folder_);
+    fs::create_directories(folder_);
+    auto file = made();
+    EXPECT_TRUE(file.apply(build::add_part(file.build(), "First").edit).ok());
+    fs::remove(path_);
+    if (replaced) std::ofstream(path_) << "somebody else's";
+    const auto outcome = file.apply(build::add_part(file.build(), "Second").edit);
+    EXPECT_EQ(outcome.status, FileStatus::moved);
+    const auto beside = (folder_ / "engine-kept.datrin").string();
+    EXPECT_EQ(outcome.message, path_ + (replaced ? " was replaced by another file" : " was taken away") +
+                                   " while it was open; everything is kept, and work goes on in " + beside);
+    EXPECT_EQ(file.path(), beside);
+    EXPECT_EQ(file.build().parts().size(), 2U);
+    EXPECT_EQ(file.apply(build::add_part(file.build(), "Third").edit).status, FileStatus::ok); // said once
+    EXPECT_TRUE(file.undo().ok() && file.undo().ok() && file.undo().ok()); // back to before it was taken away
+    EXPECT_TRUE(file.redo().ok() && file.redo().ok());
+    if (replaced) {
+      EXPECT_EQ(bytes(), "somebody else's");
+    }
+    { auto gone = std::move(file); }
+    EXPECT_EQ(fs::exists(path_), replaced);
+    path_ = beside;
+    EXPECT_EQ(opened().build().parts().size(), 2U);
+    EXPECT_EQ(opened().redo_label(), "Add part Third");
+    path_ = (folder_ / "engine.datrin").string();
+  }
+  // Undo as the first thing that finds it gone, and a file renamed under the window.
+  fs::remove_all(folder_);
+  fs::create_directories(folder_);
+  auto file = made();
+  EXPECT_TRUE(file.apply(build::add_part(file.build(), "First").edit).ok());
+  fs::rename(path_, folder_ / "elsewhere.datrin");
+  EXPECT_EQ(file.undo().status, FileStatus::moved);
+  EXPECT_TRUE(file.build().parts().empty());
+  EXPECT_TRUE(fs::exists(folder_ / "elsewhere.datrin"));
+}
+
 TEST_F(BuildFileTest, AnEditThatDoesNotFitChangesNothing) {
   auto file = made();
   auto edit = build::add_part(file.build(), "One").edit;
