@@ -6,7 +6,9 @@
 #include "store/build_header.h"
 #include "store/build_recovery.h"
 #include "store/json_reader.h"
+#include "store/opened_file.h"
 #include "store/record_json.h"
+#include "store/working_copy.h"
 
 #include <SQLiteCpp/Backup.h>
 #include <SQLiteCpp/SQLiteCpp.h>
@@ -23,7 +25,6 @@
 #include <thread>
 
 #include <fcntl.h>
-#include <sys/stat.h>
 #include <unistd.h>
 
 namespace datrin::store {
@@ -55,29 +56,6 @@ std::string free_path_beside(const std::string& path, const std::string& word) {
     if (!std::filesystem::exists(beside, error)) return beside.string();
   }
 }
-
-/// A copy of a database and its journal in a folder of its own, which goes with it.
-class WorkingCopy {
-public:
-  explicit WorkingCopy(const std::string& path) {
-    std::string pattern = (std::filesystem::temp_directory_path() / "datrin-XXXXXX").string();
-    if (::mkdtemp(pattern.data()) == nullptr) throw std::runtime_error("no folder for a copy could be made");
-    folder_ = pattern;
-    std::filesystem::copy_file(path, this->path());
-    if (std::filesystem::exists(path + "-journal"))
-      std::filesystem::copy_file(path + "-journal", this->path() + "-journal");
-  }
-  ~WorkingCopy() {
-    std::error_code error;
-    std::filesystem::remove_all(folder_, error);
-  }
-  WorkingCopy(const WorkingCopy&) = delete;
-  WorkingCopy& operator=(const WorkingCopy&) = delete;
-  std::string path() const { return folder_ + "/copy.datrin"; }
-
-private:
-  std::string folder_;
-};
 
 } // namespace
 
@@ -126,28 +104,6 @@ void understand(std::vector<Row>& rows, bool skip_unknown) {
 }
 
 } // namespace
-
-/// The file a database was opened from, whatever its path names later. It stays open as long as the database:
-/// closing any opening of a file lets go of the process's locks on it.
-class OpenedFile {
-public:
-  explicit OpenedFile(const std::string& path) : file_(::open(path.c_str(), O_RDONLY | O_CLOEXEC)) {}
-  ~OpenedFile() {
-    if (file_ >= 0) ::close(file_);
-  }
-  OpenedFile(const OpenedFile&) = delete;
-  OpenedFile& operator=(const OpenedFile&) = delete;
-
-  bool is_at(const std::string& path) const {
-    struct stat mine {
-    }, there{};
-    return file_ >= 0 && ::fstat(file_, &mine) == 0 && ::stat(path.c_str(), &there) == 0 &&
-           mine.st_dev == there.st_dev && mine.st_ino == there.st_ino;
-  }
-
-private:
-  int file_;
-};
 
 struct BuildFile::Database {
   explicit Database(const std::string& path, int flags) : opened(path), db(path, flags, 100) {
@@ -427,6 +383,7 @@ FileOutcome BuildFile::apply(const Edit& edit) {
   if (!build_.apply(edit)) return {FileStatus::refused, "the build has changed meanwhile; nothing was done"};
   try {
     auto& db = database_->db;
+    const WritersTurn turn(database_->opened);
     SQLite::Transaction transaction(db);
     database_->write_rows(edit.changes);
     SQLite::Statement supersede(db, "UPDATE changes SET state = ? WHERE state = ?");
@@ -474,6 +431,7 @@ FileOutcome BuildFile::step_back_or_forth(bool back) {
   if (!stayed.ok()) return stayed;
   try {
     auto& db = database_->db;
+    const WritersTurn turn(database_->opened);
     SQLite::Transaction transaction(db);
     SQLite::Statement step(db, back ? newest_done : oldest_undone);
     if (!step.executeStep())

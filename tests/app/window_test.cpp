@@ -24,6 +24,26 @@ TEST_F(Window, AFileThatIsNotABuildIsLeftAloneAndTheOpenOneStays) {
   EXPECT_EQ(file.readAll(), "Dear foundry");
 }
 
+TEST_F(Window, AFileTakenAwayIsSaidAndWorkGoesOnInACopy) {
+  open_demo();
+  ASSERT_TRUE(QFile::remove(demo_path()));
+  auto* field = window->drawing_page()->form()->field("Width");
+  enter(field->edit(), "97.5");
+  const auto kept = folder.filePath("demo-kept.datrin");
+  EXPECT_EQ(window->message(),
+            demo_path() + " was taken away while it was open; everything is kept, and work goes on in " +
+                kept);
+  EXPECT_EQ(window->document().path(), kept);
+  EXPECT_TRUE(window->windowTitle().startsWith("demo-kept")) << window->windowTitle().toStdString();
+  press(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_TRUE(window->message().startsWith("Undone: ")) << window->message().toStdString();
+  press(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+  store::FileOutcome outcome;
+  const auto read = store::BuildFile::open(kept.toStdString(), outcome); // held by the window: for reading
+  ASSERT_TRUE(read);
+  EXPECT_TRUE(read->build().records() == window->document().build().records());
+}
+
 TEST_F(Window, UndoAndRedoNameWhatTheyDo) {
   open_demo();
   auto info = window->document().build().info();
