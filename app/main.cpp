@@ -13,7 +13,9 @@
 #include <QStandardPaths>
 #include <QTimer>
 
+#include <algorithm>
 #include <cstdio>
+#include <string_view>
 
 using namespace datrin;
 
@@ -150,16 +152,28 @@ std::unique_ptr<QSettings> settings_for(bool picture) {
                                      QSettings::IniFormat);
 }
 
+/// Whether only words are asked for: they want no display.
+bool words_only(int argc, char** argv) {
+  return std::any_of(argv + 1, argv + argc, [](const char* word) {
+    const std::string_view w(word);
+    return w == "--help" || w == "-h" || w == "--help-all" || w == "--version" || w == "-v";
+  });
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
-  QApplication application(argc, argv);
-  QApplication::setApplicationName("datrin");
-  QApplication::setOrganizationName("datrin");
-  QApplication::setApplicationVersion("0.1.0");
-  QApplication::setStyle("Fusion");
+  QCoreApplication::setApplicationName("datrin");
+  QCoreApplication::setOrganizationName("datrin");
+  QCoreApplication::setApplicationVersion("0.1.0");
   const Options options;
   QCommandLineParser asked;
+  if (words_only(argc, argv)) {
+    const QCoreApplication without_display(argc, argv);
+    options.read(asked); // says them and ends
+  }
+  QApplication application(argc, argv);
+  QApplication::setStyle("Fusion");
   options.read(asked);
   app::MainWindow window(settings_for(asked.isSet(options.picture)));
   if (asked.isSet(options.dark) || asked.isSet(options.scale))
