@@ -377,7 +377,7 @@ FileOutcome BuildFile::apply(const Edit& edit) {
     return {FileStatus::read_only, fmt::format("{}; \"{}\" was not done", read_only_, edit.label)};
   if (const auto wrong = build::edit_wrong(build_, edit); !wrong.empty())
     return {FileStatus::refused, fmt::format("\"{}\" was not done. {}", edit.label, wrong)};
-  const auto stayed = stay_with_file();
+  auto stayed = stay_with_file();
   if (!stayed.ok()) return stayed;
   // In memory first, without a copy of the whole; taken back there should the disk refuse.
   if (!build_.apply(edit)) return {FileStatus::refused, "the build has changed meanwhile; nothing was done"};
@@ -427,7 +427,7 @@ std::optional<std::string> BuildFile::redo_label() const {
 FileOutcome BuildFile::step_back_or_forth(bool back) {
   Edit taken;
   if (!read_only_.empty()) return {FileStatus::read_only, read_only_};
-  const auto stayed = stay_with_file();
+  auto stayed = stay_with_file();
   if (!stayed.ok()) return stayed;
   try {
     auto& db = database_->db;

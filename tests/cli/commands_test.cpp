@@ -1,5 +1,6 @@
 #include "tests/cli/call.h"
 
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
 
@@ -160,8 +161,8 @@ TEST(Cli, AnAnswerThatCannotBeWrittenIsNoSuccess) {
         "targets " + case_path("targets-1-mill-engine"), "export " + build}) {
     for (const char* to : {">/dev/full", ">&-"}) {
       const auto said = (folder / "said").string();
-      const int status =
-          std::system(("'" + std::string(DATRIN_CLI) + "' " + words + " " + to + " 2>" + said).c_str());
+      const auto line = fmt::format("'{}' {} {} 2>{}", DATRIN_CLI, words, to, said);
+      const int status = std::system(line.c_str());
       EXPECT_EQ(WEXITSTATUS(status), 2) << words << to;
       std::ifstream file(said);
       const std::string text{std::istreambuf_iterator<char>(file), {}};
