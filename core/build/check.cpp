@@ -137,9 +137,8 @@ std::string edit_wrong(const Build& build, const Edit& edit) {
         std::replace(field.begin(), field.end(), '/', ' ');
         return fmt::format("{}: {} {}", name_of(*change.after), field, wrong->rule);
       }
-      for (const Id id : needs(*change.after))
-        if (standing(id) == nullptr)
-          return fmt::format("{}: record {}, which it needs, is not there", name_of(*change.after), id);
+      if (auto wrong = dangling(change.id, *change.after, standing); !wrong.empty())
+        return fmt::format("{}: {}", name_of(*change.after), wrong);
     } else {
       for (const Id id : build.needing(change.id))
         if (const auto* left = standing(id))

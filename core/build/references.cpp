@@ -90,19 +90,27 @@ std::optional<Record> without(const Record& record, const std::vector<Id>& gone)
   return Record(record.kind(), std::move(changed));
 }
 
+std::string dangling(Id id, const Record& record, const std::function<const Record*(Id)>& standing) {
+  for (const auto& f : record.description().fields) {
+    if (f.reference != Reference::needs) continue;
+    const Id needed = *static_cast<const Id*>(f.at_const(record.value().get()));
+    if (needed == 0) continue;
+    const auto* found = standing(needed);
+    if (found == nullptr) return fmt::format("record {} needs record {}, which is not there", id, needed);
+    if (std::find(f.refers_to.begin(), f.refers_to.end(), found->kind()) == f.refers_to.end())
+      return fmt::format("record {} needs record {} as its {}, but that is a {}", id, needed, f.name,
+                         found->description().name);
+  }
+  return {};
+}
+
 std::string first_dangling(const Build& build) {
+  const auto standing = [&](Id id) -> const Record* {
+    const auto found = build.records().find(id);
+    return found == build.records().end() ? nullptr : &found->second;
+  };
   for (const auto& [id, record] : build.records())
-    for (const auto& f : record.description().fields) {
-      if (f.reference != Reference::needs) continue;
-      const Id needed = *static_cast<const Id*>(f.at_const(record.value().get()));
-      if (needed == 0) continue;
-      const auto found = build.records().find(needed);
-      if (found == build.records().end())
-        return fmt::format("record {} needs record {}, which is not there", id, needed);
-      if (std::find(f.refers_to.begin(), f.refers_to.end(), found->second.kind()) == f.refers_to.end())
-        return fmt::format("record {} needs record {} as its {}, but that is a {}", id, needed, f.name,
-                           found->second.description().name);
-    }
+    if (auto wrong = dangling(id, record, standing); !wrong.empty()) return wrong;
   return {};
 }
 

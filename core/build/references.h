@@ -3,6 +3,7 @@
 
 #include "build/build.h"
 
+#include <functional>
 #include <string>
 #include <vector>
 
@@ -19,5 +20,8 @@ std::optional<Record> without(const Record& record, const std::vector<Id>& gone)
 /// The first record that needs one that is not there, or is of the wrong kind, as "record 12 needs record 7,
 /// which is not there"; empty when all stand.
 std::string first_dangling(const Build& build);
+
+/// The same of one record, where `standing` gives the record of an id; null: there is none.
+std::string dangling(Id id, const Record& record, const std::function<const Record*(Id)>& standing);
 
 } // namespace datrin::build

@@ -112,6 +112,7 @@ struct BuildFile::Database {
 
   /// Keeps every other window from writing until this one closes.
   void hold() {
+    const WritersTurn turn(opened); // what a killed writer left half done is put right here
     db.exec("PRAGMA locking_mode = EXCLUSIVE");
     db.exec("BEGIN EXCLUSIVE");
     db.exec("COMMIT");

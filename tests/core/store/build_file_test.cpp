@@ -402,7 +402,11 @@ TEST_F(BuildFileTest, WhatCouldNotBeReadBackIsNotWritten) {
   refused(touch, "touch: centre must be at most 10 km");
   touch.centre = Vec3::Zero();
   touch.piece = 987654321;
-  refused(touch, "touch: record 987654321, which it needs, is not there");
+  const auto next = std::to_string(file.build().next_id());
+  refused(touch, "touch: record " + next + " needs record 987654321, which is not there");
+  touch.piece = part;
+  refused(touch, "touch: record " + next + " needs record " + std::to_string(part) +
+                     " as its piece, but that is a part");
   // A part that goes and leaves its surfaces behind.
   const build::Edit orphans{"Orphans", {{part, demo.build.records().at(part), std::nullopt}}};
   EXPECT_EQ(file.apply(orphans).status, FileStatus::refused);
