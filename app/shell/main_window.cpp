@@ -398,6 +398,9 @@ bool MainWindow::import_json(const QString& path, const QString& to) {
 
 QString MainWindow::export_json(const QString& path) {
   if (!document_.is_open()) return "there is no build open";
+  if (QFileInfo::exists(path) &&
+      QFileInfo(path).canonicalFilePath() == QFileInfo(document_.path()).canonicalFilePath())
+    return path + " is the build itself; choose another name for the JSON file";
   auto log = document_.log(std::numeric_limits<int>::max());
   std::reverse(log.begin(), log.end());
   return qt(store::write_text_file(path.toStdString(), store::write_build_json(document_.build(), log)));

@@ -44,6 +44,16 @@ TEST_F(Window, AFileTakenAwayIsSaidAndWorkGoesOnInACopy) {
   EXPECT_TRUE(read->build().records() == window->document().build().records());
 }
 
+TEST_F(Window, ExportNeverWritesOverTheOpenBuild) {
+  open_demo();
+  EXPECT_EQ(window->export_json(demo_path()),
+            demo_path() + " is the build itself; choose another name for the JSON file");
+  EXPECT_EQ(window->export_json(folder.filePath("a.json")), "");
+  QFile build(demo_path());
+  ASSERT_TRUE(build.open(QIODevice::ReadOnly));
+  EXPECT_TRUE(build.readAll().startsWith("SQLite format 3"));
+}
+
 TEST_F(Window, UndoAndRedoNameWhatTheyDo) {
   open_demo();
   auto info = window->document().build().info();
