@@ -228,7 +228,7 @@ int run_export(const std::string& path, const std::string& to, bool force, std::
     return refused;
   }
   store::FileOutcome outcome;
-  const auto file = store::BuildFile::open(path, outcome);
+  const auto file = store::BuildFile::open(path, outcome, store::Opening::reading);
   if (!outcome.ok()) fmt::print(err, "{}\n", outcome.message);
   if (!file) return refused;
   auto log = file->log(std::numeric_limits<int>::max());

@@ -2,6 +2,7 @@
 
 #include "quantity/length.h"
 #include "quantity/length_text.h"
+#include "quantity/text.h"
 
 #include <fmt/format.h>
 
@@ -13,6 +14,7 @@ namespace datrin::allowance {
 namespace {
 
 constexpr double nothing = 1e-9; // mm
+constexpr double most_passes = 1000;
 
 std::string figure(double v, Unit unit) {
   return length_text(v, unit, {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
@@ -30,6 +32,13 @@ std::string wrong_with(const PassInput& in) {
   if (in.most < in.last - nothing)
     return fmt::format("only {} is left, less than the {} kept for the last step", figure(in.most, in.unit),
                        figure(in.last, in.unit));
+  if (const double passes = (in.most - in.last) / in.rough; passes > most_passes)
+    return fmt::format(
+        "{} to rough off at {} a pass are {} passes, more than the {} that are planned; take more at a pass",
+        figure(in.most - in.last, in.unit),
+        length_text(in.rough, in.unit, {.decimals_mm = 6, .decimals_inch = 7, .show_unit = true}),
+        passes < 1e9 ? grouped(static_cast<std::size_t>(passes)) : "over a thousand million",
+        grouped(static_cast<std::size_t>(most_passes)));
   return {};
 }
 

@@ -51,6 +51,7 @@ struct PassPlan {
   bool usable() const { return status == PassStatus::planned; }
 };
 
+/// Refused, with the reason, where it would come to more than 1,000 roughing passes.
 PassPlan plan_passes(const PassInput& input);
 
 /// A machine's dial.

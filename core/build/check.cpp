@@ -2,6 +2,7 @@
 
 #include "build/edits.h"
 #include "build/references.h"
+#include "quantity/text.h"
 
 #include <Eigen/Core>
 #include <fmt/format.h>
@@ -64,6 +65,7 @@ std::optional<Wrong> wrong_with(const Field& f, const void* record, const std::s
   };
   switch (f.type) {
   case FieldType::text:
+    return fail(is_utf8(*static_cast<const std::string*>(at)) ? "" : "must be text in UTF-8");
   case FieldType::flag:
   case FieldType::flags:
   case FieldType::points:
@@ -123,6 +125,11 @@ std::optional<Wrong> first_wrong(const Record& record) {
 }
 
 std::string edit_wrong(const Build& build, const Edit& edit) {
+  if (!is_utf8(edit.label)) return "its name must be text in UTF-8";
+  const auto made = std::count_if(edit.changes.begin(), edit.changes.end(),
+                                  [](const Change& c) { return c.after && !c.before; });
+  if (build.records().size() + static_cast<std::size_t>(made) > Build::most_records)
+    return fmt::format("A build has at most {} records", grouped(Build::most_records));
   std::map<Id, const Record*> after; // null: removed
   for (const auto& change : edit.changes) after[change.id] = change.after ? &*change.after : nullptr;
   const auto standing = [&](Id id) -> const Record* {

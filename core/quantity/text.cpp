@@ -5,6 +5,7 @@
 #include <charconv>
 #include <cmath>
 #include <cstdint>
+#include <iterator>
 
 namespace datrin {
 
@@ -65,6 +66,38 @@ std::vector<std::string_view> words_of(std::string_view text) {
     from = end;
   }
   return words;
+}
+
+std::string grouped(std::size_t count) {
+  auto text = std::to_string(count);
+  for (auto at = static_cast<std::ptrdiff_t>(text.size()) - 3; at > 0; at -= 3)
+    text.insert(static_cast<std::size_t>(at), ",");
+  return text;
+}
+
+std::string one_line(std::string_view text, std::size_t most) {
+  // Unicode Standard, section 23.2: LRM, RLM, ALM; LRE to RLO; LRI to PDI. Line and paragraph separators.
+  constexpr std::string_view turning[] = {"\u200e", "\u200f", "\u061c", "\u202a", "\u202b", "\u202c",
+                                          "\u202d", "\u202e", "\u2066", "\u2067", "\u2068", "\u2069"};
+  constexpr std::string_view breaks[] = {"\u2028", "\u2029", "\u0085"};
+  std::string line;
+  std::size_t shown = 0;
+  for (std::size_t i = 0; i < text.size();) {
+    std::size_t length = 1;
+    while (i + length < text.size() && (static_cast<unsigned char>(text[i + length]) & 0xC0) == 0x80)
+      ++length;
+    const auto character = text.substr(i, length);
+    i += length;
+    const auto is = [character](std::string_view other) { return character == other; };
+    if (std::any_of(std::begin(turning), std::end(turning), is)) continue;
+    if (shown++ == most) return line + "…";
+    const auto first = static_cast<unsigned char>(character.front());
+    if (first < 0x20 || first == 0x7f || std::any_of(std::begin(breaks), std::end(breaks), is))
+      line += ' ';
+    else
+      line += character;
+  }
+  return line;
 }
 
 std::string counted(std::size_t count, std::string_view one, std::string_view many) {

@@ -29,6 +29,14 @@ std::optional<std::int64_t> whole_from(std::string_view text);
 /// The words of `text`, parted by blanks and tabs. They stand in `text` itself.
 std::vector<std::string_view> words_of(std::string_view text);
 
+/// "1,000,000" for a count.
+std::string grouped(std::size_t count);
+
+/// `text` as it can stand in a line of its own: line ends and other control characters are blanks, marks that
+/// turn the direction of writing are left out, and what is longer than `most` characters ends in "…". For
+/// showing; what is kept and exported is the whole.
+std::string one_line(std::string_view text, std::size_t most = 80);
+
 /// "1 touch", "2 touches", "0 touches".
 std::string counted(std::size_t count, std::string_view one, std::string_view many);
 

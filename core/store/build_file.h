@@ -2,12 +2,13 @@
 // A build on disk: one SQLite database. Each edit is one transaction, written through to the disk before it
 // counts as done; undo and redo live in the same file and so reach back across restarts.
 //
-//   records(id, kind, body)           the build as it stands, one JSON body a record
-//   changes(seq, at, label, rows, state)  every edit in order: rows before and after; done, undone,
-//                                     superseded, or done in the file this one was made from
-//   metadata(key, value)              format_version, next_id
+//   records(id, kind, body, sum)          the build as it stands, one JSON body a record
+//   changes(seq, at, label, rows, state, sum)  every edit in order: rows before and after; done, undone,
+//                                         superseded, or done in the file this one was made from
+//   metadata(key, value)                  format_version, next_id
 //
-// One window at a time writes to a file: it holds SQLite's exclusive lock as long as it is open.
+// One window at a time writes to a file: it holds SQLite's exclusive lock as long as it is open. Nothing is
+// written before the first edit: a file of an earlier format stays one until then.
 
 #include "build/build.h"
 
@@ -18,22 +19,32 @@
 
 namespace datrin::store {
 
+class BuildDatabase;
+
 enum class FileStatus {
   ok,
   moved, ///< done; the file was taken away or replaced meanwhile, and work goes on in a copy: BuildFile::path
   not_there,
+  unreadable,  ///< it may not be read, or is no file
   not_a_build, ///< the file is something else, or nothing in it can be read
-  damaged,     ///< cut short or spoilt; what could be read was put in a file beside it
-  newer,       ///< written by a later version; opened for reading as far as this one understands it
-  held,        ///< another window has it open; opened for reading
-  read_only,   ///< may not be written to; opened for reading
-  refused      ///< the disk or the database said no; the message says what
+  damaged, ///< cut short, spoilt or tampered with; what could be read was put in a file beside it, or, where
+           ///< nothing may be written, is open for reading
+  newer,   ///< written by a later version; opened for reading as far as this one understands it
+  held,    ///< another window has it open; opened for reading
+  read_only, ///< may not be written to; opened for reading
+  refused    ///< the disk or the database said no; the message says what
 };
 
 struct FileOutcome {
   FileStatus status = FileStatus::ok;
   std::string message; ///< for people: what, where, what to do; empty when there is nothing to say
   bool ok() const { return status == FileStatus::ok || status == FileStatus::moved; }
+};
+
+/// What a file is opened for.
+enum class Opening {
+  work,   ///< to be edited: other windows then find it held
+  reading ///< to be looked at only: nothing is held, nothing made beside it, also of a damaged one
 };
 
 /// One line of the log.
@@ -62,8 +73,10 @@ public:
   /// Opens one. Whatever is wrong with the file, it is not written over: a build comes back whenever anything
   /// can be read, and `outcome` says what was found. One that is held, newer or read-only comes back for
   /// reading (`read_only`); of a damaged one, what can be read is put in a new file beside it and that is
-  /// opened.
-  static std::optional<BuildFile> open(const std::string& path, FileOutcome& outcome);
+  /// opened. Whole is only what keeps every rule: tables exactly a build's, every record with its checksum,
+  /// all that records need there.
+  static std::optional<BuildFile> open(const std::string& path, FileOutcome& outcome,
+                                       Opening opening = Opening::work);
 
   const std::string& path() const { return path_; } ///< of a damaged file: of the new one beside it
   const build::Build& build() const { return build_; }
@@ -85,18 +98,20 @@ public:
   std::vector<LogLine> log(int most) const;
 
 private:
-  struct Database;
-  BuildFile(std::string path, std::unique_ptr<Database> database);
+  BuildFile(std::string path, std::unique_ptr<BuildDatabase> database);
   FileOutcome step_back_or_forth(bool back);
   FileOutcome stay_with_file();
-  void load(bool skip_unknown);
-  static std::optional<BuildFile> open_for_reading(const std::string& path, FileStatus status,
-                                                   const std::string& why, FileOutcome& outcome);
+  void load();
+  void load_newer();
+  static std::optional<BuildFile> open_newer(const std::string& path, const std::string& why,
+                                             FileOutcome& outcome);
+  static std::optional<BuildFile> open_copy(const std::string& path, FileStatus status,
+                                            const std::string& why, FileOutcome& outcome);
   static std::optional<BuildFile> open_recovered(const std::string& path, const std::string& why,
-                                                 FileOutcome& outcome);
+                                                 const std::string& not_beside, FileOutcome& outcome);
 
   std::string path_;
-  std::unique_ptr<Database> database_;
+  std::unique_ptr<BuildDatabase> database_;
   build::Build build_;
   std::string read_only_;
 };

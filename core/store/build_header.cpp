@@ -25,6 +25,7 @@ BuildHeader read_build_header(const std::string& path) {
     return std::uint32_t{bytes[at]} << 24 | std::uint32_t{bytes[at + 1]} << 16 |
            std::uint32_t{bytes[at + 2]} << 8 | std::uint32_t{bytes[at + 3]};
   };
+  header.write_ahead = bytes[18] != 1 || bytes[19] != 1;
   header.application_id = word(68);
   header.user_version = word(60);
   const std::uint32_t page = std::uint32_t{bytes[16]} << 8 | bytes[17];

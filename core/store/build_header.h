@@ -8,10 +8,11 @@
 namespace datrin::store {
 
 inline constexpr std::uint32_t build_application_id = 0x44617472; // "Datr"
-inline constexpr std::uint32_t build_format_version = 5;
+inline constexpr std::uint32_t build_format_version = 6;
 
 struct BuildHeader {
-  bool database = false; ///< it begins as a SQLite database does
+  bool database = false;    ///< it begins as a SQLite database does
+  bool write_ahead = false; ///< kept with a log of its own beside it (WAL), as no build is
   std::uint32_t application_id = 0, user_version = 0;
   std::uint64_t size = 0;        ///< bytes there are
   std::uint64_t stated_size = 0; ///< bytes the header says there are; 0: it does not say

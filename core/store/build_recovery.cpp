@@ -1,13 +1,19 @@
 #include "store/build_recovery.h"
 
 #include "build/description.h"
+#include "build/references.h"
+#include "quantity/text.h"
+#include "store/build_database.h"
+#include "store/failure_words.h"
 #include "store/record_json.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <fmt/format.h>
+#include <nlohmann/json.hpp>
 
 #include <functional>
 #include <map>
+#include <stdexcept>
 
 namespace datrin::store {
 namespace {
@@ -22,13 +28,15 @@ void every_readable_row(SQLite::Database& db, const std::string& columns, const 
                         const std::string& key, const std::function<void(SQLite::Statement&)>& take,
                         std::string& message) {
   std::int64_t last = 0;
-  const auto note = [&](const std::exception& error) { message = error.what(); };
+  const auto note = [&](const std::exception& error) { message = failure_words(error); };
   for (;;) {
     try {
       SQLite::Statement run(
           db, fmt::format("SELECT {} FROM {} WHERE {} > {} ORDER BY {}", columns, table, key, last, key));
       while (run.executeStep()) {
-        last = run.getColumn(0).getInt64();
+        const auto key_here = run.getColumn(0).getInt64();
+        if (key_here <= last) throw std::runtime_error("its rows run in a circle");
+        last = key_here;
         take(run);
       }
       return;
@@ -59,56 +67,115 @@ void every_readable_row(SQLite::Database& db, const std::string& columns, const 
   }
 }
 
+/// `text` with U+FFFD for each byte that is none of UTF-8.
+std::string readable(const std::string& text) {
+  if (is_utf8(text)) return text;
+  return json::parse(json(text).dump(-1, ' ', false, json::error_handler_t::replace)).get<std::string>();
+}
+
+bool has_sums(SQLite::Database& db, const char* table) {
+  try {
+    const SQLite::Statement there(db, fmt::format("SELECT sum FROM {} LIMIT 0", table));
+    return true;
+  } catch (const std::exception&) {
+    return false;
+  }
+}
+
 class Recovery {
 public:
-  explicit Recovery(const std::string& path) : db_(path, SQLite::OPEN_READWRITE) {
-    db_.exec("PRAGMA writable_schema = ON"); // reads a file whose end is missing
-  }
+  explicit Recovery(const std::string& path)
+      : file_(path, SQLite::OPEN_READWRITE, BuildDatabase::For::recovery), db_(file_.db) {}
 
   RecoveredBuild run() {
+    const BuildDatabase::Bound bound(file_);
+    const bool sums = has_sums(db_, "records");
     every_readable_row(
-        db_, "id, kind, body", "records", "id",
-        [this](SQLite::Statement& row) {
-          const auto id = row.getColumn(0).getInt64();
-          if (auto record = read(row.getColumn(1).getString(), row.getColumn(2).getString()))
-            found_.insert_or_assign(id, std::move(*record));
-        },
-        result_.message);
+        db_, sums ? "id, kind, body, sum" : "id, kind, body", "records", "id",
+        [this, sums](SQLite::Statement& row) { take_record(row, sums); }, result_.message);
+    const bool log_sums = has_sums(db_, "changes");
     every_readable_row(
-        db_, "seq, at, label, rows, state", "changes", "seq",
-        [this](SQLite::Statement& row) { take_from_log(row); }, result_.message);
+        db_, log_sums ? "seq, at, label, rows, state, sum" : "seq, at, label, rows, state", "changes", "seq",
+        [this, log_sums](SQLite::Statement& row) { take_from_log(row, log_sums); }, result_.message);
+    settle();
+    result_.records = found_.size();
+    for (auto& [id, record] : found_) result_.build.load(id, std::move(record));
+    stand_in();
+    leave_out_what_cannot_stand();
+    return std::move(result_);
+  }
+
+private:
+  /// Record 1 is the build itself, and no other is.
+  static bool in_place(build::Id id, const build::Record& record) {
+    return id > 0 && (id == build::Build::info_id) == (record.as<build::Info>() != nullptr);
+  }
+
+  void take_record(SQLite::Statement& row, bool sums) {
+    const auto id = row.getColumn(0).getInt64();
+    const auto kind = row.getColumn(1).getString(), body = row.getColumn(2).getString();
+    try {
+      auto record = record_from_json(kind, json::parse(body));
+      if (!in_place(id, record)) throw std::runtime_error("it stands where it cannot");
+      const bool as_written = !sums || record_sum(id, kind, body) == row.getColumn(3).getInt64();
+      (as_written ? found_ : doubtful_).insert_or_assign(id, std::move(record));
+    } catch (const std::exception& error) {
+      result_.message = failure_words(error);
+      unreadable_.insert_or_assign(id, build::kind_called(kind) >= 0 ? kind : "record");
+    }
+  }
+
+  /// The last the log knows of each record.
+  void take_from_log(SQLite::Statement& row, bool sums) {
+    const auto text = [&row](int column) { return row.getColumn(column).getString(); };
+    const auto seq = row.getColumn(0).getInt64();
+    const int state = row.getColumn(4).getInt();
+    const bool undone = state == change_undone || state == change_superseded;
+    result_.log.push_back({seq, readable(text(1)), readable(text(2)), undone});
+    if (undone) return;
+    if (sums && change_sum(seq, text(1), text(2), text(3), state) != row.getColumn(5).getInt64()) return;
+    try {
+      for (auto& change : changes_from_json(json::parse(text(3))))
+        if (!change.after || in_place(change.id, *change.after))
+          in_log_.insert_or_assign(change.id, std::move(change.after));
+    } catch (const std::exception& error) {
+      result_.message = failure_words(error);
+    }
+  }
+
+  /// What no table of records gave, or gave otherwise than written, comes from the log where that knows it.
+  void settle() {
     for (auto& [id, record] : in_log_)
       if (record && !found_.contains(id)) {
         found_.insert_or_assign(id, std::move(*record));
         ++result_.from_log;
       }
-    result_.records = found_.size();
-    for (auto& [id, record] : found_) result_.build.load(id, std::move(record));
-    stand_in();
-    return std::move(result_);
+    for (auto& [id, record] : doubtful_)
+      if (!found_.contains(id)) {
+        result_.doubtful.push_back(fmt::format("{} {}", record.description().name, id));
+        found_.insert_or_assign(id, std::move(record));
+      }
+    if (!found_.contains(build::Build::info_id)) unreadable_.insert_or_assign(build::Build::info_id, "build");
+    for (const auto& [id, kind] : unreadable_)
+      if (!found_.contains(id)) result_.lost.push_back(fmt::format("{} {}", kind, id));
   }
 
-private:
-  static std::optional<build::Record> read(const std::string& kind, const std::string& body) {
-    try {
-      return record_from_json(kind, json::parse(body));
-    } catch (const std::exception&) {
-      return std::nullopt;
-    }
-  }
-
-  /// The last the log knows of each record.
-  void take_from_log(SQLite::Statement& row) {
-    const int state = row.getColumn(4).getInt();
-    const bool undone = state == 1 || state == 2;
-    result_.log.push_back(
-        {row.getColumn(0).getInt64(), row.getColumn(1).getString(), row.getColumn(2).getString(), undone});
-    if (undone) return;
-    try {
-      for (auto& change : changes_from_json(json::parse(row.getColumn(3).getString())))
-        in_log_.insert_or_assign(change.id, std::move(change.after));
-    } catch (const std::exception& error) {
-      result_.message = error.what();
+  /// What needs a record that is there, but of another kind.
+  void leave_out_what_cannot_stand() {
+    const auto standing = [this](build::Id id) -> const build::Record* {
+      const auto found = result_.build.records().find(id);
+      return found == result_.build.records().end() ? nullptr : &found->second;
+    };
+    for (bool more = true; more;) {
+      more = false;
+      const auto records = result_.build.records();
+      for (const auto& [id, record] : records) {
+        if (build::dangling(id, record, standing).empty()) continue;
+        result_.lost.push_back(fmt::format("{} {}", record.description().name, id));
+        (void)result_.build.apply({{}, {{id, record, std::nullopt}}});
+        --result_.records;
+        more = true;
+      }
     }
   }
 
@@ -176,8 +243,10 @@ private:
 
   static constexpr double last_place = 1e6; ///< stand-ins come last in lists
 
-  SQLite::Database db_;
-  std::map<build::Id, build::Record> found_;
+  BuildDatabase file_;
+  SQLite::Database& db_;
+  std::map<build::Id, build::Record> found_, doubtful_;
+  std::map<build::Id, std::string> unreadable_; ///< their kinds
   std::map<build::Id, std::optional<build::Record>> in_log_;
   RecoveredBuild result_;
 };
@@ -189,7 +258,7 @@ RecoveredBuild recover_build(const std::string& copy) {
     return Recovery(copy).run();
   } catch (const std::exception& error) {
     RecoveredBuild nothing;
-    nothing.message = error.what();
+    nothing.message = failure_words(error);
     return nothing;
   }
 }

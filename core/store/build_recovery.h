@@ -11,7 +11,10 @@ struct RecoveredBuild {
   std::size_t records = 0;   ///< read, from the records or from the log
   std::size_t from_log = 0;  ///< of those, only the log still had them
   std::size_t stand_ins = 0; ///< made for records others refer to and that are lost
-  std::string message;       ///< what went wrong last
+  std::vector<std::string>
+      lost; ///< records that stood in it, could not be read and are not in the log: "touch 12"
+  std::vector<std::string> doubtful; ///< kept, though not as they were written and not in the log: "wall 7"
+  std::string message;               ///< what went wrong last
 };
 
 /// Reads every record it can, each on its own, and the log; a record that is lost but stands in the log comes

@@ -28,31 +28,29 @@ std::string line_and_column(std::string_view text, std::size_t byte) {
   return fmt::format("line {}, column {}", line, column);
 }
 
-/// Finds a key that stands twice in one object; parsing itself would keep the last one silently.
-class DuplicateKeys : public nlohmann::json_sax<json> {
+/// Finds a key that stands twice in one object (parsing itself would keep the last one silently), and what is
+/// more than can be read in bounded memory.
+class BeforeParsing : public nlohmann::json_sax<json> {
 public:
-  bool null() override { return true; }
-  bool boolean(bool) override { return true; }
-  bool number_integer(number_integer_t) override { return true; }
-  bool number_unsigned(number_unsigned_t) override { return true; }
-  bool number_float(number_float_t, const string_t&) override { return true; }
-  bool string(string_t&) override { return true; }
-  bool binary(binary_t&) override { return true; }
-  bool start_object(std::size_t) override {
-    keys_.emplace_back();
-    return true;
-  }
-  bool end_object() override {
-    keys_.pop_back();
-    return true;
-  }
+  /// `one_by_one`: the elements of the document's own lists are not kept together.
+  explicit BeforeParsing(bool one_by_one) : one_by_one_(one_by_one) {}
+
+  bool null() override { return count(); }
+  bool boolean(bool) override { return count(); }
+  bool number_integer(number_integer_t) override { return count(); }
+  bool number_unsigned(number_unsigned_t) override { return count(); }
+  bool number_float(number_float_t, const string_t&) override { return count(); }
+  bool string(string_t&) override { return count(); }
+  bool binary(binary_t&) override { return count(); }
+  bool start_object(std::size_t) override { return count() && open(true); }
+  bool end_object() override { return close(); }
   bool key(string_t& name) override {
-    if (keys_.back().insert(name).second) return true;
+    if (open_.back().keys.insert(name).second) return true;
     twice = name;
     return false;
   }
-  bool start_array(std::size_t) override { return true; }
-  bool end_array() override { return true; }
+  bool start_array(std::size_t) override { return count() && open(false); }
+  bool end_array() override { return close(); }
   bool parse_error(std::size_t position, const std::string&,
                    const nlohmann::detail::exception& error) override {
     byte = position;
@@ -61,12 +59,42 @@ public:
     return false;
   }
 
-  std::string twice, what;
+  std::string twice, what, too_much;
   std::size_t byte = 0;
   bool overflow = false;
 
 private:
-  std::vector<std::set<std::string>> keys_;
+  struct Open {
+    bool object = false;
+    std::set<std::string> keys;
+  };
+
+  bool open(bool object) {
+    open_.push_back({object, {}});
+    constexpr std::size_t deepest = 1000;
+    if (open_.size() > deepest)
+      too_much = fmt::format("more than {} lists and objects in one another", deepest);
+    return open_.size() <= deepest;
+  }
+  bool close() {
+    open_.pop_back();
+    return true;
+  }
+  bool in_list() const { return open_.size() == 2 && open_[0].object && !open_[1].object; }
+  bool count() {
+    if (one_by_one_ && in_list()) {
+      values_ = 0;
+      if (++elements_ > most_elements)
+        too_much = fmt::format("more than {} elements", grouped(most_elements));
+    }
+    const auto most = one_by_one_ ? most_values_in_one : most_values;
+    if (++values_ > most) too_much = fmt::format("more than {} values", grouped(most));
+    return too_much.empty();
+  }
+
+  bool one_by_one_;
+  std::vector<Open> open_;
+  std::size_t values_ = 0, elements_ = 0;
 };
 
 /// The reason in the library's message, without its own prefix and position.
@@ -90,6 +118,7 @@ std::string read_text_file(const std::string& path) {
   const auto size = std::filesystem::file_size(path, error);
   if (!error && size > largest_file) throw Refusal(path + ": is over 256 MiB");
   std::string text;
+  if (!error) text.reserve(size + 1);
   std::vector<char> block(1 << 16);
   while (file.read(block.data(), static_cast<std::streamsize>(block.size())) || file.gcount() > 0) {
     text.append(block.data(), static_cast<std::size_t>(file.gcount()));
@@ -111,19 +140,51 @@ std::string read_text_file(const std::string& path) {
   return text;
 }
 
-json parse_json(std::string_view text, const std::string& label) {
+namespace {
+
+/// `text` without its byte order mark, when it is JSON that can be read; else throws.
+std::string_view readable_json(std::string_view text, const std::string& label, bool one_by_one) {
   if (text.starts_with("\xEF\xBB\xBF")) text.remove_prefix(3);
   if (trimmed(text).empty()) throw Refusal(label + ": line 1, column 1: the file is empty");
-  DuplicateKeys duplicates;
-  if (!json::sax_parse(text.begin(), text.end(), &duplicates)) {
-    if (!duplicates.twice.empty())
-      throw Refusal(fmt::format("{}: the key \"{}\" stands twice in one object", label, duplicates.twice));
-    const auto byte = duplicates.byte > 0 ? duplicates.byte - 1 : 0;
-    throw Refusal(fmt::format("{}: {}: {}", label, line_and_column(text, byte),
-                              duplicates.overflow ? "the number is too large"
-                                                  : "this is not JSON: " + reason_of(duplicates.what)));
-  }
+  BeforeParsing look(one_by_one);
+  if (json::sax_parse(text.begin(), text.end(), &look)) return text;
+  if (!look.too_much.empty())
+    throw Refusal(fmt::format("{}: it holds {}, more than can be read at once", label, look.too_much));
+  if (!look.twice.empty())
+    throw Refusal(fmt::format("{}: the key \"{}\" stands twice in one object", label, one_line(look.twice)));
+  const auto byte = look.byte > 0 ? look.byte - 1 : 0;
+  throw Refusal(fmt::format("{}: {}: {}", label, line_and_column(text, byte),
+                            look.overflow ? "the number is too large"
+                                          : "this is not JSON: " + one_line(reason_of(look.what))));
+}
+
+} // namespace
+
+json parse_json(std::string_view text, const std::string& label) {
+  text = readable_json(text, label, false);
   return json::parse(text.begin(), text.end());
+}
+
+json parse_json(std::string_view text, const std::string& label, const TakeElement& take) {
+  text = readable_json(text, label, true);
+  std::string list;
+  bool in_list = false;
+  std::size_t index = 0;
+  const auto keep = [&](int depth, json::parse_event_t event, json& parsed) {
+    using enum json::parse_event_t;
+    if (depth == 1 && event == key) {
+      list = parsed.get<std::string>();
+      index = 0;
+      in_list = false;
+    } else if (depth == 1 && event == array_start) {
+      in_list = true;
+    } else if (depth == 2 && in_list && (event == value || event == object_end || event == array_end)) {
+      take(list, index++, parsed);
+      return false;
+    }
+    return true;
+  };
+  return json::parse(text.begin(), text.end(), keep);
 }
 
 std::string JsonAt::pointer() const {
@@ -151,6 +212,10 @@ JsonAt JsonAt::at(const char* key) const {
 
 JsonAt JsonAt::at(std::size_t index) const {
   return {(*value_)[index], *this, nullptr, index};
+}
+
+JsonAt JsonAt::element(const char* key, std::size_t index, const json& element) const {
+  return {element, JsonAt(element, *this, key, 0), nullptr, index};
 }
 
 std::size_t JsonAt::size() const {
@@ -204,7 +269,8 @@ void JsonAt::only_keys(const std::vector<std::string>& known) const {
   if (!value_->is_object()) refuse("must be an object");
   for (const auto& [key, unused] : value_->items()) {
     if (std::find(known.begin(), known.end(), key) != known.end()) continue;
-    const auto text = fmt::format("there is no key called \"{}\" here{}", key, did_you_mean(key, known));
+    const auto text =
+        fmt::format("there is no key called \"{}\" here{}", one_line(key), did_you_mean(key, known));
     if (!way_)
       JsonAt(*value_, *this, key.c_str(), 0).refuse(text);
     else

@@ -7,6 +7,7 @@
 #include <nlohmann/json.hpp>
 
 #include <cstddef>
+#include <functional>
 #include <memory>
 #include <stdexcept>
 #include <string>
@@ -26,9 +27,25 @@ inline constexpr std::size_t largest_file = std::size_t{256} << 20; ///< bytes
 /// The bytes of the file at `path`. Throws Refusal when it cannot be read, is over 256 MiB or is not UTF-8.
 std::string read_text_file(const std::string& path);
 
+/// So much may a document hold that is read as a whole, and so much one element of a list that is read one by
+/// one: each value takes some 100 bytes while it is read.
+inline constexpr std::size_t most_values = 4'000'000, most_values_in_one = 1'000'000;
+
+/// So many elements may such lists hold: records and lines of a log together.
+inline constexpr std::size_t most_elements = 2'000'000;
+
 /// Parses `text`. Throws Refusal with "label: line L, column C: …" for anything that is not JSON (RFC 8259),
-/// for numbers that overflow, and for a key that stands twice in one object.
+/// for numbers that overflow, for a key that stands twice in one object, and for more than `most_values`.
 nlohmann::json parse_json(std::string_view text, const std::string& label);
+
+/// Given an element of a list of the document's own: the list's key, the element's place in it, the element.
+using TakeElement =
+    std::function<void(const std::string& list, std::size_t index, const nlohmann::json& element)>;
+
+/// The same for documents whose lists are long: each element of a list that is a member of the document goes
+/// to `take` when it is read, and is not kept; the list is empty in what is returned. So memory is bounded by
+/// the largest element.
+nlohmann::json parse_json(std::string_view text, const std::string& label, const TakeElement& take);
 
 /// A value in a document and the way to it, so that a refusal can say where.
 class JsonAt {
@@ -43,6 +60,9 @@ public:
   JsonAt at(const char* key) const;   ///< refused when missing; `key` outlives the value
   JsonAt at(std::size_t index) const; ///< index within size()
   std::size_t size() const;           ///< of an array; refused for anything else
+
+  /// `element` as it stood at `index` in the list `key` here: for what `parse_json` gave away.
+  JsonAt element(const char* key, std::size_t index, const nlohmann::json& element) const;
 
   double number() const;       ///< finite
   double positive() const;     ///< above 0

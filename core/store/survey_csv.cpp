@@ -14,9 +14,18 @@
 namespace datrin::store {
 namespace {
 
-/// Splits one line; a field may stand in double quotes, doubled inside. Nothing when a quote is not closed.
+/// A table program takes such a text for a formula and carries it out (common practice: an apostrophe before
+/// it).
+bool like_a_formula(std::string_view text) {
+  text.remove_prefix(std::min(text.find_first_not_of('\''), text.size()));
+  return !text.empty() && std::string_view("=+-@\t\r").find(text.front()) != std::string_view::npos;
+}
+
+/// Splits one line; a field may stand in double quotes, doubled inside, and is then taken as it is. Nothing
+/// when a quote is not closed.
 std::optional<std::vector<std::string>> split(std::string_view line, char separator) {
   std::vector<std::string> fields(1);
+  std::vector<bool> was_quoted(1);
   bool quoted = false;
   for (std::size_t i = 0; i < line.size(); ++i) {
     const char c = line[i];
@@ -29,16 +38,59 @@ std::optional<std::vector<std::string>> split(std::string_view line, char separa
         quoted = false;
     } else if (c == '"' && trimmed(fields.back()).empty()) {
       quoted = true;
+      was_quoted.back() = true;
       fields.back().clear();
     } else if (c == separator) {
       fields.emplace_back();
-    } else {
+      was_quoted.push_back(false);
+    } else if (!was_quoted.back() || c != ' ') {
       fields.back() += c;
     }
   }
   if (quoted) return std::nullopt;
-  for (auto& field : fields) field = std::string(trimmed(field));
+  for (std::size_t k = 0; k < fields.size(); ++k)
+    if (!was_quoted[k]) fields[k] = std::string(trimmed(fields[k]));
   return fields;
+}
+
+/// A field as it was before `csv_field` wrote it.
+std::string text_of(const std::string& field) {
+  return field.starts_with('\'') && like_a_formula(field) ? field.substr(1) : field;
+}
+
+constexpr std::size_t longest_line = std::size_t{1} << 20, most_columns = 1000, most_touches = 1'000'000,
+                      most_bad = 10'000;
+
+/// Where the line that begins `text` ends; line ends in a quoted field do not count. npos: at the end of it
+/// all. A quote that is not closed as a field's must be spoils its own line only.
+std::size_t end_of_line(std::string_view text) {
+  const auto own = text.find('\n');
+  const auto first = trimmed(text.substr(0, own));
+  if (first.starts_with('#') || first.find('"') == std::string_view::npos) return own;
+  bool quoted = false, blank_so_far = true; // a quote begins a field only where nothing else stands in it
+  for (std::size_t i = 0; i < std::min(text.size(), longest_line + 1); ++i) {
+    const char c = text[i];
+    if (quoted) {
+      if (c != '"') continue;
+      const char next = i + 1 < text.size() ? text[i + 1] : '\n';
+      if (next == '"') {
+        ++i;
+        continue;
+      }
+      if (std::string_view(",;\t \r\n").find(next) == std::string_view::npos) return own;
+      quoted = false;
+    } else if (c == '\n') {
+      return i;
+    } else if (c == ',' || c == ';' || c == '\t') {
+      blank_so_far = true;
+    } else if (c == '"' && blank_so_far) {
+      quoted = true;
+      blank_so_far = false;
+    } else if (c != ' ') {
+      blank_so_far = false;
+    }
+  }
+  return !quoted && text.size() <= longest_line ? std::string_view::npos : own;
 }
 
 std::optional<double> number(std::string text, bool decimal_comma) {
@@ -112,16 +164,27 @@ public:
     std::size_t number_of_line = 0;
     bool header = false;
     while (!text.empty()) {
-      const auto end = text.find('\n');
+      const auto end = end_of_line(text);
       const auto line = trimmed_end(text.substr(0, end));
+      const auto whole = text.substr(0, end);
       text = end == std::string_view::npos ? std::string_view{} : text.substr(end + 1);
-      ++number_of_line;
+      const auto at = number_of_line + 1;
+      number_of_line += 1 + static_cast<std::size_t>(std::count(whole.begin(), whole.end(), '\n'));
+      if (line.size() > longest_line)
+        return refuse(fmt::format("line {}: it is over 1 MiB long; this is no survey", at));
+      if (out_.good.size() + out_.marks.size() == most_touches)
+        return refuse(
+            fmt::format("line {}: a survey has at most {} touches; read a cloud of points as a scan", at,
+                        grouped(most_touches)));
+      if (out_.bad.size() == most_bad)
+        return refuse(fmt::format("{} lines cannot be read, the first: {}", grouped(most_bad),
+                                  out_.bad.front().message));
       if (trimmed(line).empty() || trimmed(line).front() == '#') continue;
       if (!header) {
-        if (!read_header(line, number_of_line)) return std::move(out_);
+        if (!read_header(line, at)) return std::move(out_);
         header = true;
       } else {
-        read_line(line, number_of_line);
+        read_line(line, at);
       }
     }
     if (!header)
@@ -152,6 +215,9 @@ private:
       return false;
     };
     if (!names) return fail("a quote is not closed");
+    if (names->size() > most_columns)
+      return fail(fmt::format("it names {} columns; at most {} are read", grouped(names->size()),
+                              grouped(most_columns)));
     std::map<Field, std::string> seen;
     for (const auto& name : *names) {
       columns_.push_back(column_named(name));
@@ -159,8 +225,8 @@ private:
       if (field == Field::other) {
         if (!name.empty()) out_.kept_as_notes.push_back(name);
       } else if (const auto [entry, fresh] = seen.emplace(field, name); !fresh) {
-        return fail(
-            fmt::format("the columns \"{}\" and \"{}\" state the same thing; keep one", entry->second, name));
+        return fail(fmt::format("the columns \"{}\" and \"{}\" state the same thing; keep one", entry->second,
+                                one_line(name)));
       }
     }
     if (!seen.count(Field::surface))
@@ -172,7 +238,7 @@ private:
 
   void bad(std::size_t line, const std::string& column, const std::string& rule) {
     out_.bad.push_back({line, column.empty() ? fmt::format("line {}: {}", line, rule)
-                                             : fmt::format("line {}, {}: {}", line, column, rule)});
+                                             : fmt::format("line {}, {}: {}", line, one_line(column), rule)});
   }
 
   void read_line(std::string_view text, std::size_t at) {
@@ -187,8 +253,10 @@ private:
     std::string mark;
     std::string notes;
     for (std::size_t i = 0; i < fields->size(); ++i) {
-      const auto& field = (*fields)[i];
       const auto& column = columns_[i];
+      const bool words = column.field == Field::surface || column.field == Field::setting ||
+                         column.field == Field::note || column.field == Field::other;
+      const auto field = words ? text_of((*fields)[i]) : (*fields)[i];
       if (field.empty()) continue;
       if (column.field == Field::surface) {
         const auto found = by_name_.find(slug(field));
@@ -198,8 +266,9 @@ private:
           continue;
         }
         if (found == by_name_.end())
-          return bad(at, column.name,
-                     fmt::format("no surface is called \"{}\"{}", field, did_you_mean(field, names_)));
+          return bad(
+              at, column.name,
+              fmt::format("no surface is called \"{}\"{}", one_line(field), did_you_mean(field, names_)));
         line.surface = line.touch.surface = found->second;
         have_surface = true;
       } else if (column.field == Field::setting) {
@@ -210,7 +279,7 @@ private:
         notes += fmt::format("{}{}: {}", notes.empty() ? "" : "; ", column.name, field);
       } else {
         const auto value = number(field, separator_ == ';');
-        if (!value) return bad(at, column.name, fmt::format("\"{}\" is not a number", field));
+        if (!value) return bad(at, column.name, fmt::format("\"{}\" is not a number", one_line(field)));
         if (!is_length(*value * column.scale)) return bad(at, column.name, too_long);
         if (!take(line.touch, column, *value, have)) return bad(at, column.name, "must not be negative");
       }
@@ -272,11 +341,12 @@ private:
 };
 
 std::string csv_field(const std::string& text) {
-  if (text.find_first_of(",;\"\t#") == std::string::npos && trimmed(text) == text) return text;
+  const auto whole = like_a_formula(text) ? "'" + text : text;
+  if (whole.find_first_of(",;\"\t#\n\r") == std::string::npos && trimmed(whole) == whole) return whole;
   std::string out = "\"";
-  for (const char c : text) {
+  for (const char c : whole) {
     if (c == '"') out += '"';
-    out += c == '\n' || c == '\r' ? ' ' : c;
+    out += c;
   }
   return out + '"';
 }

@@ -3,7 +3,11 @@
 // `surface`; `x`, `y`, `z` with the unit in the name (`x_mm` or `x_in`); optional `tip_radius_mm`,
 // `toward_x`, `toward_y`, `toward_z`, `uncertainty_mm`, `setting`, `note`. Other columns are kept in the
 // note. A line on the surface "mark A" is a reading of the reference mark A. A decimal comma is read only
-// where the separator is a semicolon.
+// where the separator is a semicolon. A field in double quotes may hold line ends. A text that a table would
+// take for a formula stands behind an apostrophe ("'=1+1"), which is taken off again.
+//
+// A survey is touches made by hand: at most a million of them, a line of at most a mebibyte, a thousand
+// columns; a file of which ten thousand lines cannot be read is refused as none.
 
 #include "build/records.h"
 

@@ -45,11 +45,20 @@ struct Standing {
 
 } // namespace
 
-WorkingCopy::WorkingCopy(const std::string& path) {
+TemporaryFolder::TemporaryFolder() {
   std::string pattern = (std::filesystem::temp_directory_path() / "datrin-XXXXXX").string();
   if (::mkdtemp(pattern.data()) == nullptr) throw std::runtime_error("no folder for a copy could be made");
-  folder_ = pattern;
-  const OpenedFile file(path); // its lock goes with it
+  path_ = pattern;
+}
+
+TemporaryFolder::~TemporaryFolder() {
+  std::error_code error;
+  std::filesystem::remove_all(path_, error);
+}
+
+WorkingCopy::WorkingCopy(const std::string& link) {
+  const auto path = std::filesystem::canonical(link).string(); // a journal lies beside a link's target
+  const OpenedFile file(path);                                 // its lock goes with it
   if (file.lock_to_copy()) {
     copy(path);
     return;
@@ -66,16 +75,12 @@ WorkingCopy::WorkingCopy(const std::string& path) {
   throw std::runtime_error("it is written to all the time; try again");
 }
 
-WorkingCopy::~WorkingCopy() {
-  std::error_code error;
-  std::filesystem::remove_all(folder_, error);
-}
-
 void WorkingCopy::copy(const std::string& from) const {
   constexpr auto over = std::filesystem::copy_options::overwrite_existing;
   std::filesystem::copy_file(from, path(), over);
-  if (std::filesystem::exists(from + "-journal"))
-    std::filesystem::copy_file(from + "-journal", path() + "-journal", over);
+  for (const char* beside : {"-journal", "-wal"})
+    if (std::filesystem::exists(from + beside))
+      std::filesystem::copy_file(from + beside, path() + beside, over);
 }
 
 } // namespace datrin::store

@@ -5,21 +5,31 @@
 
 namespace datrin::store {
 
+/// A folder of its own, which goes with this.
+class TemporaryFolder {
+public:
+  TemporaryFolder(); ///< throws std::exception when none can be made
+  ~TemporaryFolder();
+  TemporaryFolder(const TemporaryFolder&) = delete;
+  TemporaryFolder& operator=(const TemporaryFolder&) = delete;
+  const std::string& path() const { return path_; }
+
+private:
+  std::string path_;
+};
+
 /// Whole even while another window writes: copies have their turn between transactions (store/opened_file.h);
 /// and where the disk knows no turns, a transaction makes the journal hot before it writes a page, and counts
 /// itself, so that between two looks that find it cold and the count the same no page was written.
 class WorkingCopy {
 public:
-  /// Throws std::exception when no copy could be made.
+  /// Of the database at `path`, or at a link's target. Throws std::exception when no copy could be made.
   explicit WorkingCopy(const std::string& path);
-  ~WorkingCopy();
-  WorkingCopy(const WorkingCopy&) = delete;
-  WorkingCopy& operator=(const WorkingCopy&) = delete;
-  std::string path() const { return folder_ + "/copy.datrin"; }
+  std::string path() const { return folder_.path() + "/copy.datrin"; }
 
 private:
   void copy(const std::string& from) const;
-  std::string folder_;
+  TemporaryFolder folder_;
 };
 
 } // namespace datrin::store

@@ -3,9 +3,9 @@
 #include "build/edit_drawing.h"
 #include "build/edits.h"
 #include "build/references.h"
-#include "demo/mill_engine.h"
 #include "store/json_reader.h"
 #include "store/record_json.h"
+#include "tests/core/build_file_fixture.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <gtest/gtest.h>
@@ -24,51 +24,6 @@
 using namespace datrin;
 using namespace datrin::store;
 namespace fs = std::filesystem;
-
-namespace {
-
-class BuildFileTest : public testing::Test {
-protected:
-  void SetUp() override {
-    folder_ = fs::temp_directory_path() / ("datrin-test-" + std::to_string(::getpid()) + "-" +
-                                           testing::UnitTest::GetInstance()->current_test_info()->name());
-    fs::remove_all(folder_);
-    fs::create_directories(folder_);
-    path_ = (folder_ / "engine.datrin").string();
-  }
-  void TearDown() override { fs::remove_all(folder_); }
-
-  BuildFile made() {
-    FileOutcome outcome;
-    auto file = BuildFile::create(path_, "Engine", outcome);
-    EXPECT_TRUE(outcome.ok()) << outcome.message;
-    return std::move(*file);
-  }
-  BuildFile made_demo(const demo::DemoBuild& demo) {
-    auto file = made();
-    for (auto edit : demo.edits) {
-      for (auto& change : edit.changes)
-        if (change.id == build::Build::info_id) change.before = file.build().records().at(change.id);
-      EXPECT_TRUE(file.apply(edit).ok());
-    }
-    return file;
-  }
-  BuildFile opened() {
-    FileOutcome outcome;
-    auto file = BuildFile::open(path_, outcome);
-    EXPECT_TRUE(outcome.ok()) << outcome.message;
-    return std::move(*file);
-  }
-  std::string bytes() const {
-    std::ifstream file(path_, std::ios::binary);
-    return {std::istreambuf_iterator<char>(file), {}};
-  }
-
-  fs::path folder_;
-  std::string path_;
-};
-
-} // namespace
 
 TEST_F(BuildFileTest, WhatWasAppliedIsThereAfterOpeningAgain) {
   const auto demo = demo::mill_engine();
@@ -172,7 +127,7 @@ TEST_F(BuildFileTest, ANewerFormatIsOpenedForReadingAndLeftUnwritten) {
   ASSERT_TRUE(file);
   EXPECT_EQ(outcome.status, FileStatus::newer);
   EXPECT_EQ(outcome.message,
-            path_ + " was written by a newer version of Datrin (format 9, this one reads up to 5); "
+            path_ + " was written by a newer version of Datrin (format 9, this one reads up to 6); "
                     "it is open for reading only");
   EXPECT_EQ(file->build().parts().size(), 1U);
   EXPECT_FALSE(file->apply(build::add_part(file->build(), "Another").edit).ok());
