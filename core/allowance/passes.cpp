@@ -32,11 +32,15 @@ std::string wrong_with(const PassInput& in) {
   if (in.most < in.last - nothing)
     return fmt::format("only {} is left, less than the {} kept for the last step", figure(in.most, in.unit),
                        figure(in.last, in.unit));
-  if (const double passes = (in.most - in.last) / in.rough; passes > most_passes)
+  const double roughing = in.most - in.last - in.finish - in.semi;
+  if (const double passes = std::ceil(roughing / in.rough - 1e-9); passes > most_passes)
     return fmt::format(
-        "{} to rough off at {} a pass are {} passes, more than the {} that are planned; take more at a pass",
-        figure(in.most - in.last, in.unit),
-        length_text(in.rough, in.unit, {.decimals_mm = 6, .decimals_inch = 7, .show_unit = true}),
+        "{} to rough off at {} a pass are {} passes, more than the {} that are planned; take more "
+        "at a pass",
+        figure(roughing, in.unit),
+        in.rough < 0.001
+            ? length_text(in.rough, in.unit, {.decimals_mm = 6, .decimals_inch = 7, .show_unit = true})
+            : figure(in.rough, in.unit),
         passes < 1e9 ? grouped(static_cast<std::size_t>(passes)) : "over a thousand million",
         grouped(static_cast<std::size_t>(most_passes)));
   return {};

@@ -53,7 +53,8 @@ FoundSolid find_solid(std::string_view name) {
   }
   for (const auto& solid : solids()) list += (list.empty() ? "" : ", ") + solid.name;
   const auto near = did_you_mean(wanted, names);
-  return {nullptr, fmt::format("there is no metal called \"{}\"{}; there are {}", trimmed(name), near, list)};
+  return {nullptr, fmt::format("there is no metal called \"{}\"{}; there are {}", one_line(trimmed(name)),
+                               near, list)};
 }
 
 } // namespace datrin::fits

@@ -141,6 +141,7 @@ std::string nearest_name(std::string_view word, const std::vector<std::string>& 
   std::size_t best = (lower.size() < 4 ? 1 : std::max<std::size_t>(2, lower.size() / 3)) + 1;
   std::string nearest;
   for (const auto& name : names) {
+    if (name.size() > 300) continue; // nobody mistypes so much
     const auto distance = edit_distance(lower, lower_case(name));
     // Of two as near, the one that begins alike.
     if (const auto alike = common_start(lower_case(name));

@@ -5,6 +5,7 @@
 #include "store/build_database.h"
 #include "store/failure_words.h"
 #include "store/free_path.h"
+#include "store/json_reader.h"
 #include "store/record_json.h"
 
 #include <SQLiteCpp/Backup.h>
@@ -179,7 +180,7 @@ FileOutcome BuildFile::step_back_or_forth(bool back) {
     if (!step.executeStep())
       return {FileStatus::refused, back ? "there is nothing to undo" : "there is nothing to redo"};
     const auto seq = step.getColumn(0).getInt64();
-    Edit edit{step.getColumn(1).getString(), changes_from_json(json::parse(step.getColumn(2).getString()))};
+    Edit edit{step.getColumn(1).getString(), changes_from_json(parse_stored(step.getColumn(2).getString()))};
     step.reset();
     if (back) edit = reversed(edit);
     if (!build_.apply(edit))

@@ -9,6 +9,7 @@
 #include "store/build_recovery.h"
 #include "store/failure_words.h"
 #include "store/free_path.h"
+#include "store/json_reader.h"
 #include "store/record_json.h"
 #include "store/working_copy.h"
 
@@ -51,7 +52,7 @@ build::Record understood(const StoredRow& row, Rules rules) {
   if (rules == Rules::today && record_sum(row.id, row.kind, row.body) != row.sum)
     throw std::runtime_error(fmt::format("record {} is not as it was written", row.id));
   try {
-    return record_from_json(row.kind, json::parse(row.body));
+    return record_from_json(row.kind, parse_stored(row.body));
   } catch (const std::exception& why) {
     throw std::runtime_error(fmt::format("record {}: {}", row.id, failure_words(why)));
   }

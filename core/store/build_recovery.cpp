@@ -5,6 +5,7 @@
 #include "quantity/text.h"
 #include "store/build_database.h"
 #include "store/failure_words.h"
+#include "store/json_reader.h"
 #include "store/record_json.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
@@ -70,7 +71,7 @@ void every_readable_row(SQLite::Database& db, const std::string& columns, const 
 /// `text` with U+FFFD for each byte that is none of UTF-8.
 std::string readable(const std::string& text) {
   if (is_utf8(text)) return text;
-  return json::parse(json(text).dump(-1, ' ', false, json::error_handler_t::replace)).get<std::string>();
+  return parse_stored(json(text).dump(-1, ' ', false, json::error_handler_t::replace)).get<std::string>();
 }
 
 bool has_sums(SQLite::Database& db, const char* table) {
@@ -115,7 +116,7 @@ private:
     const auto id = row.getColumn(0).getInt64();
     const auto kind = row.getColumn(1).getString(), body = row.getColumn(2).getString();
     try {
-      auto record = record_from_json(kind, json::parse(body));
+      auto record = record_from_json(kind, parse_stored(body));
       if (!in_place(id, record)) throw std::runtime_error("it stands where it cannot");
       const bool as_written = !sums || record_sum(id, kind, body) == row.getColumn(3).getInt64();
       (as_written ? found_ : doubtful_).insert_or_assign(id, std::move(record));
@@ -135,7 +136,7 @@ private:
     if (undone) return;
     if (sums && change_sum(seq, text(1), text(2), text(3), state) != row.getColumn(5).getInt64()) return;
     try {
-      for (auto& change : changes_from_json(json::parse(text(3))))
+      for (auto& change : changes_from_json(parse_stored(text(3))))
         if (!change.after || in_place(change.id, *change.after))
           in_log_.insert_or_assign(change.id, std::move(change.after));
     } catch (const std::exception& error) {

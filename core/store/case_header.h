@@ -15,7 +15,7 @@ enum class ReadStatus { not_run, ok, refused };
 inline Unit unit_from(const JsonAt& at) {
   const auto name = at.text();
   const auto unit = unit_from_name(name);
-  if (!unit) at.refuse("there is no unit called \"" + name + "\"; it is \"mm\" or \"in\"");
+  if (!unit) at.refuse("there is no unit called \"" + one_line(name) + "\"; it is \"mm\" or \"in\"");
   return *unit;
 }
 

@@ -1,6 +1,7 @@
 #include "store/chain_case.h"
 
 #include "quantity/length_text.h"
+#include "quantity/text.h"
 
 #include <fmt/format.h>
 
@@ -35,7 +36,8 @@ void read(const JsonAt& root, ChainCase& out) {
         {"id", "coefficient", "nominal", "plus", "minus", "distribution", "measured", "uncertainty"});
     chains::ChainLink link;
     link.id = at.at("id").name();
-    if (!ids.insert(link.id).second) at.at("id").refuse(fmt::format("two terms are called \"{}\"", link.id));
+    if (!ids.insert(link.id).second)
+      at.at("id").refuse(fmt::format("two terms are called \"{}\"", one_line(link.id)));
     link.coefficient = at.at("coefficient").number();
     link.nominal = mm(at.at("nominal").number());
     link.plus = mm(at.at("plus").not_negative());
@@ -44,8 +46,8 @@ void read(const JsonAt& root, ChainCase& out) {
       const auto name = at.at("distribution").text();
       if (name != "normal" && name != "uniform")
         at.at("distribution")
-            .refuse(
-                fmt::format("there is no distribution called \"{}\"; it is \"normal\" or \"uniform\"", name));
+            .refuse(fmt::format("there is no distribution called \"{}\"; it is \"normal\" or \"uniform\"",
+                                one_line(name)));
       link.distribution = name == "normal" ? chains::Distribution::normal : chains::Distribution::uniform;
     }
     if (at.has("measured")) {

@@ -160,6 +160,10 @@ std::string_view readable_json(std::string_view text, const std::string& label, 
 
 } // namespace
 
+json parse_stored(std::string_view text) {
+  return json::parse(text.begin(), text.end());
+}
+
 json parse_json(std::string_view text, const std::string& label) {
   text = readable_json(text, label, false);
   return json::parse(text.begin(), text.end());

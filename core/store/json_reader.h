@@ -38,6 +38,10 @@ inline constexpr std::size_t most_elements = 2'000'000;
 /// for numbers that overflow, for a key that stands twice in one object, and for more than `most_values`.
 nlohmann::json parse_json(std::string_view text, const std::string& label);
 
+/// Parses what this program wrote itself; throws nlohmann::json::exception for anything that is not JSON. All
+/// of the core parses here, where the parser is built to be fast.
+nlohmann::json parse_stored(std::string_view text);
+
 /// Given an element of a list of the document's own: the list's key, the element's place in it, the element.
 using TakeElement =
     std::function<void(const std::string& list, std::size_t index, const nlohmann::json& element)>;

@@ -1,6 +1,7 @@
 #include "store/record_json.h"
 
 #include "build/check.h"
+#include "quantity/text.h"
 #include "store/base64.h"
 #include "store/json_reader.h"
 
@@ -224,7 +225,7 @@ json record_body(const Record& record) {
 
 Record record_from_json(std::string_view kind, const json& body) {
   const int number = kind_called(kind);
-  if (number < 0) throw Refusal(fmt::format("there is no kind of record called \"{}\"", kind));
+  if (number < 0) throw Refusal(fmt::format("there is no kind of record called \"{}\"", one_line(kind)));
   const auto& description = build::description(number);
   std::vector<std::string> warnings;
   auto record = description.make();

@@ -47,9 +47,9 @@ private:
                                          surface_kind_words().first + surface_kind_words().second);
     const auto kind = surface_kind_from_name(kind_at.text());
     if (!kind)
-      kind_at.refuse(fmt::format("there is no kind called \"{}\"{}; it is one of \"{}\"", kind_at.text(),
-                                 did_you_mean(kind_at.text(), {words.begin(), words.end()}),
-                                 fmt::join(words, "\", \"")));
+      kind_at.refuse(fmt::format(
+          "there is no kind called \"{}\"{}; it is one of \"{}\"", one_line(kind_at.text()),
+          did_you_mean(kind_at.text(), {words.begin(), words.end()}), fmt::join(words, "\", \"")));
     const bool plane = !is_round(*kind), cone = is_cone(*kind);
     std::vector<std::string> keys{"id", "kind", "point", plane ? "normal" : "axis", "finish", "required"};
     if (!plane) keys.emplace_back("diameter");
@@ -58,7 +58,7 @@ private:
     casting::SeatSurface surface;
     surface.id = at.at("id").name();
     if (!index_.emplace(surface.id, static_cast<int>(out_.input.surfaces.size())).second)
-      at.at("id").refuse(fmt::format("two surfaces are called \"{}\"", surface.id));
+      at.at("id").refuse(fmt::format("two surfaces are called \"{}\"", one_line(surface.id)));
     ids_.push_back(surface.id);
     surface.shape.kind = *kind;
     surface.shape.point = at.at("point").vector() * mm(1);
@@ -68,8 +68,8 @@ private:
     if (const auto wrong = shape_wrong(surface.shape); !wrong.empty()) at.refuse(wrong);
     const auto finish = at.at("finish");
     if (finish.text() != "machined" && finish.text() != "as-cast")
-      finish.refuse(
-          fmt::format("there is no finish called \"{}\"; it is \"machined\" or \"as-cast\"", finish.text()));
+      finish.refuse(fmt::format("there is no finish called \"{}\"; it is \"machined\" or \"as-cast\"",
+                                one_line(finish.text())));
     surface.machined = finish.text() == "machined";
     if (surface.machined)
       surface.required = mm(at.at("required").number());
@@ -84,7 +84,7 @@ private:
     const auto name = at.text();
     const auto found = index_.find(name);
     if (found == index_.end())
-      at.refuse(fmt::format("no surface is called \"{}\"{}", name, did_you_mean(name, ids_)));
+      at.refuse(fmt::format("no surface is called \"{}\"{}", one_line(name), did_you_mean(name, ids_)));
     return found->second;
   }
 

@@ -72,12 +72,14 @@ std::size_t end_of_line(std::string_view text) {
     const char c = text[i];
     if (quoted) {
       if (c != '"') continue;
-      const char next = i + 1 < text.size() ? text[i + 1] : '\n';
-      if (next == '"') {
+      if (text.substr(i + 1).starts_with('"')) {
         ++i;
         continue;
       }
-      if (std::string_view(",;\t \r\n").find(next) == std::string_view::npos) return own;
+      const auto next = text.find_first_not_of(" \r", i + 1);
+      if (next != std::string_view::npos &&
+          std::string_view(",;\t\n").find(text[next]) == std::string_view::npos)
+        return own;
       quoted = false;
     } else if (c == '\n') {
       return i;

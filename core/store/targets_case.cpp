@@ -38,7 +38,7 @@ private:
     chains::TargetDimension d;
     d.id = at.at("id").name();
     if (!index_.emplace(d.id, static_cast<int>(out_.input.dimensions.size())).second)
-      at.at("id").refuse(fmt::format("two dimensions are called \"{}\"", d.id));
+      at.at("id").refuse(fmt::format("two dimensions are called \"{}\"", one_line(d.id)));
     ids_.push_back(d.id);
     d.nominal = mm(at.at("nominal").number());
     d.lower = mm(at.at("lower").number());
@@ -63,7 +63,7 @@ private:
     chains::TargetCondition c;
     c.id = at.at("id").name();
     if (!conditions_.emplace(c.id, 0).second)
-      at.at("id").refuse(fmt::format("two conditions are called \"{}\"", c.id));
+      at.at("id").refuse(fmt::format("two conditions are called \"{}\"", one_line(c.id)));
     const auto terms = at.at("terms");
     if (terms.size() == 0) terms.refuse("must have at least one term");
     for (std::size_t k = 0; k < terms.size(); ++k) {
@@ -73,7 +73,7 @@ private:
       const auto found = index_.find(name);
       if (found == index_.end())
         term.at("dimension")
-            .refuse(fmt::format("no dimension is called \"{}\"{}", name, did_you_mean(name, ids_)));
+            .refuse(fmt::format("no dimension is called \"{}\"{}", one_line(name), did_you_mean(name, ids_)));
       c.terms.push_back({found->second, term.at("coefficient").number()});
     }
     if (!at.has("min") && !at.has("max")) at.refuse("must have a min or a max");

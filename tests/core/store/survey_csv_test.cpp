@@ -171,3 +171,42 @@ TEST(SurveyCsv, ASurfaceCalledMarkIsASurface) {
   ASSERT_EQ(read.bad.size(), 1U);
   EXPECT_EQ(read.bad[0].message, "line 3, surface: no surface is called \"mark\" (did you mean \"mark A\"?)");
 }
+
+// Opened in a table program, a name that begins like a formula is carried out.
+TEST(SurveyCsv, FormulasAreDefusedAndLineEndsQuoted) {
+  const SurfaceNames odd{{1, "=1+1"}, {2, "+foot"}, {3, "'-bore"}, {4, "@end, \"A\""}, {5, "5\" boss"}};
+  std::vector<build::Touch> touches;
+  for (build::Id surface = 1; surface <= 5; ++surface) {
+    build::Touch touch;
+    touch.surface = surface;
+    touch.centre = {-1.5, 2, static_cast<double>(surface)};
+    touch.note = surface == 3 ? "two\nlines, \"quoted\"\r\nand a third " : "=HYPERLINK(1)";
+    touch.setting = "'quoted'";
+    touches.push_back(touch);
+  }
+  const auto text = write_survey_csv(touches, odd);
+  EXPECT_NE(text.find("\n'=1+1,-1.5,2,1,"), std::string::npos) << text; // numbers stay numbers
+  EXPECT_NE(text.find("\n''-bore,"), std::string::npos) << text;
+  EXPECT_EQ(text.find(",=HYPERLINK"), std::string::npos);
+  const auto back = read_survey_csv(text, "s.csv", odd);
+  ASSERT_FALSE(back.refused) << back.message;
+  ASSERT_TRUE(back.bad.empty()) << back.bad.front().message;
+  ASSERT_EQ(back.good.size(), touches.size());
+  for (std::size_t k = 0; k < touches.size(); ++k) {
+    EXPECT_EQ(back.good[k].surface, touches[k].surface);
+    EXPECT_EQ(back.good[k].touch.note, touches[k].note);
+    EXPECT_EQ(back.good[k].touch.setting, touches[k].setting);
+  }
+  EXPECT_EQ(back.good[4].line, 8U); // the third took three lines
+}
+
+TEST(SurveyCsv, AQuoteThatIsNotClosedSpoilsItsOwnLine) {
+  const auto survey = read("surface,x_mm,y_mm,z_mm,note\nfoot,1,2,3,\"open\nfoot,4,5,6,3\" bar\n# \"also\n"
+                           "foot,7,8,9,\"closed\"\nfoot,1,1,1,\n");
+  ASSERT_EQ(survey.bad.size(), 1U);
+  EXPECT_EQ(survey.bad[0].message, "line 2: a quote is not closed");
+  ASSERT_EQ(survey.good.size(), 3U);
+  EXPECT_EQ(survey.good[0].touch.note, "3\" bar");
+  EXPECT_EQ(survey.good[1].touch.note, "closed");
+  EXPECT_EQ(survey.good[1].line, 5U);
+}
