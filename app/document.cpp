@@ -4,12 +4,14 @@
 
 #include <QFileInfo>
 
+#include <filesystem>
+
 namespace datrin::app {
 
 using sheets::qt;
 
 QString Document::path() const {
-  return file_ ? qt(file_->path()) : QString();
+  return file_ ? whole(file_->path()) : QString();
 }
 const build::Build& Document::build() const {
   return file_ ? file_->build() : none_;
@@ -104,6 +106,13 @@ std::optional<QString> Document::redo_label() const {
 
 std::vector<store::LogLine> Document::log(int most) const {
   return file_ ? file_->log(most) : std::vector<store::LogLine>{};
+}
+
+QString Document::is_own_file(const QString& path) const {
+  // Looked at, not opened: closing it would let go of the database's hold on it.
+  std::error_code error;
+  if (!file_ || !std::filesystem::equivalent(path.toStdString(), file_->path(), error)) return {};
+  return path + " is the build itself; choose another name";
 }
 
 void Document::choose(build::Id part, build::Id piece) {

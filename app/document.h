@@ -38,6 +38,9 @@ public:
   std::optional<QString> redo_label() const;
   std::vector<store::LogLine> log(int most) const;
 
+  /// Why nothing else may be written at `path`: it is the open build's own file; empty when it may.
+  QString is_own_file(const QString& path) const;
+
   build::Id part() const { return part_; }
   build::Id piece() const { return piece_; }
   void choose(build::Id part, build::Id piece);

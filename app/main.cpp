@@ -7,10 +7,10 @@
 
 #include <QApplication>
 #include <QCommandLineParser>
-#include <QDir>
 #include <QFileInfo>
 #include <QScreen>
 #include <QStandardPaths>
+#include <QTemporaryDir>
 #include <QTimer>
 
 #include <algorithm>
@@ -147,9 +147,8 @@ private:
 /// A picture is the same on every machine: it reads and keeps no settings.
 std::unique_ptr<QSettings> settings_for(bool picture) {
   if (!picture) return std::make_unique<QSettings>();
-  return std::make_unique<QSettings>(QDir::tempPath() + "/datrin-picture-" +
-                                         QString::number(QCoreApplication::applicationPid()) + ".ini",
-                                     QSettings::IniFormat);
+  static const QTemporaryDir folder; // goes when the program ends
+  return std::make_unique<QSettings>(folder.filePath("settings.ini"), QSettings::IniFormat);
 }
 
 /// Whether only words are asked for: they want no display.

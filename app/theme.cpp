@@ -20,7 +20,7 @@ Theme& current() {
 
 QString style_sheet(const Theme& t) {
   const auto c = [](const QColor& colour) { return colour.name(); };
-  return QString(R"(
+  return filled(QString(R"(
     * { font-family: "Datrin B612"; }
     QToolTip { background: %2; color: %3; border: 1px solid %5; padding: 4px; }
     QLineEdit, QComboBox, QSpinBox { background: %2; color: %3; border: 1px solid %5; border-radius: 3px;
@@ -67,10 +67,9 @@ QString style_sheet(const Theme& t) {
     QCheckBox::indicator { width: %10px; height: %10px; border: 1px solid %4; border-radius: 2px; background: %2; }
     QCheckBox::indicator:checked { background: %6; border: 3px solid %2; outline: 1px solid %6; }
     QCheckBox::indicator:focus { border-color: %6; }
-  )")
-      .arg(c(t.paper), c(t.raised), c(t.ink), c(t.muted), c(t.hairline), c(t.brass), c(t.gone), c(t.track))
-      .arg(t.ipx(20))
-      .arg(t.ipx(12));
+  )"),
+                c(t.paper), c(t.raised), c(t.ink), c(t.muted), c(t.hairline), c(t.brass), c(t.gone),
+                c(t.track), t.ipx(20), t.ipx(12));
 }
 
 } // namespace

@@ -2,16 +2,15 @@
 // Figures as Qt text.
 
 #include "quantity/length_text.h"
+#include "sheets/shown.h"
 
 #include <QString>
 
 namespace datrin::sheets {
 
-inline QString qt(const std::string& text) {
-  return QString::fromStdString(text);
-}
+/// To be shown: sheets/shown.h.
 inline QString qt(std::string_view text) {
-  return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size()));
+  return shown(text);
 }
 
 /// What the core says in the middle of a sentence ("a diameter must be above 0") as one of its own.

@@ -65,7 +65,7 @@ std::string marking_dxf(const MarkingPicture& picture) {
       dxf.writeLayer(*out, DL_LayerData(layer, 0), DL_Attributes("", DL_Codes::white, 25, "CONTINUOUS", 1.0));
     out->tableEnd();
     out->tableStyle(1);
-    dxf.writeStyle(*out, DL_StyleData("standard", 0, 2.5, 1, 0, 0, 2.5, "", ""));
+    dxf.writeStyle(*out, DL_StyleData("Standard", 0, 2.5, 1, 0, 0, 2.5, "", ""));
     out->tableEnd();
     dxf.writeView(*out);
     dxf.writeUcs(*out);
@@ -104,7 +104,7 @@ std::string marking_dxf(const MarkingPicture& picture) {
       line("LINES", {left, mark.height - zero}, {right, mark.height - zero});
       dxf.writeText(*out,
                     DL_TextData(right + 1, mark.height, 0, right + 1, mark.height, 0, 2.5, 1, 0, 0, 0,
-                                fmt::format("{:.2f}", mark.height), "standard", 0),
+                                fmt::format("{:.2f}", mark.height), "Standard", 0),
                     DL_Attributes("LINES", 256, -1, "BYLAYER", 1.0));
     }
     for (const auto& jack : picture.marking.jacks) {

@@ -225,9 +225,8 @@ private:
   }
   QString touch_words(int point) const {
     const auto& touch = in_.picture.part.touches[static_cast<std::size_t>(point)];
-    return QString("touch %1 on %2")
-        .arg(point + 1)
-        .arg(qt(in_.picture.part.surfaces[static_cast<std::size_t>(touch.surface)].name));
+    return filled("touch %1 on %2", point + 1,
+                  name_words(in_.picture.part.surfaces[static_cast<std::size_t>(touch.surface)].name));
   }
   void jacks() {
     heading("Jacks");
@@ -247,7 +246,7 @@ private:
     heading("Scribe");
     for (const auto& line : in_.picture.marking.lines)
       row(line.centre_line ? "\u2295" : "\u2014",
-          qt(in_.picture.part.surfaces[static_cast<std::size_t>(line.surface)].name) +
+          name_words(in_.picture.part.surfaces[static_cast<std::size_t>(line.surface)].name) +
               (line.centre_line ? ", centre line" : ""),
           line.height);
   }
@@ -292,7 +291,7 @@ QString write_sheet_svg(const QString& path, const SheetInput& input) {
     writer.setResolution(254);
     writer.setSize({2100, 2970});
     writer.setViewBox(QRect(0, 0, 2100, 2970));
-    writer.setTitle(QString("%1, marking out").arg(input.part));
+    writer.setTitle(QString("%1, marking out").arg(input.part).toHtmlEscaped()); // it writes what it is given
     QPainter painter(&writer);
     paint_sheet(painter, input);
   }

@@ -73,8 +73,8 @@ void paint_pattern(QPainter& p, const PatternSheet& in) {
     y += step;
     const double size = std::min(44.0, 0.72 * step);
     const bool round = s.shape.round();
-    words(p, page_left, y, size, false, QString("%1%2").arg(round ? "\u2300 " : "", qt(s.shape.name)), false,
-          560);
+    words(p, page_left, y, size, false, QString("%1%2").arg(round ? "\u2300 " : "", name_words(s.shape.name)),
+          false, 560);
     if (s.size > 0) {
       words(p, 1010, y, size, true, figure(s.size, in.unit), true);
       words(p, 1260, y, size, false, figure(s.size, other(in.unit)), true);

@@ -37,6 +37,35 @@ for path in sources("core", "app", "sheets", "cli", "sim", "demo"):
         if by_locale.search(line.split("//")[0]):
             wrong.append(f"{path.relative_to(root)}:{number}: a number read or written by the locale: {line.strip()}")
 
+# What people named is made fit to be shown in one place: sheets/shown.h. Elsewhere no text is made Qt's but by it,
+# none is put into a pattern that is then filled again, and markup is only where names are escaped.
+unfit = [(re.compile(r"QString::fromStdString|QString::fromUtf8|QString::fromLatin1"), "a text not made Qt's by sheets/shown.h")]
+
+
+def end_of_call(text, at):
+    """Behind the bracket that closes the one at `at`; brackets in texts do not count."""
+    depth = 0
+    for token in re.finditer(r'"(?:\\.|[^"\\])*"|\'(?:\\.|[^\'\\])*\'|[()]', text[at:]):
+        depth += {"(": 1, ")": -1}.get(token.group(), 0)
+        if depth == 0:
+            return at + token.end()
+    return len(text)
+
+
+for path in sources("app", "sheets"):
+    if path.name == "shown.h":
+        continue
+    text = path.read_text()
+    if "Qt::RichText" in text and "toHtmlEscaped" not in text:
+        wrong.append(f"{path.relative_to(root)}: markup, and no name is escaped")
+    for found in re.finditer(r"\.arg\(", text):
+        if re.match(r"\s*\.arg\(", text[end_of_call(text, found.end() - 1):]):
+            wrong.append(f"{path.relative_to(root)}:{text.count(chr(10), 0, found.start()) + 1}: a pattern filled twice: "
+                         "a name may hold %1; use filled()")
+    for rule, what in unfit:
+        for found in rule.finditer(text):
+            wrong.append(f"{path.relative_to(root)}:{text.count(chr(10), 0, found.start()) + 1}: {what}")
+
 # One header, one name.
 names = collections.defaultdict(list)
 for path in sources("core", "app", "sheets", "sim", "cli", "demo"):

@@ -314,7 +314,7 @@ void AllowancePage::show_next() {
   of_->addItem("dial, since first touching", static_cast<int>(ReadingOf::dial));
   of_->setCurrentIndex(plan->drawn.round() ? 0 : 1);
   const bool to_cut = plan->state != SurfaceState::finished && plan->state != SurfaceState::spoilt;
-  heading_->setText((to_cut ? "Cut next: " : "") + qt(plan->drawn.name));
+  heading_->setText((to_cut ? "Cut next: " : "") + name_words(plan->drawn.name));
   const auto dial = plan->dial_here();
   next_unit_->setText(
       to_cut ? QString("%1 %2").arg(qt(unit_name(dial.unit)), dial.reads_diameter ? "on diameter" : "a side")
@@ -383,7 +383,7 @@ void AllowancePage::show_mistake(const SurfacePlan& plan) {
       allowance::absorb_mistake(document_.build(), state_.input, state_.pose, plans_, plan, plan.now);
   QStringList lines{qt(mistake_found_.verdict)};
   for (const auto& way : mistake_found_.ways)
-    lines << QString("%1 %2").arg(way.works ? QChar(0x2713) : QChar(0x2013)).arg(qt(way.text));
+    lines << filled("%1 %2", way.works ? QChar(0x2713) : QChar(0x2013), qt(way.text));
   mistake_->setText(lines.join("\n"));
   colour_label(mistake_, mistake_found_.ends ? theme().gone : theme().ink);
   move_->setVisible(mistake_found_.other_face);
@@ -395,12 +395,13 @@ void AllowancePage::show_fields() {
   machine_->clear();
   machine_->addItem("none: dial reads a side", 0);
   for (const auto& [id, m] : b.machines())
-    machine_->addItem(QString("%1, %2").arg(qt(m.name), m.reads_diameter ? "reads diameter" : "reads a side"),
-                      QVariant::fromValue<qlonglong>(id));
+    machine_->addItem(
+        QString("%1, %2").arg(name_words(m.name), m.reads_diameter ? "reads diameter" : "reads a side"),
+        QVariant::fromValue<qlonglong>(id));
   tool_->clear();
   tool_->addItem("none", 0);
   for (const auto& [id, t] : b.tools())
-    tool_->addItem(QString("%1, cuts from %2").arg(qt(t.name), figure(t.least_cut, document_.unit())),
+    tool_->addItem(QString("%1, cuts from %2").arg(name_words(t.name), figure(t.least_cut, document_.unit())),
                    QVariant::fromValue<qlonglong>(id));
   if (plan == nullptr) return;
   const auto& a = plan->allowance;
@@ -415,7 +416,7 @@ void AllowancePage::show_fields() {
   for (const auto& r : plan->plan.remarks) remarks << qt(r) + ".";
   remarks_->setText(remarks.join(" "));
   remarks_->setVisible(!remarks.isEmpty());
-  if (!(announced_->hasFocus() && announced_->isModified())) announced_->setText(qt(a.announced));
+  if (!(announced_->hasFocus() && announced_->isModified())) announced_->setText(whole(a.announced));
   announced_words_->setText("Type the passes somebody called out: whether they add up is said here.");
   colour_label(announced_words_, theme().muted);
   if (!a.announced.empty() && plan->rest.usable()) {
@@ -436,7 +437,7 @@ void AllowancePage::show_fields() {
     const auto ladder = allowance::drill_ladder(in);
     if (ladder.usable()) {
       QStringList names;
-      for (const auto& d : ladder.drills) names << qt(d.name);
+      for (const auto& d : ladder.drills) names << name_words(d.name);
       ladder_->setText((names.isEmpty() ? QString() : "Drills: " + names.join(", then ") + ". ") +
                        qt(ladder.verdict));
     }
@@ -465,7 +466,7 @@ void AllowancePage::take_reading() {
   if (plan->source == allowance::StockSource::none)
     return fail("Nothing is known of the metal here yet: touch it first.");
   const auto read = reading_->read(document_.unit());
-  if (!read.ok()) return fail(QString("Reading, column %1: %2").arg(read.column).arg(read.wrong));
+  if (!read.ok()) return fail(filled("Reading, column %1: %2", read.column, read.wrong));
   std::string why;
   const auto left = allowance::left_by_reading(
       document_.build(), *plan, static_cast<ReadingOf>(of_->currentData().toInt()), read.mm, &why);

@@ -43,7 +43,7 @@ void MetalView::set_chosen(int k) {
   if (k >= 0 && k < static_cast<int>(plans_.size())) {
     const auto& p = plans_[static_cast<std::size_t>(k)];
     setAccessibleDescription(QString("%1: %2 at the highest, %3 at the lowest place, %4")
-                                 .arg(qt(p.drawn.name), figure(p.most, unit_), figure(p.least, unit_),
+                                 .arg(name_words(p.drawn.name), figure(p.most, unit_), figure(p.least, unit_),
                                       allowance::state_name(p.state)));
   }
   update();
@@ -193,8 +193,9 @@ void MetalView::paint_column(QPainter& p, int k) const {
   p.setFont(t.text(here));
   p.setPen(here ? t.blue.brass : t.blue.line);
   const double names = height() - t.px(48);
-  p.drawText(QRectF(area.left() + 4, names, wide_ - 8, t.px(18)), Qt::AlignHCenter | Qt::AlignVCenter,
-             p.fontMetrics().elidedText(qt(plan.drawn.name), Qt::ElideRight, static_cast<int>(wide_ - 8)));
+  p.drawText(
+      QRectF(area.left() + 4, names, wide_ - 8, t.px(18)), Qt::AlignHCenter | Qt::AlignVCenter,
+      p.fontMetrics().elidedText(name_words(plan.drawn.name), Qt::ElideRight, static_cast<int>(wide_ - 8)));
   p.setFont(t.small());
   p.setPen(t.blue.label);
   QString state = plan.source == allowance::StockSource::none ? QString("not touched")

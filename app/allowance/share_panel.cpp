@@ -59,8 +59,8 @@ void SharePanel::show_plan(const PieceState& state, const std::vector<allowance:
                                   "opposite that is machined too."));
     return;
   }
-  heading_->setText(QString("%1 and %2").arg(qt(plan->drawn.name), qt(other->drawn.name)));
-  title_ = qt(plan->drawn.name);
+  heading_->setText(QString("%1 and %2").arg(name_words(plan->drawn.name), name_words(other->drawn.name)));
+  title_ = name_words(plan->drawn.name);
   allowance::ShareInput in;
   in.least_a = plan->least;
   in.least_b = other->least;

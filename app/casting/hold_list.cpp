@@ -12,10 +12,8 @@ void HoldList::set_rows(std::vector<HoldRow> rows) {
   rows_ = std::move(rows);
   QString words;
   for (const auto& row : rows_)
-    words += QString("%1 %2%3. ")
-                 .arg(row.number)
-                 .arg(row.name,
-                      row.share < 0 ? QString() : QString(", %1 per cent").arg(100 * row.share, 0, 'f', 0));
+    words += filled("%1 %2%3. ", row.number, row.name,
+                    row.share < 0 ? QString() : QString(", %1 per cent").arg(100 * row.share, 0, 'f', 0));
   setAccessibleName("What holds it");
   setAccessibleDescription(words);
   setFixedHeight(theme().ipx(23) * static_cast<int>(rows_.size()));

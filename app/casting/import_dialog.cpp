@@ -18,7 +18,7 @@ ImportDialog::ImportDialog(const QString& file, const store::SurveyCsv& survey, 
   auto* column = new QVBoxLayout(this);
   column->setSpacing(10);
   const auto bad = survey.bad.size(), good = survey.good.size();
-  auto* title = words_label(QString("%1 of %2 lines cannot be read").arg(bad).arg(bad + good));
+  auto* title = words_label(filled("%1 of %2 lines cannot be read", bad, bad + good));
   title->setFont(theme().title());
   column->addWidget(title);
   column->addWidget(muted_label(file + ". Nothing has been taken yet."));

@@ -47,7 +47,7 @@ void JudgePanel::make_wishes() {
   auto* grid = new QGridLayout;
   grid->setSpacing(4);
   for (int k = 0; k < 6; ++k) {
-    auto* box = new QCheckBox(QString("%1 %2").arg(k < 3 ? "move" : "turn").arg(QChar('x' + k % 3)));
+    auto* box = new QCheckBox(filled("%1 %2", k < 3 ? "move" : "turn", QChar('x' + k % 3)));
     box->setToolTip(
         k < 3 ? QString("The casting is not moved along %1 from where it lies").arg(QChar('x' + k))
               : QString("The casting is not turned about %1 from how it lies").arg(QChar('x' + k - 3)));
@@ -184,9 +184,9 @@ void JudgePanel::show_state(const PieceState& state, const casting::SeatResult* 
   for (std::size_t i = 0; i < state.input.surface_ids.size(); ++i) {
     const auto& s = state.input.seat.surfaces[i];
     const auto id = QVariant::fromValue<qlonglong>(state.input.surface_ids[i]);
-    if (s.machined) favoured_->addItem(qt(s.id), id);
+    if (s.machined) favoured_->addItem(name_words(s.id), id);
     if (is_hole(s.shape.kind) && casting::around(state.input.seat, static_cast<int>(i)) >= 0)
-      central_->addItem(qt(s.id) + " central in its boss", id);
+      central_->addItem(name_words(s.id) + " central in its boss", id);
   }
   if (const int k = favoured_->findData(now); k >= 0) favoured_->setCurrentIndex(k);
   if (const int k = central_->findData(QVariant::fromValue<qlonglong>(judgement.central_bore)); k >= 0)
@@ -202,7 +202,7 @@ void JudgePanel::show_state(const PieceState& state, const casting::SeatResult* 
     QStringList gains;
     for (const auto& easing : casting::easings(*answer, eased)) {
       if (easing.gain < 0.02 * eased) break;
-      const auto name = qt(state.input.seat.surfaces[static_cast<std::size_t>(easing.surface)].id);
+      const auto name = name_words(state.input.seat.surfaces[static_cast<std::size_t>(easing.surface)].id);
       gains << QString("%1 %2").arg(easing.wall_to >= 0 ? "the wall at " + name : name,
                                     figure(easing.gain, document_.unit()));
     }
@@ -239,7 +239,7 @@ void JudgePanel::compare() {
       list.push_back(
           {"best, as wished", "with what is not allowed and favoured above", wished.pose, wished.margins});
     for (const auto& hand : casting::hand_seats(even, pose, options.should_stop))
-      if (hand.possible) list.push_back({qt(hand.name), qt(hand.how), hand.pose, hand.margins});
+      if (hand.possible) list.push_back({name_words(hand.name), qt(hand.how), hand.pose, hand.margins});
     return list;
   });
 }

@@ -142,7 +142,7 @@ void MarkingPage::connect_choices() {
     marking.reference =
         way.down_surface >= 0 ? state_.input.surface_ids[static_cast<std::size_t>(way.down_surface)] : 0;
     marking.jacks = {0, 0, 0};
-    keep(marking, QString("%1 for marking out").arg(qt(way.name)));
+    keep(marking, QString("%1 for marking out").arg(name_words(way.name)));
   });
   connect(reference_, &QComboBox::activated, this, [this](int k) {
     auto marking = marking_;
@@ -192,7 +192,7 @@ void MarkingPage::fill_boxes() {
   way_->clear();
   int now = -1;
   for (std::size_t k = 0; k < ways_.size(); ++k) {
-    way_->addItem(qt(ways_[k].name));
+    way_->addItem(name_words(ways_[k].name));
     if ((ways_[k].up - marking_.up).norm() < 1e-9) now = static_cast<int>(k);
   }
   if (now < 0) {
@@ -208,7 +208,7 @@ void MarkingPage::fill_boxes() {
     const auto& surface = state_.input.seat.surfaces[i];
     const double along = std::abs(surface.shape.direction.dot(marking_.up));
     if (surface.machined && (surface.shape.round() ? along < 1e-6 : along > 1 - 1e-9))
-      reference_->addItem(qt(surface.id) + (surface.shape.round() ? ", centre line" : ""),
+      reference_->addItem(name_words(surface.id) + (surface.shape.round() ? ", centre line" : ""),
                           QVariant::fromValue<qlonglong>(state_.input.surface_ids[i]));
   }
   reference_->setCurrentIndex(
@@ -223,7 +223,7 @@ void MarkingPage::fill_boxes() {
     for (const int i : underneath) {
       const auto& point = state_.input.seat.points[static_cast<std::size_t>(i)];
       const auto& surface = state_.input.seat.surfaces[static_cast<std::size_t>(point.surface)];
-      box->addItem(QString("touch %1 on %2").arg(i + 1).arg(qt(surface.id)),
+      box->addItem(filled("touch %1 on %2", i + 1, name_words(surface.id)),
                    QVariant::fromValue<qlonglong>(state_.input.touch_ids[static_cast<std::size_t>(i)]));
     }
     box->setCurrentIndex(std::max(0, box->findData(QVariant::fromValue<qlonglong>(marking_.jacks[k]))));
@@ -274,7 +274,7 @@ void MarkingPage::show_figures() {
   const auto touched = [&](int point) {
     const auto surface =
         static_cast<std::size_t>(state_.input.seat.points[static_cast<std::size_t>(point)].surface);
-    return QString("touch %1, %2").arg(point + 1).arg(qt(surfaces[surface].id));
+    return filled("touch %1, %2", point + 1, name_words(surfaces[surface].id));
   };
   for (std::size_t k = 0; k < result_.jacks.size(); ++k)
     add(jack_list_, sheets::jack_name(static_cast<int>(k)), touched(result_.jacks[k].point),
@@ -288,11 +288,12 @@ void MarkingPage::show_figures() {
   }
   for (auto line = result_.lines.rbegin(); line != result_.lines.rend(); ++line)
     add(line_list_, line->centre_line ? "\u2295" : "\u2014",
-        qt(surfaces[static_cast<std::size_t>(line->surface)].id) + (line->centre_line ? " centre" : ""),
+        name_words(surfaces[static_cast<std::size_t>(line->surface)].id) +
+            (line->centre_line ? " centre" : ""),
         line->height, line->reckoning);
   QStringList left_out;
   for (const auto& not_now : result_.not_scribed)
-    left_out << qt(surfaces[static_cast<std::size_t>(not_now.surface)].id);
+    left_out << name_words(surfaces[static_cast<std::size_t>(not_now.surface)].id);
   not_scribed_->setText(left_out.isEmpty()
                             ? QString()
                             : "Not level this way up: " + left_out.join(", ") + ". Turn it over for those.");
@@ -306,7 +307,7 @@ sheets::SheetInput MarkingPage::sheet() const {
   sheets::SheetInput sheet;
   sheet.picture = {piece_scene(document_.build(), state_, state_.pose), marking_.up, result_,
                    document_.unit()};
-  sheet.build = qt(document_.build().info().name);
+  sheet.build = name_words(document_.build().info().name);
   sheet.part = piece_title(document_.build(), state_.piece);
   sheet.way_up = way_->currentText();
   const auto least = sheets::figure_with_unit(state_.margins.least, document_.unit(), true);
@@ -317,6 +318,7 @@ sheets::SheetInput MarkingPage::sheet() const {
 
 QString MarkingPage::save_sheet(const QString& path) const {
   if (!can_print()) return "there is nothing to print yet";
+  if (const auto wrong = document_.is_own_file(path); !wrong.isEmpty()) return wrong;
   const auto ending = QFileInfo(path).suffix().toLower();
   if (ending == "pdf") return sheets::write_sheet_pdf(path, sheet());
   if (ending == "svg") return sheets::write_sheet_svg(path, sheet());

@@ -57,14 +57,12 @@ void MistakesPanel::show_flagged(std::vector<casting::FlaggedTouch> flagged, int
   for (const auto& one : flagged_) {
     const auto* touch = document_.build().find<build::Touch>(one.touch);
     const auto* surface = touch ? document_.build().find<build::PartSurface>(touch->surface) : nullptr;
-    list_->addItem(
-        QString("touch %1 on %2\n%3%4")
-            .arg(one.number)
-            .arg(surface ? qt(surface->name) : QString("?"), qt(one.mistake.reason),
-                 one.mistake.kind == casting::MistakeKind::unexplained
-                     ? QString()
-                     : QString("; it is off by %1")
-                           .arg(sheets::figure_with_unit(one.mistake.off, document_.unit(), true))));
+    list_->addItem(filled("touch %1 on %2\n%3%4", one.number,
+                          surface ? name_words(surface->name) : QString("?"), qt(one.mistake.reason),
+                          one.mistake.kind == casting::MistakeKind::unexplained
+                              ? QString()
+                              : QString("; it is off by %1")
+                                    .arg(sheets::figure_with_unit(one.mistake.off, document_.unit(), true))));
   }
   list_->setCurrentRow(flagged_.empty() ? -1 : std::clamp(row, 0, static_cast<int>(flagged_.size()) - 1));
   list_->blockSignals(quiet);

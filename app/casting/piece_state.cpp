@@ -81,8 +81,8 @@ QString piece_title(const build::Build& build, build::Id piece_id) {
   const auto* part = piece ? build.find<build::Part>(piece->part) : nullptr;
   if (part == nullptr) return {};
   const auto count = build.pieces_of(piece->part).size();
-  if (count < 2) return sheets::qt(part->name);
-  return QString("%1, no. %2 of %3").arg(sheets::qt(part->name)).arg(piece->number).arg(count);
+  if (count < 2) return name_words(part->name);
+  return filled("%1, no. %2 of %3", name_words(part->name), piece->number, count);
 }
 
 } // namespace datrin::app

@@ -127,7 +127,8 @@ void RescuePanel::look() {
     if (drawn.size() != state_.input.seat.surfaces.size()) continue;
     auto input = state_.input.seat;
     input.surfaces = drawn;
-    others.push_back({QString("this casting, made into %1,").arg(qt(record.name)), input, state_.pose});
+    others.push_back(
+        {QString("this casting, made into %1,").arg(name_words(record.name)), input, state_.pose});
   }
   look_->setText("Stop looking");
   words_->setText("Looking for the least changes\u2026");

@@ -207,7 +207,7 @@ QString SeatPage::wall_near(const sheets::SectionPlane& cut) const {
       const double thick = -stock_at(input.surfaces[static_cast<std::size_t>(wall.to)].shape, at);
       if (thick >= least) continue;
       least = thick;
-      where = qt(input.surfaces[static_cast<std::size_t>(wall.from)].id);
+      where = name_words(input.surfaces[static_cast<std::size_t>(wall.from)].id);
     }
   if (where.isEmpty()) return input.walls.empty() ? QString() : "no touch of a walled surface near this cut";
   return QString("thinnest wall near here %1, at %2")
@@ -250,10 +250,8 @@ void SeatPage::show_margins() {
   const auto other = unit == Unit::mm ? qt(number_text(margins.least / mm_per_thou, 0)) + "\u2009thou"
                                       : sheets::figure_with_unit(margins.least, Unit::mm);
   if (margins.least >= 0)
-    verdict_->setText(QString("%1 on %2 %3 \u00B7 it cleans up")
-                          .arg(other)
-                          .arg(limiting)
-                          .arg(limiting == 1 ? "surface" : "surfaces"));
+    verdict_->setText(
+        filled("%1 on %2 %3 \u00B7 it cleans up", other, limiting, limiting == 1 ? "surface" : "surfaces"));
   else
     verdict_->setText(QString("%1 \u00B7 it does not clean up here: %2").arg(other, shortfall_words()));
   colour_label(verdict_, margins.least >= 0 ? theme().good : theme().gone);
@@ -282,9 +280,8 @@ void SeatPage::show_holds() {
   std::vector<Ring> rings;
   const auto& input = state_.input.seat;
   const auto touch_name = [&](int surface, int point, bool wall) {
-    return QString("%1%2, touch %3")
-        .arg(wall ? "wall at " : "", qt(input.surfaces[static_cast<std::size_t>(surface)].id))
-        .arg(point + 1);
+    return filled("%1%2, touch %3", wall ? "wall at " : "",
+                  name_words(input.surfaces[static_cast<std::size_t>(surface)].id), point + 1);
   };
   const bool answered = have_answer_ && same(answer_.pose, state_.pose);
   holds_heading_->setVisible(state_.can_judge());
@@ -309,10 +306,11 @@ void SeatPage::show_holds() {
     const auto strongest = std::max_element(share.begin(), share.end());
     if (strongest != share.end() && *strongest > 0.02) {
       const double eased = document_.unit() == Unit::mm ? 0.2 : 0.01 * mm_per_inch;
-      ease_->setText(QString("Ask %1 less of the %2 and the least room gains about %3.")
-                         .arg(sheets::figure_with_unit(eased, document_.unit()),
-                              qt(input.surfaces[static_cast<std::size_t>(strongest - share.begin())].id),
-                              figure(eased * *strongest, document_.unit())));
+      ease_->setText(
+          QString("Ask %1 less of the %2 and the least room gains about %3.")
+              .arg(sheets::figure_with_unit(eased, document_.unit()),
+                   name_words(input.surfaces[static_cast<std::size_t>(strongest - share.begin())].id),
+                   figure(eased * *strongest, document_.unit())));
     }
     QString words = answer_.check.holds ? "Checked: what holds it is in balance; no small move does better."
                                         : "Not proved best: " + qt(answer_.check.message);
@@ -323,9 +321,8 @@ void SeatPage::show_holds() {
     const auto mistakes =
         casting::flagged_touches(document_.build(), state_.piece, state_.input, state_.pose).size();
     if (mistakes > 0)
-      words += QString("\n%1 %2 like mistakes: look at them first (Touches, Mistakes).")
-                   .arg(mistakes)
-                   .arg(mistakes == 1 ? "touch looks" : "touches look");
+      words += filled("\n%1 %2 like mistakes: look at them first (Touches, Mistakes).", mistakes,
+                      mistakes == 1 ? "touch looks" : "touches look");
     check_->setText(words);
   } else {
     holds_heading_->setText("What limits here");

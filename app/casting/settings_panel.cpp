@@ -154,10 +154,10 @@ void SettingsPanel::show_settings(const PieceState& state) {
   const auto now = mark_setting_->currentText();
   mark_setting_->clear();
   for (const auto& setting : state.input.settings.list) {
-    const auto name = qt(setting.name);
-    mark_setting_->addItem(name.isEmpty() ? QString("(no name)") : name, name);
-    auto* title = words_label(
-        QString("%1 \u00B7 %2 touches").arg(name.isEmpty() ? "(no name)" : name).arg(setting.touches));
+    const auto name = name_words(setting.name), key = whole(setting.name);
+    mark_setting_->addItem(name.isEmpty() ? QString("(no name)") : name, key);
+    auto* title =
+        words_label(filled("%1 \u00B7 %2 touches", name.isEmpty() ? "(no name)" : name, setting.touches));
     auto* frame = new QComboBox;
     frame->addItems({"in the survey's frame", "has its own frame", "gives heights only"});
     frame->setCurrentIndex(static_cast<int>(setting.frame));
@@ -165,12 +165,12 @@ void SettingsPanel::show_settings(const PieceState& state) {
     frame->setMinimumContentsLength(6);
     frame->setAccessibleName("Frame of " + name);
     connect(frame, &QComboBox::activated, this,
-            [this, name](int k) { set_frame(name, static_cast<SettingFrame>(k)); });
+            [this, key](int k) { set_frame(key, static_cast<SettingFrame>(k)); });
     auto* words = how_joined(setting);
     settings_->addWidget(title);
     settings_->addWidget(frame);
     if (!words->text().isEmpty()) settings_->addWidget(words);
-    rows_.push_back({name, frame, words});
+    rows_.push_back({key, frame, words});
   }
   if (rows_.empty())
     settings_->addWidget(
@@ -218,12 +218,12 @@ void SettingsPanel::show_known(const PieceState& state) {
           left = ", off " + residual_text(residual[k], unit);
         }
     keep(id, QString("%1  %2, %3, %4\n%5%6")
-                 .arg(qt(mark.name), figure(mark.at.x(), unit), figure(mark.at.y(), unit),
-                      figure(mark.at.z(), unit), qt(mark.setting), left));
+                 .arg(name_words(mark.name), figure(mark.at.x(), unit), figure(mark.at.y(), unit),
+                      figure(mark.at.z(), unit), name_words(mark.setting), left));
   }
   const auto surface_name = [&](build::Id id) {
     const auto* s = b.find<build::PartSurface>(id);
-    return s ? qt(s->name) : QString("?");
+    return s ? name_words(s->name) : QString("?");
   };
   for (const auto& [id, size] : b.sizes_of(state.piece))
     keep(id, size.other ? QString("%1 to %2: %3")
@@ -239,8 +239,8 @@ void SettingsPanel::show_choices(const PieceState& state) {
   size_to_->clear();
   size_to_->addItem("diameter", 0);
   for (const auto& [id, s] : document_.build().surfaces_of(state.part)) {
-    size_from_->addItem(qt(s.name), QVariant::fromValue<qlonglong>(id));
-    if (!s.round()) size_to_->addItem(qt(s.name), QVariant::fromValue<qlonglong>(id));
+    size_from_->addItem(name_words(s.name), QVariant::fromValue<qlonglong>(id));
+    if (!s.round()) size_to_->addItem(name_words(s.name), QVariant::fromValue<qlonglong>(id));
   }
   if (const int k = size_from_->findData(from); k >= 0) size_from_->setCurrentIndex(k);
   if (const int k = size_to_->findData(to); k >= 0) size_to_->setCurrentIndex(k);
@@ -258,7 +258,7 @@ void SettingsPanel::add_mark() {
   mark.name = mark_->text().trimmed().toStdString();
   mark.setting = mark_setting_->currentData().toString().toStdString();
   for (int k = 0; k < 3; ++k) {
-    const auto* box = frame_box(qt(mark.setting));
+    const auto* box = frame_box(whole(mark.setting));
     const bool heights = box && box->currentIndex() == static_cast<int>(SettingFrame::heights);
     if (heights && k < 2) continue; // only z is known there
     const auto at = xyz_[static_cast<std::size_t>(k)]->take(document_.unit(), *message_);
@@ -278,7 +278,7 @@ void SettingsPanel::add_mark() {
   for (auto* field : xyz_) field->clear();
   mark_->clear();
   mark_->setFocus();
-  message_->tell(QString("Kept: mark %1.").arg(qt(mark.name)));
+  message_->tell(QString("Kept: mark %1.").arg(name_words(mark.name)));
 }
 
 void SettingsPanel::add_size() {

@@ -77,7 +77,7 @@ void SpotsPanel::refresh(build::Id chosen_touch) {
   surface_->clear();
   surface_->addItem("anywhere", 0);
   for (const auto& [id, s] : document_.build().surfaces_of(document_.part()))
-    surface_->addItem(qt(s.name), QVariant::fromValue<qlonglong>(id));
+    surface_->addItem(name_words(s.name), QVariant::fromValue<qlonglong>(id));
   if (const int k = surface_->findData(now); k >= 0) surface_->setCurrentIndex(k);
   message_->tell(touch_ ? "Without coordinates it is noted at the touch chosen in the list."
                         : "Give its coordinates, or choose a touch in the list.");
@@ -86,12 +86,11 @@ void SpotsPanel::refresh(build::Id chosen_touch) {
   for (const auto& [id, spot] : document_.build().spots_of(document_.piece())) {
     const auto* s = document_.build().find<build::PartSurface>(spot.surface);
     auto* item = new QListWidgetItem(
-        QString("%1  %2%3%4%5\nat %6, %7, %8")
-            .arg(qt(spot_letter(spot.kind)), spot_name(spot.kind), s ? " on " + qt(s->name) : QString(),
-                 spot.size > 0 ? ", " + sheets::figure_with_unit(spot.size, document_.unit()) : QString(),
-                 spot.note.empty() ? QString() : ": " + qt(spot.note))
-            .arg(figure(spot.at.x(), document_.unit()), figure(spot.at.y(), document_.unit()),
-                 figure(spot.at.z(), document_.unit())));
+        filled("%1  %2%3%4%5\nat %6, %7, %8", qt(spot_letter(spot.kind)), spot_name(spot.kind),
+               s ? " on " + name_words(s->name) : QString(),
+               spot.size > 0 ? ", " + sheets::figure_with_unit(spot.size, document_.unit()) : QString(),
+               spot.note.empty() ? QString() : ": " + qt(spot.note), figure(spot.at.x(), document_.unit()),
+               figure(spot.at.y(), document_.unit()), figure(spot.at.z(), document_.unit())));
     item->setData(Qt::UserRole, QVariant::fromValue<qlonglong>(id));
     list_->addItem(item);
   }

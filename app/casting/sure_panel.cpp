@@ -134,17 +134,17 @@ void SurePanel::fill() {
     next_->clear();
     return;
   }
-  words_->setText(QString("Least room %1 for sure, %2 as likely as not: it cleans up in %3 of 100. %4.")
-                      .arg(figure(c.sure, unit, true), figure(c.middle, unit, true))
-                      .arg(static_cast<int>(std::floor(100 * c.clean)))
-                      .arg(c.standing == Standing::sure     ? "Sure"
-                           : c.standing == Standing::likely ? "Likely"
-                                                            : "Doubtful"));
+  words_->setText(filled("Least room %1 for sure, %2 as likely as not: it cleans up in %3 of 100. %4.",
+                         figure(c.sure, unit, true), figure(c.middle, unit, true),
+                         static_cast<int>(std::floor(100 * c.clean)),
+                         c.standing == Standing::sure     ? "Sure"
+                         : c.standing == Standing::likely ? "Likely"
+                                                          : "Doubtful"));
   colour_label(words_, c.standing == Standing::doubtful ? theme().gone : theme().ink);
   for (const auto& g : c.groups) {
     if (!g.known) continue;
     const auto& group = asked_.margins.groups[static_cast<std::size_t>(g.group)];
-    const auto name = qt(asked_.input.seat.surfaces[static_cast<std::size_t>(group.surface)].id) +
+    const auto name = name_words(asked_.input.seat.surfaces[static_cast<std::size_t>(group.surface)].id) +
                       (group.wall >= 0 ? " wall" : "");
     const int row = table_->rowCount();
     table_->insertRow(row);
@@ -153,19 +153,17 @@ void SurePanel::fill() {
         {name, figure(g.sure, unit, true), figure(g.middle, unit, true), casting::standing_name(g.standing)});
     for (int k = 0; k < 4; ++k)
       table_->item(row, k)->setToolTip(
-          QString("%1 touches; rough %2, over lengths of about %3; at the touches themselves %4")
-              .arg(g.touches)
-              .arg(figure(g.roughness, unit), figure(g.length, unit), figure(g.seen, unit, true)));
+          filled("%1 touches; rough %2, over lengths of about %3; at the touches themselves %4", g.touches,
+                 figure(g.roughness, unit), figure(g.length, unit), figure(g.seen, unit, true)));
     if (g.standing == Standing::doubtful) table_->item(row, 3)->setForeground(theme().gone);
   }
   QStringList lines;
   char letter = 'A';
   for (const auto& t : found_.next.touches) {
     if (!found_.next.pays) break;
-    lines << QString("%1  %2 at x %3, y %4, z %5 of the drawing")
-                 .arg(QChar(letter++))
-                 .arg(qt(asked_.input.seat.surfaces[static_cast<std::size_t>(t.surface)].id),
-                      figure(t.at.x(), unit), figure(t.at.y(), unit), figure(t.at.z(), unit));
+    lines << filled("%1  %2 at x %3, y %4, z %5 of the drawing", QChar(letter++),
+                    name_words(asked_.input.seat.surfaces[static_cast<std::size_t>(t.surface)].id),
+                    figure(t.at.x(), unit), figure(t.at.y(), unit), figure(t.at.z(), unit));
   }
   lines << qt(found_.next.message);
   next_->setText(lines.join("\n"));

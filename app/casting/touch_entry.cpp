@@ -70,7 +70,7 @@ void TouchEntry::refresh() {
   const auto now = surface_->currentData();
   surface_->clear();
   for (const auto& [id, s] : document_.build().surfaces_of(document_.part()))
-    surface_->addItem(qt(s.name), QVariant::fromValue<qlonglong>(id));
+    surface_->addItem(name_words(s.name), QVariant::fromValue<qlonglong>(id));
   if (const int k = surface_->findData(now); k >= 0) surface_->setCurrentIndex(k);
   setEnabled(surface_->count() > 0 && document_.piece() != 0);
 }

@@ -54,7 +54,7 @@ QString TouchModel::text(const build::Touch& touch, int column) const {
   switch (column) {
   case surface: {
     const auto* s = document_.build().find<build::PartSurface>(touch.surface);
-    return s ? qt(s->name) : QString("?");
+    return s ? name_words(s->name) : QString("?");
   }
   case x:
     return figure(touch.centre.x(), unit);
@@ -69,7 +69,7 @@ QString TouchModel::text(const build::Touch& touch, int column) const {
   case uncertainty:
     return touch.uncertainty > 0 ? figure(touch.uncertainty, unit) : QString();
   case setting:
-    return qt(touch.setting);
+    return name_words(touch.setting);
   case note:
     return qt(touch.note);
   default:
@@ -96,6 +96,11 @@ QVariant TouchModel::data(const QModelIndex& index, int role) const {
     if (c >= x && c <= z) return qt(length_entry_text(touch.centre[c - x], document_.unit()));
     if (c == tip_radius) return qt(length_entry_text(touch.tip_radius, document_.unit()));
     if (c == uncertainty) return qt(length_entry_text(touch.uncertainty, document_.unit()));
+    if (c == setting) return whole(touch.setting);
+    if (c == note) return whole(touch.note);
+    if (const auto* s = document_.build().find<build::PartSurface>(touch.surface);
+        c == surface && s != nullptr)
+      return whole(s->name);
     return text(touch, c);
   }
   if (role == Qt::ForegroundRole && touch.standing == build::TouchStanding::set_aside) return theme().muted;
@@ -114,10 +119,8 @@ bool TouchModel::setData(const QModelIndex& index, const QVariant& value, int ro
   auto touch = *now;
   const auto typed = value.toString().trimmed();
   const auto refuse = [&](const QString& why) {
-    emit not_understood(
-        QString("Touch %1, %2: %3. It stays as it was.")
-            .arg(index.row() + 1)
-            .arg(headerData(index.column(), Qt::Horizontal, Qt::DisplayRole).toString(), why));
+    emit not_understood(filled("Touch %1, %2: %3. It stays as it was.", index.row() + 1,
+                               headerData(index.column(), Qt::Horizontal, Qt::DisplayRole).toString(), why));
     return false;
   };
   const int c = index.column();
@@ -159,7 +162,7 @@ QVariant TouchModel::headerData(int section, Qt::Orientation orientation, int ro
   if (orientation != Qt::Horizontal) return {};
   static const char* const names[] = {"No.",        "Surface", "x",      "y",       "z",
                                       "Tip radius", "Toward",  "\u00B1", "Setting", "Note"};
-  if (role == Qt::DisplayRole && section < column_count) return QString::fromUtf8(names[section]);
+  if (role == Qt::DisplayRole && section < column_count) return whole(names[section]);
   if (role == Qt::TextAlignmentRole)
     return static_cast<int>(
         (section == number || (section >= x && section <= tip_radius) || section == uncertainty

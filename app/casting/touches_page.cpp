@@ -7,6 +7,7 @@
 #include "quantity/text.h"
 #include "sheets/figures.h"
 #include "store/scan_file.h"
+#include "store/text_file.h"
 
 #include <QApplication>
 #include <QClipboard>
@@ -14,7 +15,6 @@
 #include <QFileInfo>
 #include <QHeaderView>
 #include <QInputDialog>
-#include <QSaveFile>
 #include <QShortcut>
 
 #include <algorithm>
@@ -155,7 +155,7 @@ void TouchesPage::refresh() {
   QStringList words;
   for (std::size_t i = 0; i < per_surface.size(); ++i)
     if (per_surface[i] > 0)
-      words << QString("%1 %2").arg(qt(state_.input.seat.surfaces[i].id)).arg(per_surface[i]);
+      words << filled("%1 %2", name_words(state_.input.seat.surfaces[i].id), per_surface[i]);
   counts_->setText(n == 0 ? QString("touches") : "touches: " + words.join(" \u00B7 "));
   QStringList missing;
   for (const auto& gap : state_.gaps) missing << qt(gap.text);
@@ -207,7 +207,7 @@ bool TouchesPage::take_survey(const store::SurveyCsv& survey, const QString& fro
     words += QString(" %1 of reference marks.").arg(qt(counted(survey.marks.size(), "reading", "readings")));
   if (!survey.kept_as_notes.empty()) {
     QStringList columns;
-    for (const auto& name : survey.kept_as_notes) columns << qt(name);
+    for (const auto& name : survey.kept_as_notes) columns << name_words(name);
     words += " Kept as notes: " + columns.join(", ") + ".";
   }
   entry_->tell(words, false);
@@ -269,8 +269,7 @@ bool TouchesPage::import_scan(const QString& path, Unit unit) {
       !document_.build().touches_of(read.piece).empty() || !document_.build().scans_of(read.piece).empty();
   const Pose seat = state_.pose;
   scan_button_->setText("Stop reading the scan");
-  entry_->tell(QString("Laying %1 points of %2 on the drawing\u2026").arg(read.points->size()).arg(read.name),
-               false);
+  entry_->tell(filled("Laying %1 points of %2 on the drawing\u2026", read.points->size(), read.name), false);
   reading_scan_.start([read, input, touched, seat](const auto& should_stop) mutable {
     input.points = read.points.get();
     casting::ScanOptions options;
@@ -303,12 +302,9 @@ void TouchesPage::take_scan(ScanRead read) {
   // Where the scan was laid is a seat to begin with.
   const auto laid = then(read.scan_to_survey.inverse(), read.result.pose);
   if (document_.apply(build::take_scan(document_.build(), std::move(scan), laid)))
-    entry_->tell(QString("%1: %2 points given to their surfaces, each taken as good to 0.05 mm (95 %); %3 "
-                         "doubtful and %4 far from any are kept and not used.")
-                     .arg(read.name)
-                     .arg(read.result.given)
-                     .arg(read.result.doubtful)
-                     .arg(read.result.elsewhere),
+    entry_->tell(filled("%1: %2 points given to their surfaces, each taken as good to 0.05 mm (95 %); %3 "
+                        "doubtful and %4 far from any are kept and not used.",
+                        read.name, read.result.given, read.result.doubtful, read.result.elsewhere),
                  false);
   emit scan_ended();
 }
@@ -318,11 +314,12 @@ bool TouchesPage::export_file(const QString& path) {
   for (const auto& [id, touch] : document_.build().touches_of(document_.piece())) touches.push_back(touch);
   std::vector<build::Mark> marks;
   for (const auto& [id, mark] : document_.build().marks_of(document_.piece())) marks.push_back(mark);
-  const auto text =
-      QByteArray::fromStdString(store::write_survey_csv(touches, surface_names(document_), marks));
-  QSaveFile file(path);
-  if (!file.open(QIODevice::WriteOnly) || file.write(text) != text.size() || !file.commit()) {
-    entry_->tell(QString("%1 could not be written: %2").arg(path, file.errorString()), true);
+  auto wrong = document_.is_own_file(path);
+  if (wrong.isEmpty())
+    wrong = qt(store::write_text_file(path.toStdString(),
+                                      store::write_survey_csv(touches, surface_names(document_), marks)));
+  if (!wrong.isEmpty()) {
+    entry_->tell(wrong, true);
     return false;
   }
   entry_->tell(QString("%1 written to %2.").arg(qt(counted(touches.size(), "touch", "touches")), path),

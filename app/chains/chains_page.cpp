@@ -130,7 +130,7 @@ void ChainsPage::refresh() {
   for (const auto& [id, chain] : b.chains()) {
     RoomEntry e;
     e.id = id;
-    e.name = qt(chain.name);
+    e.name = name_words(chain.name);
     e.what = qt(counted(chain.terms.size(), "link", "links"));
     e.below = QString("%1 to %2")
                   .arg(fit_figure(chain.least, document_.unit()), fit_figure(chain.most, document_.unit()));
@@ -150,8 +150,8 @@ void ChainsPage::refresh() {
   add_->setEnabled(document_.is_open());
   const auto* chain = b.find<build::Chain>(chosen_);
   gap_->setEnabled(chain != nullptr);
-  name_->setText(chain ? qt(chain->name) : QString());
-  reason_->setText(chain ? qt(chain->reason) : QString());
+  name_->setText(chain ? whole(chain->name) : QString());
+  reason_->setText(chain ? whole(chain->reason) : QString());
   name_->setModified(false);
   reason_->setModified(false);
   message_->clear();
@@ -167,7 +167,7 @@ void ChainsPage::refresh() {
     if (chain != nullptr) {
       const auto input = chains::chain_input(b, *chain);
       for (std::size_t k = 0; k < input.links.size(); ++k)
-        if (!input.links[k].measured) closing_->addItem(qt(input.links[k].id), static_cast<int>(k));
+        if (!input.links[k].measured) closing_->addItem(name_words(input.links[k].id), static_cast<int>(k));
     }
     closing_->setCurrentIndex(std::max(0, closing_->findText(kept)));
   }
@@ -184,7 +184,7 @@ void ChainsPage::show_gap() {
   picture.title = "Gap that results";
   picture.fine = false;
   if (chain == nullptr || chain->terms.empty()) {
-    view_->show_chain(chain ? qt(chain->name) : QString(), {}, 0, 0, true, unit);
+    view_->show_chain(chain ? whole(chain->name) : QString(), {}, 0, 0, true, unit);
     gap_view_->show_picture(picture, unit);
     figures_->setText(QString());
     advice_->setText(chain ? "Add its dimensions in Links, or walk along them." : QString());
@@ -202,11 +202,11 @@ void ChainsPage::show_gap() {
   std::vector<ChainRow> rows;
   for (std::size_t k = 0; k < input.links.size(); ++k) {
     const auto& link = input.links[k];
-    rows.push_back({qt(link.id), link.coefficient * link.measured.value_or(link.nominal), link.coefficient,
-                    link.measured.has_value(), result_.contributions[k].share,
+    rows.push_back({name_words(link.id), link.coefficient * link.measured.value_or(link.nominal),
+                    link.coefficient, link.measured.has_value(), result_.contributions[k].share,
                     static_cast<int>(k) == result_.improve});
   }
-  view_->show_chain(qt(chain->name), rows, chain->least, chain->most, room >= 0, unit,
+  view_->show_chain(name_words(chain->name), rows, chain->least, chain->most, room >= 0, unit,
                     chains::gap_sum(input));
   picture.known = result_.usable();
   picture.expected = result_.mean;
@@ -237,7 +237,8 @@ void ChainsPage::show_gap() {
   if (result_.improve >= 0) {
     const auto k = static_cast<std::size_t>(result_.improve);
     words << QString("%1 spreads it most: %2\u2009%. Hold that closer first.")
-                 .arg(qt(input.links[k].id), qt(number_text(100 * result_.contributions[k].share, 0)));
+                 .arg(name_words(input.links[k].id),
+                      qt(number_text(100 * result_.contributions[k].share, 0)));
   }
   if (result_.worst_low >= chain->least && result_.worst_high <= chain->most)
     words << "It closes whatever is made within the drawing.";
@@ -257,7 +258,7 @@ void ChainsPage::show_gap() {
   } else {
     const auto& link = input.links[static_cast<std::size_t>(k)];
     const double make = ((chain->least + chain->most) / 2 - without) / link.coefficient;
-    words << QString("Made last, %1 would be %2.").arg(qt(link.id), fit_figure(make, unit));
+    words << QString("Made last, %1 would be %2.").arg(name_words(link.id), fit_figure(make, unit));
   }
   advice_->setText(words.join("\n"));
 }

@@ -105,7 +105,7 @@ void LinkPanel::show_chain(build::Id id) {
     const auto kept = part_->currentData();
     part_->clear();
     for (const auto& [part_id, part] : b.parts())
-      part_->addItem(qt(part.name), static_cast<qlonglong>(part_id));
+      part_->addItem(name_words(part.name), static_cast<qlonglong>(part_id));
     part_->setCurrentIndex(std::max(0, part_->findData(kept)));
   }
   fill_surfaces();
@@ -121,8 +121,9 @@ void LinkPanel::show_chain(build::Id id) {
                                               : !pieces.empty() ? pieces.front().first
                                                                 : 0};
       const bool whole = std::abs(term.coefficient - std::round(term.coefficient)) < 1e-9;
-      fill_row(table_, static_cast<int>(k),
-               {qt(number_text(term.coefficient, whole ? 0 : 3, true)), qt(chains::made_name(b, made))});
+      fill_row(
+          table_, static_cast<int>(k),
+          {qt(number_text(term.coefficient, whole ? 0 : 3, true)), name_words(chains::made_name(b, made))});
       if (!term.why.empty()) table_->item(static_cast<int>(k), 0)->setToolTip(qt(term.why));
     }
     if (row >= 0 && row < table_->rowCount()) table_->setCurrentCell(row, 0);
@@ -150,7 +151,7 @@ void LinkPanel::fill_surfaces() {
                          : end.flank == Flank::near ? QString("%1, near side")
                          : s.round()                ? QString("axis of %1")
                                                     : QString("%1");
-      box->addItem(words.arg(qt(s.name)));
+      box->addItem(words.arg(name_words(s.name)));
     }
     const auto again = std::find(ends_.begin(), ends_.end(), kept);
     box->setCurrentIndex(again == ends_.end() ? 0 : static_cast<int>(again - ends_.begin()));
@@ -200,16 +201,16 @@ void LinkPanel::show_steps() {
     const auto* from = b.find<build::PartSurface>(step.from.surface);
     const auto* to = b.find<build::PartSurface>(step.to.surface);
     if (part && from && to)
-      lines << QString("%1: %2 \u2192 %3").arg(qt(part->name), qt(from->name), qt(to->name));
+      lines << QString("%1: %2 \u2192 %3")
+                   .arg(name_words(part->name), name_words(from->name), name_words(to->name));
   }
   walk_->setEnabled(!steps_.steps.empty());
   again_->setEnabled(!steps_.steps.empty());
   if (!steps_.steps.empty()) {
     const auto result = chains::walk(b, steps_);
     if (result.ok) {
-      lines << QString("Adds up to %1, %2 dimensions")
-                   .arg(fit_figure(result.nominal, document_.unit()))
-                   .arg(result.terms.size());
+      lines << filled("Adds up to %1, %2 dimensions", fit_figure(result.nominal, document_.unit()),
+                      result.terms.size());
       words_->clear();
     } else {
       fail(qt(result.message) + ".");

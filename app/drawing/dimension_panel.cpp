@@ -172,7 +172,7 @@ void DimensionPanel::connect_texts() {
   const auto text = [this](QLineEdit* edit, std::string Dimension::*field, const char* what) {
     connect(edit, &QLineEdit::editingFinished, this, [this, edit, field, what] {
       const auto* now = current();
-      if (now == nullptr) return;
+      if (now == nullptr || !edit->isModified()) return;
       auto changed = *now;
       changed.*field = edit->text().trimmed().toStdString();
       if (field == &Dimension::name && changed.name.empty()) return show_form();
@@ -309,7 +309,7 @@ void DimensionPanel::refresh() {
   if (!current() && !all.empty()) chosen_ = all.front().first;
   const auto name = [&](build::Id id) {
     const auto* s = b.find<build::PartSurface>(id);
-    return s ? qt(s->name) : QString("?");
+    return s ? name_words(s->name) : QString("?");
   };
   {
     const QScopedValueRollback<bool> filling(filling_, true);
@@ -325,7 +325,7 @@ void DimensionPanel::refresh() {
         measured = d.kind == DimensionKind::angle ? qt(angle_text(read->second.value))
                                                   : figure(read->second.value, document_.unit());
       fill_row(table_, static_cast<int>(k),
-               {qt(d.name), what, qt(drawing::dimension_text(d, document_.unit())),
+               {name_words(d.name), what, qt(drawing::dimension_text(d, document_.unit())),
                 qt(build::shown_word(d.importance)), qt(build::shown_word(d.source)), measured});
       if (read && !d.allows(read->second.value)) {
         table_->item(static_cast<int>(k), 5)->setForeground(theme().gone);
@@ -338,7 +338,7 @@ void DimensionPanel::refresh() {
   to_->clear();
   for (auto* box : {from_, to_}) box->addItem("\u2013", 0);
   for (const auto& [id, s] : b.surfaces_of(document_.part()))
-    for (auto* box : {from_, to_}) box->addItem(qt(s.name), QVariant::fromValue<qlonglong>(id));
+    for (auto* box : {from_, to_}) box->addItem(name_words(s.name), QVariant::fromValue<qlonglong>(id));
   show_form();
   show_contradictions();
 }
@@ -363,11 +363,11 @@ void DimensionPanel::show_form() {
     edit->setText(text);
     edit->setCursorPosition(0);
   };
-  fill(name_, qt(d->name));
+  fill(name_, whole(d->name));
   fill(limits_, d->nominal == 0 && d->kind != DimensionKind::angle ? QString()
                                                                    : qt(drawing::dimension_text(*d, unit)));
-  fill(reason_, qt(d->reason));
-  fill(sum_, qt(d->sum));
+  fill(reason_, whole(d->reason));
+  fill(sum_, whole(d->sum));
   const auto length = [&](double mm) { return mm == 0 ? QString() : qt(length_entry_text(mm, unit)); };
   fill(cutter_, length(d->cutter));
   fill(run_, length(d->run));

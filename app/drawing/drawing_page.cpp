@@ -158,6 +158,7 @@ void DrawingPage::connect_part() {
     document_.apply(build::change(document_.build(), document_.part(), changed, what));
   };
   connect(part_name_, &QLineEdit::editingFinished, this, [this, keep_part] {
+    if (!part_name_->isModified()) return;
     const auto name = part_name_->text().trimmed().toStdString();
     if (!name.empty())
       keep_part([&](build::Part& p) { p.name = name; }, "Name");
@@ -165,6 +166,7 @@ void DrawingPage::connect_part() {
       refresh();
   });
   connect(material_, &QLineEdit::editingFinished, this, [this, keep_part] {
+    if (!material_->isModified()) return;
     keep_part([&](build::Part& p) { p.material = material_->text().trimmed().toStdString(); }, "Material");
   });
   connect(quantity_, &QSpinBox::editingFinished, this, [this] {
@@ -183,8 +185,8 @@ void DrawingPage::refresh() {
   }
   if (shown_part_ != document_.part()) chosen_ = 0;
   shown_part_ = document_.part();
-  part_name_->setText(qt(part->name));
-  material_->setText(qt(part->material));
+  part_name_->setText(whole(part->name));
+  material_->setText(whole(part->material));
   quantity_->setValue(part->quantity);
   model_->set_surfaces(b.surfaces_of(document_.part()), document_.unit());
   if (!table_->currentIndex().isValid() && model_->rowCount() > 0)

@@ -31,9 +31,8 @@ const std::pair<const char*, Vec3> draws[] = {
 QString towards(const Vec3& direction) {
   Eigen::Index axis = 0;
   direction.cwiseAbs().maxCoeff(&axis);
-  return QString("towards %1%2")
-      .arg(direction[axis] < 0 ? QChar(0x2212) : QChar('+'))
-      .arg(QChar('x' + static_cast<int>(axis)));
+  return filled("towards %1%2", direction[axis] < 0 ? QChar(0x2212) : QChar('+'),
+                QChar('x' + static_cast<int>(axis)));
 }
 
 QString plus_minus(const casting::WithUncertainty& v, Unit unit) {
@@ -58,7 +57,7 @@ FoundryPanel::FoundryPanel(Document& document, QWidget* parent)
   table_->setToolTip("F1 shows how the raw size of the chosen row adds up");
   auto* why = new QShortcut(QKeySequence("F1"), table_, nullptr, nullptr, Qt::WidgetShortcut);
   connect(why, &QShortcut::activated, this, &FoundryPanel::ask_why);
-  for (const auto& m : casting::metals()) metal_->addItem(qt(m.name));
+  for (const auto& m : casting::metals()) metal_->addItem(name_words(m.name));
   QStringList processes;
   for (const auto& g : casting::casting_grades())
     if (!processes.contains(qt(g.process))) processes << qt(g.process);
@@ -164,18 +163,17 @@ void FoundryPanel::keep(const build::Foundry& foundry, const QString& what) {
 }
 
 QString FoundryPanel::write_pattern(const QString& path) const {
+  if (const auto wrong = document_.is_own_file(path); !wrong.isEmpty()) return wrong;
   const auto& b = document_.build();
   const auto* part = b.find<build::Part>(document_.part());
   if (part == nullptr) return "There is no part to make a pattern for.";
   const auto foundry = casting::foundry_or_usual(b, document_.part());
   sheets::PatternSheet sheet;
-  sheet.build = qt(b.info().name);
-  sheet.part = qt(part->name);
+  sheet.build = name_words(b.info().name);
+  sheet.part = name_words(part->name);
   sheet.metal = qt(foundry.metal);
-  sheet.process = QString("%1, tolerance grade %2, allowance grade %3")
-                      .arg(qt(foundry.process))
-                      .arg(foundry.tolerance_grade)
-                      .arg(qt(foundry.allowance));
+  sheet.process = filled("%1, tolerance grade %2, allowance grade %3", qt(foundry.process),
+                         foundry.tolerance_grade, qt(foundry.allowance));
   sheet.pattern = casting::make_pattern(b, document_.part(), foundry);
   sheet.draft = foundry.draft;
   sheet.unit = document_.unit();
@@ -202,16 +200,16 @@ void FoundryPanel::refresh() {
   for (std::size_t k = 0; k < expected_.sizes.size(); ++k) {
     const auto& s = expected_.sizes[k];
     fill_row(table_, static_cast<int>(k),
-             {qt(s.name), s.finished > 0 ? figure(s.finished, unit) : QString("\u2013"), figure(s.raw, unit),
-              "\u00B1" + figure(s.tolerance / 2, unit), figure(s.stock, unit), figure(s.stock_least, unit),
-              figure(s.stock_most, unit)});
+             {name_words(s.name), s.finished > 0 ? figure(s.finished, unit) : QString("\u2013"),
+              figure(s.raw, unit), "\u00B1" + figure(s.tolerance / 2, unit), figure(s.stock, unit),
+              figure(s.stock_least, unit), figure(s.stock_most, unit)});
   }
   const QString none("\u2013");
   for (std::size_t k = 0; k < expected_.walls.size(); ++k) {
     const auto& w = expected_.walls[k];
     fill_row(table_, static_cast<int>(expected_.sizes.size() + k),
-             {"wall " + qt(w.name), none, figure(w.nominal, unit), "\u00B1" + figure(w.tolerance / 2, unit),
-              none, none, none});
+             {"wall " + name_words(w.name), none, figure(w.nominal, unit),
+              "\u00B1" + figure(w.tolerance / 2, unit), none, none, none});
   }
   QStringList words;
   if (!expected_.usable())
@@ -243,7 +241,9 @@ void FoundryPanel::show_made(const build::Foundry& foundry) {
       casting::shrinkage_found(state.input.seat, made, state.input.surface_ids,
                                casting::make_pattern(b, document_.part(), foundry), foundry.shrinkage);
   if (shrunk.known) lines << "It " + qt(shrunk.text);
-  const auto name = [&](int k) { return qt(state.input.seat.surfaces[static_cast<std::size_t>(k)].id); };
+  const auto name = [&](int k) {
+    return name_words(state.input.seat.surfaces[static_cast<std::size_t>(k)].id);
+  };
   for (const auto& core : made.cores)
     lines << QString("Core of %1 stands off %2 by %3.")
                  .arg(name(core.bore), name(core.boss), plus_minus(core.amount, unit));

@@ -20,7 +20,7 @@ QuickStartDialog::QuickStartDialog(Unit unit, QWidget* parent)
   shapes_->setAccessibleName("Shapes");
   shapes_->setFixedWidth(theme().ipx(150));
   for (const auto& start : build::quick_starts()) {
-    auto* item = new QListWidgetItem(qt(start.name));
+    auto* item = new QListWidgetItem(name_words(start.name));
     item->setToolTip(qt(start.words));
     shapes_->addItem(item);
   }
@@ -63,7 +63,7 @@ void QuickStartDialog::choose(int row) {
   }
   fields_.clear();
   for (const auto& size : build::quick_starts()[static_cast<std::size_t>(row)].sizes) {
-    auto* field = new LengthField(qt(size.name));
+    auto* field = new LengthField(name_words(size.name));
     field->set_label_width(theme().ipx(140));
     field->set_rule(must_be_positive);
     field->set_value(size.mm, unit_);
@@ -75,7 +75,7 @@ void QuickStartDialog::choose(int row) {
 }
 
 QString QuickStartDialog::part_name() const {
-  return qt(build::quick_starts()[static_cast<std::size_t>(std::max(0, shapes_->currentRow()))].name);
+  return name_words(build::quick_starts()[static_cast<std::size_t>(std::max(0, shapes_->currentRow()))].name);
 }
 
 build::QuickDrawing QuickStartDialog::drawing() const {

@@ -16,6 +16,7 @@ class SurfaceForm : public QWidget {
   Q_OBJECT
 public:
   explicit SurfaceForm(Document& document, QWidget* parent = nullptr);
+  ~SurfaceForm() override;
 
   void show_surface(build::Id id); ///< 0: none
   build::Id surface() const { return id_; }

@@ -48,7 +48,7 @@ int SurfaceModel::columnCount(const QModelIndex& parent) const {
 QString SurfaceModel::text(const build::PartSurface& s, int column, Unit unit) const {
   switch (column) {
   case name:
-    return qt(s.name);
+    return name_words(s.name);
   case kind:
     return qt(surface_kind_name(s.kind));
   case finish:

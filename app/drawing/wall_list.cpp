@@ -43,7 +43,7 @@ void WallList::refresh() {
   from_->clear();
   to_->clear();
   for (const auto& [id, surface] : b.surfaces_of(document_.part()))
-    (surface.machined ? to_ : from_)->addItem(qt(surface.name), QVariant::fromValue<qlonglong>(id));
+    (surface.machined ? to_ : from_)->addItem(name_words(surface.name), QVariant::fromValue<qlonglong>(id));
   if (const int k = from_->findData(from_now); k >= 0) from_->setCurrentIndex(k);
   if (const int k = to_->findData(to_now); k >= 0) to_->setCurrentIndex(k);
   add_->setEnabled(from_->count() > 0 && to_->count() > 0);
@@ -85,7 +85,8 @@ void WallList::refresh() {
     const auto& wall = shown_[i].second;
     const auto* from = b.find<build::PartSurface>(wall.from);
     const auto* to = b.find<build::PartSurface>(wall.to);
-    const auto name = QString("%1 \u2192 %2").arg(from ? qt(from->name) : "?", to ? qt(to->name) : "?");
+    const auto name =
+        QString("%1 \u2192 %2").arg(from ? name_words(from->name) : "?", to ? name_words(to->name) : "?");
     fields_[i]->edit()->setAccessibleName("Least wall from " + name);
     fields_[i]->findChild<QLabel*>()->setText(name);
     fields_[i]->set_value(wall.least, document_.unit());

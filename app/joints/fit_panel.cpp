@@ -59,7 +59,7 @@ FitPanel::FitPanel(Document& document, QWidget* parent)
 void FitPanel::connect_fields() {
   connect(name_, &QLineEdit::editingFinished, this, [this] {
     const auto text = name_->text().trimmed().toStdString();
-    if (text.empty() || text == state_.joint.name) return;
+    if (!name_->isModified() || text.empty() || text == state_.joint.name) return;
     auto changed = state_.joint;
     changed.name = text;
     keep({changed, {}}, "Name");
@@ -116,8 +116,8 @@ void FitPanel::show_state(const JointState& state) {
   setEnabled(there);
   fill_dimensions(hole_, b, "not chosen");
   fill_dimensions(shaft_, b, "not chosen");
-  name_->setText(qt(state.joint.name));
-  thread_->setText(qt(state.joint.thread));
+  name_->setText(whole(state.joint.name));
+  thread_->setText(whole(state.joint.thread));
   thread_->setModified(false);
   purpose_->setCurrentIndex(static_cast<int>(state.joint.purpose));
   choose_data(hole_, state.joint.hole);
@@ -147,8 +147,9 @@ void FitPanel::show_proposals() {
   const auto unit = document_.unit();
   int chosen = 0;
   for (std::size_t k = 0; k < shown_.size(); ++k) {
-    fill_row(table_, static_cast<int>(k),
-             {qt(shown_[k].name), fine_figure(shown_[k].least, unit), fine_figure(shown_[k].most, unit)});
+    fill_row(
+        table_, static_cast<int>(k),
+        {name_words(shown_[k].name), fine_figure(shown_[k].least, unit), fine_figure(shown_[k].most, unit)});
     if (shown_[k].basis == state_.joint.basis) chosen = static_cast<int>(k);
   }
   if (!shown_.empty()) table_->setCurrentCell(chosen, 0);

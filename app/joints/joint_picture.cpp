@@ -34,14 +34,14 @@ JointState joint_state(const build::Build& build, const chains::BuildTargets& ta
   const auto& source = targets.sources[static_cast<std::size_t>(s.condition)];
   s.hole = {joint->hole, source.hole_piece};
   s.shaft = {joint->shaft, source.shaft_piece};
-  s.hole_name = qt(chains::made_name(build, s.hole));
+  s.hole_name = name_words(chains::made_name(build, s.hole));
   if (joint->shaft == 0) {
     if (const auto found = threads::find(joint->thread); found.thread != nullptr)
       s.major = found.thread->major;
     s.shaft_name =
         qt(joint->thread) + (joint->purpose == build::JointPurpose::thread ? ", outside" : ", screw");
   } else {
-    s.shaft_name = qt(chains::made_name(build, s.shaft));
+    s.shaft_name = name_words(chains::made_name(build, s.shaft));
   }
   return s;
 }
@@ -60,7 +60,7 @@ ZoneSide side_of(const build::Build& build, const chains::BuildTargets& targets,
   if (d == nullptr || at < 0) return side;
   const auto& input = targets.input.dimensions[static_cast<std::size_t>(at)];
   side.there = true;
-  side.name = qt(input.id);
+  side.name = name_words(input.id);
   side.limits = d->tolerance.empty() ? QString("%1 / %2").arg(fine_figure(d->upper, build.info().unit, true),
                                                               fine_figure(d->lower, build.info().unit, true))
                                      : qt(d->tolerance);
@@ -104,7 +104,7 @@ ZonePicture zone_picture(const build::Build& build, const chains::BuildTargets& 
   picture.known = true;
   picture.nominal = hole->nominal;
   picture.title = QString("%1: %2%3")
-                      .arg(qt(s.joint.name), qt(build::shown_word(s.joint.purpose)),
+                      .arg(name_words(s.joint.name), qt(build::shown_word(s.joint.purpose)),
                            s.joint.basis.empty() ? QString() : ", " + qt(s.joint.basis));
   picture.least = s.joint.least;
   picture.most = s.joint.most;

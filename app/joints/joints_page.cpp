@@ -70,12 +70,12 @@ void JointsPage::refresh() {
   const auto part_of = [&](build::Id dimension) {
     const auto* d = b.find<build::Dimension>(dimension);
     const auto* part = d ? b.find<build::Part>(d->part) : nullptr;
-    return part ? qt(part->name) : QString("\u2013");
+    return part ? name_words(part->name) : QString("\u2013");
   };
   for (const auto& [id, joint] : b.joints()) {
     RoomEntry e;
     e.id = id;
-    e.name = qt(joint.name);
+    e.name = name_words(joint.name);
     e.what = qt(build::shown_word(joint.purpose));
     e.below = QString("%1 \u00B7 %2")
                   .arg(part_of(joint.hole), joint.shaft ? part_of(joint.shaft) : qt(joint.thread));

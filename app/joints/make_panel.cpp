@@ -25,7 +25,8 @@ void fill_instruments(QComboBox* box, const build::Build& build) {
   const auto old = box->currentText();
   box->clear();
   box->addItem("\u2013 (\u00B1 as typed)", 0);
-  for (const auto& [id, i] : build.instruments()) box->addItem(qt(i.name), static_cast<qlonglong>(id));
+  for (const auto& [id, i] : build.instruments())
+    box->addItem(name_words(i.name), static_cast<qlonglong>(id));
   const int at = box->findText(old);
   box->setCurrentIndex(old.isEmpty() ? std::min(1, box->count() - 1) : std::max(0, at));
 }
@@ -219,7 +220,7 @@ void MakePanel::show_readings() {
     QString words = QString("%1 %2 \u00B1%3: by the drawing %4")
                         .arg(edit == hole_ ? "Hole" : "Shaft", fit_figure(reading->value, unit),
                              fine_figure(reading->uncertainty, unit), qt(verdict.words));
-    if (!reading->instrument.empty()) words += " (" + qt(reading->instrument) + ")";
+    if (!reading->instrument.empty()) words += " (" + name_words(reading->instrument) + ")";
     verdicts << words;
   }
   verdict_->setText(verdicts.join(".\n"));

@@ -138,10 +138,8 @@ void PairsPanel::pair_up() {
   QString words = QString("The worst is %1 %2 from the middle.")
                       .arg(fine_figure(paired.worst, document_.unit()), sheets::fine_unit(document_.unit()));
   for (const auto& left : paired.left)
-    words += QString("\n%1 no. %2 is left over: make a %3 of %4.")
-                 .arg(left.hole ? "Hole" : "Shaft")
-                 .arg(left.number)
-                 .arg(left.hole ? "shaft" : "hole", fit_figure(left.mate, document_.unit()));
+    words += filled("\n%1 no. %2 is left over: make a %3 of %4.", left.hole ? "Hole" : "Shaft", left.number,
+                    left.hole ? "shaft" : "hole", fit_figure(left.mate, document_.unit()));
   words_->setText(words);
 }
 

@@ -139,7 +139,7 @@ void WorkPanel::show_state(const JointState& state, double temperature) {
                  c < 0 ? "interference" : "clearance");
       };
       QString text = QString("A %1 shaft in %2: %3 at 20\u2009\u00B0C")
-                         .arg(qt(in.shaft->name), qt(in.hole->name), words(clearance));
+                         .arg(name_words(in.shaft->name), name_words(in.hole->name), words(clearance));
       if (std::abs(temperature - 20) > 0.5)
         text += QString(", %1 at %2\u2009\u00B0C").arg(words(hot.clearance), qt(number_text(temperature, 0)));
       heat_->setText(text + ".");
@@ -235,9 +235,9 @@ void WorkPanel::show_methods() {
   for (const auto& m : fits::methods(
            {state_.joint.comes_apart, state_.joint.through, state_.joint.looks, state_.joint.temperature})) {
     const bool chosen = m.name == state_.joint.method;
-    auto* item = new QListWidgetItem((chosen ? "\u25B8 " : "") + qt(m.name) +
+    auto* item = new QListWidgetItem((chosen ? "\u25B8 " : "") + name_words(m.name) +
                                      (m.why_not.empty() ? ": " + qt(m.note) : ": no, " + qt(m.why_not)));
-    item->setData(Qt::UserRole, qt(m.name));
+    item->setData(Qt::UserRole, whole(m.name));
     if (!m.why_not.empty()) item->setForeground(theme().muted);
     methods_->addItem(item);
   }

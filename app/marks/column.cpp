@@ -13,7 +13,7 @@ void colour_label(QLabel* label, const QColor& colour) {
 }
 
 QLabel* heading_label(const QString& text, QWidget* parent) {
-  auto* label = new QLabel(text, parent);
+  auto* label = words_label(text, parent);
   label->setFont(theme().heading());
   colour_label(label, theme().muted);
   return label;
@@ -23,6 +23,7 @@ QLabel* words_label(const QString& text, QWidget* parent) {
   auto* label = new QLabel(text, parent);
   label->setWordWrap(true);
   label->setTextFormat(Qt::PlainText);
+  label->setMinimumWidth(theme().ipx(20)); // a name without blanks does not push the column wide
   return label;
 }
 

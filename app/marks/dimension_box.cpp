@@ -18,7 +18,8 @@ void fill_dimensions(QComboBox* box, const build::Build& b, const QString& first
     for (const auto& [id, d] : b.dimensions_of(part_id))
       if (d.kind != build::DimensionKind::angle)
         box->addItem(QString("%1, %2  %3")
-                         .arg(qt(part.name), qt(d.name), qt(drawing::dimension_text(d, b.info().unit))),
+                         .arg(name_words(part.name), name_words(d.name),
+                              qt(drawing::dimension_text(d, b.info().unit))),
                      static_cast<qlonglong>(id));
   box->setCurrentIndex(std::max(0, box->findData(kept)));
 }

@@ -4,6 +4,7 @@
 #include "build/words.h"
 #include "quantity/angle.h"
 #include "quantity/length.h"
+#include "sheets/shown.h"
 
 #include <QComboBox>
 #include <QLineEdit>
@@ -32,8 +33,7 @@ template <class E>
 QStringList shown_words() {
   QStringList words;
   const auto [list, count] = build::shown_words_of<E>();
-  for (std::size_t k = 0; k < count; ++k)
-    words << QString::fromUtf8(list[k].data(), static_cast<qsizetype>(list[k].size()));
+  for (std::size_t k = 0; k < count; ++k) words << whole(list[k]);
   return words;
 }
 

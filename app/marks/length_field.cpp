@@ -48,6 +48,11 @@ LengthField::LengthField(const QString& name, QWidget* parent)
   connect(edit_, &QLineEdit::editingFinished, this, [this] { commit(); });
 }
 
+/// The field in it goes after this, and says that editing is finished when it had the keyboard.
+LengthField::~LengthField() {
+  edit_->disconnect(this);
+}
+
 void LengthField::set_compact() {
   other_->hide();
 }
@@ -74,7 +79,7 @@ bool LengthField::commit() {
   if (!edit_->isModified()) return message().isEmpty();
   const auto now = edit_->read(unit_);
   if (!now.ok()) {
-    mark((now.column > 0 ? QString("Column %1: %2").arg(now.column).arg(now.wrong)
+    mark((now.column > 0 ? filled("Column %1: %2", now.column, now.wrong)
                          : edit_->accessibleName() + " " + now.wrong) +
          QString(". It stays %1.").arg(qt(length_entry_text(mm_, unit_))));
     return false;

@@ -13,6 +13,7 @@ class LengthField : public QWidget {
   Q_OBJECT
 public:
   explicit LengthField(const QString& name, QWidget* parent = nullptr);
+  ~LengthField() override;
 
   double value() const { return mm_; }
   void set_value(double mm, Unit unit);

@@ -8,6 +8,7 @@ namespace datrin::app {
 MessageLine::MessageLine(QWidget* parent) : QLabel(parent) {
   setWordWrap(true);
   setTextFormat(Qt::PlainText);
+  setMinimumWidth(theme().ipx(20)); // a path without blanks does not push the column wide
   setFont(theme().small());
   tell({});
 }

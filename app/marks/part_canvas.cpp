@@ -263,9 +263,8 @@ bool PartCanvas::event(QEvent* event) {
     if (nearest >= 0) {
       const auto& touch = input_.touches[static_cast<std::size_t>(nearest)];
       QToolTip::showText(help->globalPos(),
-                         QString("touch %1 on %2")
-                             .arg((touch.number < 0 ? nearest : touch.number) + 1)
-                             .arg(qt(input_.surfaces[static_cast<std::size_t>(touch.surface)].name)),
+                         filled("touch %1 on %2", (touch.number < 0 ? nearest : touch.number) + 1,
+                                name_words(input_.surfaces[static_cast<std::size_t>(touch.surface)].name)),
                          this);
     } else {
       QToolTip::hideText();

@@ -79,7 +79,7 @@ QString TurningView::caption() const {
   int axis = 0;
   section_->normal.cwiseAbs().maxCoeff(&axis);
   const double at = section_->at * section_->normal[axis];
-  return QString("Cut at %1 %2").arg(QChar('x' + axis)).arg(sheets::figure_with_unit(at, unit_));
+  return filled("Cut at %1 %2", QChar('x' + axis), sheets::figure_with_unit(at, unit_));
 }
 
 void TurningView::make() {

@@ -86,7 +86,7 @@ void WhyCard::paintEvent(QPaintEvent*) {
 
 void WhyCard::keyPressEvent(QKeyEvent* event) {
   if (event->matches(QKeySequence::Copy))
-    QApplication::clipboard()->setText(qt(reckoning_text(reckoning_, unit_)));
+    QApplication::clipboard()->setText(whole(reckoning_text(reckoning_, unit_)));
   else
     close();
 }

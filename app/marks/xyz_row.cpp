@@ -8,7 +8,7 @@ std::array<LengthEdit*, 3> add_xyz_row(QBoxLayout* to, const QString& what, std:
   std::array<LengthEdit*, 3> fields{};
   for (int k = 0; k < 3; ++k) {
     auto* field = fields[static_cast<std::size_t>(k)] =
-        new LengthEdit(QString("%1, %2").arg(what).arg(QChar('x' + k)), QString(QChar('x' + k)));
+        new LengthEdit(filled("%1, %2", what, QChar('x' + k)), QString(QChar('x' + k)));
     field->setMinimumWidth(30);
     row->addWidget(field);
   }

@@ -110,12 +110,13 @@ std::vector<MapPart> OverviewPage::map_parts(const std::vector<chains::NextNumbe
   for (const auto& [id, part] : b.parts()) {
     MapPart p;
     p.part = id;
-    p.name = qt(part.name) + (part.quantity > 1 ? QString(" \u00D7\u2009%1").arg(part.quantity) : QString());
+    p.name = name_words(part.name) +
+             (part.quantity > 1 ? QString(" \u00D7\u2009%1").arg(part.quantity) : QString());
     const auto count = counts[id];
     p.done = count.all > 0 ? static_cast<double>(count.made) / count.all : 0;
     p.below = count.all == 0            ? QString("mates with nothing yet")
               : count.made == count.all ? QString("made")
-                                        : QString("%1 of %2 sizes made").arg(count.made).arg(count.all);
+                                        : filled("%1 of %2 sizes made", count.made, count.all);
     p.next = next.contains(id);
     parts.push_back(std::move(p));
   }
@@ -136,7 +137,7 @@ std::vector<MapJoint> OverviewPage::map_joints(const std::vector<MapPart>& parts
     j.joint = id;
     j.a = place[hole->part];
     j.b = place[shaft->part];
-    j.name = qt(joint.name);
+    j.name = name_words(joint.name);
     const int c = targets.tightest_of_joint(id);
     if (c >= 0 && targets.result.usable()) {
       j.known = true;
@@ -175,7 +176,7 @@ void OverviewPage::show_tightest() {
   for (std::size_t k = 0; k < order.size() && k < 10; ++k) {
     const auto c = order[k];
     auto* row = new RoomRow;
-    row->show_ratio(qt(targets.input.conditions[c].id), conditions[c].room, conditions[c].limiting, 3,
+    row->show_ratio(name_words(targets.input.conditions[c].id), conditions[c].room, conditions[c].limiting, 3,
                     chains::condition_sum(targets.input, targets.result, static_cast<int>(c)));
     const auto source = targets.sources[c];
     connect(row, &RoomRow::asked, this, [this, source] {
@@ -194,7 +195,7 @@ QString OverviewPage::verdict() const {
   const auto& targets = targets_.now();
   const auto [made, all] = made_of(0);
   if (all == 0) return "No joints yet: state under Joints what fits what.";
-  QString words = QString("%1 of %2 sizes that mate are made. ").arg(made).arg(all);
+  QString words = filled("%1 of %2 sizes that mate are made. ", made, all);
   if (!targets.result.usable()) return words + qt(targets.result.message);
   const auto gone = std::count_if(targets.result.conditions.begin(), targets.result.conditions.end(),
                                   [](const auto& c) { return c.room < 0; });
@@ -225,8 +226,8 @@ void OverviewPage::show_part(const std::vector<chains::NextNumber>& list) {
     if (d == nullptr || d->part != document_.part()) continue;
     const auto& input = targets.input.dimensions[k];
     const auto* piece = b.find<build::Piece>(made.piece);
-    const auto name =
-        part->quantity > 1 && piece ? QString("%1, no. %2").arg(qt(d->name)).arg(piece->number) : qt(d->name);
+    const auto name = part->quantity > 1 && piece ? filled("%1, no. %2", name_words(d->name), piece->number)
+                                                  : name_words(d->name);
     if (input.measured) {
       lines << QString("%1: made %2").arg(name, sheets::fit_figure(*input.measured, unit));
       continue;
@@ -235,7 +236,7 @@ void OverviewPage::show_part(const std::vector<chains::NextNumber>& list) {
     if (next == list.end()) continue;
     QStringList open;
     for (const auto& mate : next->mates)
-      if (!chains::reading(b, mate)) open << qt(chains::made_name(b, mate));
+      if (!chains::reading(b, mate)) open << name_words(chains::made_name(b, mate));
     lines << QString("%1: make %2%3")
                  .arg(name, sheets::fit_figure(next->make, unit),
                       open.isEmpty()
@@ -243,7 +244,7 @@ void OverviewPage::show_part(const std::vector<chains::NextNumber>& list) {
                           : ", waits for " + open.mid(0, 2).join(" and ") +
                                 (open.size() > 2 ? QString(" and %1 more").arg(open.size() - 2) : QString()));
   }
-  part_name_->setText(part ? qt(part->name) : QString());
+  part_name_->setText(part ? name_words(part->name) : QString());
   part_words_->setText(lines.isEmpty() ? QString("It mates with nothing yet.") : lines.join("\n"));
   part_name_->setVisible(part != nullptr);
   part_words_->setVisible(part != nullptr);
@@ -252,17 +253,18 @@ void OverviewPage::show_part(const std::vector<chains::NextNumber>& list) {
 sheets::CardSheet OverviewPage::card() const {
   const auto& b = document_.build();
   sheets::CardSheet card;
-  card.build = qt(b.info().name);
+  card.build = name_words(b.info().name);
   card.made_at = QDateTime::currentDateTime().toString("yyyy-MM-dd hh:mm");
   card.unit = document_.unit();
   for (const auto& n : targets_.to_cut()) {
     if (card.lines.size() == 12) break;
-    card.lines.push_back({qt(chains::made_name(b, n.made)), n.make, n.hold, qt(n.why)});
+    card.lines.push_back({name_words(chains::made_name(b, n.made)), n.make, n.hold, qt(n.why)});
   }
   return card;
 }
 
 QString OverviewPage::save_card(const QString& path) const {
+  if (const auto wrong = document_.is_own_file(path); !wrong.isEmpty()) return wrong;
   const auto sheet = card();
   if (sheet.lines.empty()) return "there is nothing to cut next: every size that mates is made, or none does";
   return sheets::write_card(path, sheet);

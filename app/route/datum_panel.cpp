@@ -101,7 +101,7 @@ void DatumPanel::show_state(const PieceState& state) {
   const auto old =
       result_.choices.empty() || current() == nullptr ? std::array<int, 3>{-1, -1, -1} : current()->surfaces;
   result_ = casting::first_datums(input_);
-  const auto name = [&](int k) { return qt(input_.surfaces[static_cast<std::size_t>(k)].name); };
+  const auto name = [&](int k) { return name_words(input_.surfaces[static_cast<std::size_t>(k)].name); };
   {
     const QSignalBlocker quiet(table_);
     table_->setRowCount(static_cast<int>(result_.choices.size()));
@@ -130,7 +130,7 @@ void DatumPanel::show_choice() {
   if (choice)
     for (const auto& s : choice->spreads)
       lines << QString("%1 \u00B1%2")
-                   .arg(qt(input_.surfaces[static_cast<std::size_t>(s.surface)].name),
+                   .arg(name_words(input_.surfaces[static_cast<std::size_t>(s.surface)].name),
                         figure(s.spread, document_.unit()));
   spreads_->setText(lines.join("\n"));
   show_rest();
@@ -161,7 +161,7 @@ void DatumPanel::show_rest() {
   if (in.points.size() < 3) {
     rest_->setText(QString("Touch %1 near its corners: then it is said here on which three points it really "
                            "stands, and whether it rocks.")
-                       .arg(qt(shape.name)));
+                       .arg(name_words(shape.name)));
     return;
   }
   in.down = shape.shape.direction;
@@ -176,8 +176,8 @@ void DatumPanel::show_rest() {
   const auto number = [&](int k) { return QString::number(touch_numbers[static_cast<std::size_t>(k)] + 1); };
   QStringList lines;
   lines << QString("On %1 it stands on touches %2, %3 and %4, %5\u00B0 from the drawing's way.")
-               .arg(qt(shape.name), number(r.stands_on[0]), number(r.stands_on[1]), number(r.stands_on[2]),
-                    qt(number_text(degrees(r.tilt), 2)));
+               .arg(name_words(shape.name), number(r.stands_on[0]), number(r.stands_on[1]),
+                    number(r.stands_on[2]), qt(number_text(degrees(r.tilt), 2)));
   for (const auto& rock : r.rocks)
     if (rock.lands >= 0 && rock.gap >= 0.05)
       lines << QString("Pressed beyond %1\u2013%2 it tips until touch %3 lands: %4.")

@@ -169,7 +169,7 @@ void SetupPanel::show_state(const PieceState& state, const std::vector<allowance
     const QScopedValueRollback<bool> filling(filling_, true);
     setups_->clear();
     for (const auto& [id, s] : all) {
-      QString words = QString("%1  %2").arg(setups_->count() + 1).arg(qt(s.name));
+      QString words = filled("%1  %2", setups_->count() + 1, name_words(s.name));
       if (b.release_of(state.piece, id)) words += "  \u2713";
       setups_->addItem(words);
       if (id == chosen_) setups_->setCurrentRow(setups_->count() - 1);
@@ -191,7 +191,7 @@ void SetupPanel::show_overview() {
   const auto& b = document_.build();
   const auto setups = b.setups_of(state_.part);
   QStringList heads{"Surface", "As it is"};
-  for (const auto& [id, s] : setups) heads << qt(s.name);
+  for (const auto& [id, s] : setups) heads << name_words(s.name);
   overview_->setColumnCount(static_cast<int>(heads.size()));
   overview_->setHorizontalHeaderLabels(heads);
   for (int c = 0; c < overview_->columnCount(); ++c) {
@@ -202,8 +202,8 @@ void SetupPanel::show_overview() {
   for (const auto& [id, s] : b.surfaces_of(state_.part)) {
     const auto plan = std::find_if(plans_.begin(), plans_.end(),
                                    [&, wanted = id](const auto& p) { return p.surface == wanted; });
-    QStringList cells{qt(s.name), plan == plans_.end() ? QString("stays as cast")
-                                                       : QString(allowance::state_name(plan->state))};
+    QStringList cells{name_words(s.name), plan == plans_.end() ? QString("stays as cast")
+                                                               : QString(allowance::state_name(plan->state))};
     bool any = s.machined;
     for (const auto& [setup_id, setup] : setups) {
       const auto datum = std::find(setup.datums.begin(), setup.datums.end(), id);
@@ -238,7 +238,7 @@ void SetupPanel::show_setup() {
     name_->clear();
     return;
   }
-  if (!(name_->hasFocus() && name_->isModified())) name_->setText(qt(now->name));
+  if (!(name_->hasFocus() && name_->isModified())) name_->setText(whole(now->name));
   const auto& b = document_.build();
   static const QString targets[] = {"locates, 3 targets", "locates, 2 targets", "locates, 1 target"};
   for (const auto& [id, s] : b.surfaces_of(state_.part)) {
@@ -250,14 +250,15 @@ void SetupPanel::show_setup() {
       role = "cut here";
     else if (contains(now->marks, id))
       role = "reference for later";
-    auto* item = new QListWidgetItem(role.isEmpty() ? qt(s.name) : qt(s.name) + "  \u00B7  " + role, parts_);
+    auto* item = new QListWidgetItem(
+        role.isEmpty() ? name_words(s.name) : name_words(s.name) + "  \u00B7  " + role, parts_);
     item->setData(Qt::UserRole, QVariant::fromValue<qlonglong>(id));
     if (role.isEmpty()) item->setForeground(theme().muted);
   }
   for (const auto& [id, d] : b.dimensions_of(state_.part)) {
     const bool in = contains(now->sizes, id);
     auto* item = new QListWidgetItem(
-        in ? qt(d.name) + "  \u00B7  measured here" : qt(d.name) + " (dimension)", parts_);
+        in ? name_words(d.name) + "  \u00B7  measured here" : name_words(d.name) + " (dimension)", parts_);
     item->setData(Qt::UserRole, QVariant::fromValue<qlonglong>(id));
     if (!in) item->setForeground(theme().muted);
   }
@@ -275,7 +276,7 @@ void SetupPanel::show_gate() {
     release_->setEnabled(false);
     return;
   }
-  gate_heading_->setText("Before it leaves \"" + qt(now->name) + "\"");
+  gate_heading_->setText("Before it leaves \"" + name_words(now->name) + "\"");
   gate_result_ = route::unclamp_gate(document_.build(), state_.piece, chosen_, plans_);
   const auto released = document_.build().release_of(state_.piece, chosen_);
   verdict_->setText(released ? QString("Unclamped on %1.%2")
@@ -287,7 +288,7 @@ void SetupPanel::show_gate() {
   colour_label(verdict_, gate_result_.open == 0 ? theme().good : theme().gone);
   for (const auto& item : gate_result_.items) {
     auto* row = new QListWidgetItem(
-        QString("%1  %2").arg(item.done ? QChar(0x2713) : QChar(0x2717)).arg(qt(item.text)), gate_list_);
+        filled("%1  %2", item.done ? QChar(0x2713) : QChar(0x2717), qt(item.text)), gate_list_);
     if (!item.done) row->setForeground(theme().gone);
   }
   release_->setEnabled(true);

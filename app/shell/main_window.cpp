@@ -51,7 +51,14 @@ MainWindow::MainWindow(std::unique_ptr<QSettings> settings, QWidget* parent)
   refresh();
 }
 
+/// What was typed and not left yet is kept, while everything that keeps it is there.
+void MainWindow::finish_typing() {
+  auto* edit = QApplication::focusWidget();
+  if (edit != nullptr && isAncestorOf(edit)) edit->clearFocus();
+}
+
 MainWindow::~MainWindow() {
+  finish_typing();
   disconnect(&document_, nullptr, this, nullptr);
   delete centralWidget(); // pages hold on to the document
 }
@@ -265,6 +272,7 @@ void MainWindow::set_look(bool dark, double text_scale) {
   set_theme(*qApp, dark, text_scale);
   settings_->setValue("dark", theme().dark);
   settings_->setValue("text_scale", theme().text_scale);
+  finish_typing();
   make_interface();
   refresh();
 }
@@ -288,9 +296,9 @@ void MainWindow::refresh() {
   }
   const auto undo = document_.undo_label(), redo = document_.redo_label();
   undo_->setEnabled(undo.has_value());
-  undo_->setText(undo ? "Undo: " + *undo : QString("Nothing to undo"));
+  undo_->setText(undo ? "Undo: " + literal(*undo) : QString("Nothing to undo"));
   redo_->setEnabled(redo.has_value());
-  redo_->setText(redo ? "Redo: " + *redo : QString("Nothing to redo"));
+  redo_->setText(redo ? "Redo: " + literal(*redo) : QString("Nothing to redo"));
   centre_->setCurrentWidget(place.page);
   side_->setCurrentWidget(place.side);
   place.page->refresh();
@@ -398,9 +406,7 @@ bool MainWindow::import_json(const QString& path, const QString& to) {
 
 QString MainWindow::export_json(const QString& path) {
   if (!document_.is_open()) return "there is no build open";
-  if (QFileInfo::exists(path) &&
-      QFileInfo(path).canonicalFilePath() == QFileInfo(document_.path()).canonicalFilePath())
-    return path + " is the build itself; choose another name for the JSON file";
+  if (const auto wrong = document_.is_own_file(path); !wrong.isEmpty()) return wrong;
   auto log = document_.log(std::numeric_limits<int>::max());
   std::reverse(log.begin(), log.end());
   return qt(store::write_text_file(path.toStdString(), store::write_build_json(document_.build(), log)));
@@ -411,9 +417,7 @@ bool MainWindow::open_file(const QString& path) {
   if (ending == "json") {
     auto to = QFileInfo(path).absolutePath() + "/" + QFileInfo(path).completeBaseName() + ".datrin";
     for (int n = 2; QFileInfo::exists(to); ++n)
-      to = QString("%1/%2-%3.datrin")
-               .arg(QFileInfo(path).absolutePath(), QFileInfo(path).completeBaseName())
-               .arg(n);
+      to = filled("%1/%2-%3.datrin", QFileInfo(path).absolutePath(), QFileInfo(path).completeBaseName(), n);
     return import_json(path, to);
   }
   if (ending == "csv" || ending == "tsv" || ending == "txt") {
@@ -449,7 +453,7 @@ void MainWindow::ask_name() {
   const auto& info = document_.build().info();
   bool ok = false;
   const auto name =
-      QInputDialog::getText(this, "Name of the build", "Name", QLineEdit::Normal, qt(info.name), &ok)
+      QInputDialog::getText(this, "Name of the build", "Name", QLineEdit::Normal, whole(info.name), &ok)
           .trimmed();
   if (!ok || name.isEmpty()) return;
   document_.apply(build::name_build(document_.build(), name.toStdString()));
@@ -472,7 +476,7 @@ void MainWindow::show_log() {
 
 void MainWindow::show_file() {
   setWindowTitle(QString("%1%2 \u2013 Datrin")
-                     .arg(QFileInfo(document_.path()).completeBaseName(),
+                     .arg(shown(QFileInfo(document_.path()).completeBaseName().toStdString(), 80),
                           document_.read_only().isEmpty() ? "" : " (for reading)"));
   remember(document_.path());
 }
@@ -489,7 +493,7 @@ void MainWindow::remember(const QString& path) {
 void MainWindow::fill_recent() {
   recent_->clear();
   for (const auto& path : settings_->value("recent").toStringList()) {
-    auto* action = recent_->addAction(QFileInfo(path).fileName());
+    auto* action = recent_->addAction(literal(shown(QFileInfo(path).fileName().toStdString(), 80)));
     action->setToolTip(path);
     action->setEnabled(QFileInfo::exists(path));
     connect(action, &QAction::triggered, this, [this, path] { open_build(path); });
@@ -498,8 +502,11 @@ void MainWindow::fill_recent() {
 }
 
 /// A field in which nothing has been typed leaves undo and redo to the build: only half-typed text has an
-/// undo of its own.
+/// undo of its own. And no label, nor the one a tip is shown in, guesses markup: a name may look like some.
 bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
+  if (event->type() == QEvent::Polish)
+    if (auto* label = qobject_cast<QLabel*>(watched); label != nullptr && label->textFormat() == Qt::AutoText)
+      label->setTextFormat(Qt::PlainText);
   if (event->type() == QEvent::ShortcutOverride) {
     const auto* edit = qobject_cast<QLineEdit*>(watched);
     const auto* key = static_cast<QKeyEvent*>(event);
@@ -513,6 +520,7 @@ bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
+  finish_typing();
   settings_->setValue("place", saveGeometry());
   QMainWindow::closeEvent(event);
 }

@@ -74,6 +74,7 @@ private:
   void go_round();
   void make_pages();
   void make_interface(); ///< everything that has the theme's sizes in it; made anew when the look changes
+  void finish_typing();
   void refresh();
   void tell(const QString& words, bool wrong);
   void add_part();

@@ -26,7 +26,7 @@ void PathRuler::set_step(Step step) {
       std::find_if(steps_.begin(), steps_.end(), [&](const auto& row) { return row.step == step; });
   at_ = found == steps_.end() ? -1 : static_cast<int>(found - steps_.begin());
   setAccessibleName(at_ < 0 ? QString("Steps of the part")
-                            : QString("Step %1 of %2: %3").arg(at_ + 1).arg(steps_.size()).arg(found->name));
+                            : filled("Step %1 of %2: %3", at_ + 1, steps_.size(), found->name));
   update();
 }
 

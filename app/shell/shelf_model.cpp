@@ -55,8 +55,7 @@ QString ShelfModel::below(build::Id part, build::Id piece) const {
                         : touches > 0    ? qt(counted(touches, "touch", "touches"))
                                          : QString("not begun");
   const auto* one = b.find<build::Piece>(piece);
-  return one && b.pieces_of(part).size() > 1 ? QString("no. %1 \u00B7 %2").arg(one->number).arg(state)
-                                             : state;
+  return one && b.pieces_of(part).size() > 1 ? filled("no. %1 \u00B7 %2", one->number, state) : state;
 }
 
 double ShelfModel::done(build::Id part, build::Id piece) const {
@@ -72,9 +71,9 @@ QVariant ShelfModel::data(const QModelIndex& at, int role) const {
   if (p == nullptr) return {};
   switch (role) {
   case Qt::DisplayRole:
-    return qt(p->name);
+    return name_words(p->name);
   case Qt::AccessibleTextRole:
-    return QString("%1, %2").arg(qt(p->name), below(part, piece));
+    return QString("%1, %2").arg(name_words(p->name), below(part, piece));
   case part_role:
     return QVariant::fromValue<qlonglong>(part);
   case piece_role:

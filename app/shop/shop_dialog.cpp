@@ -122,7 +122,7 @@ void ShopDialog::refresh() {
     const int row = machines_->rowCount();
     machines_->insertRow(row);
     fill_row(machines_, row,
-             {qt(m.name), m.reads_diameter ? "the diameter" : "a side", qt(unit_name(m.unit)),
+             {name_words(m.name), m.reads_diameter ? "the diameter" : "a side", qt(unit_name(m.unit)),
               qt(length_text(m.resolution, m.unit, {.decimals_mm = 3, .decimals_inch = 4})), qt(m.note)});
     machine_ids_.push_back(id);
   }
@@ -130,7 +130,7 @@ void ShopDialog::refresh() {
     const int row = tools_->rowCount();
     tools_->insertRow(row);
     fill_row(tools_, row,
-             {qt(t.name), qt(build::shown_word(t.kind)),
+             {name_words(t.name), qt(build::shown_word(t.kind)),
               t.size > 0 ? sheets::fit_figure(t.size, document_.unit()) : QString("\u2013"),
               t.corner > 0 ? figure(t.corner, document_.unit()) : QString("\u2013"),
               t.least_cut > 0 ? figure(t.least_cut, document_.unit()) : QString("\u2013")});
@@ -142,7 +142,7 @@ void ShopDialog::refresh() {
     const int row = instruments_->rowCount();
     instruments_->insertRow(row);
     fill_row(instruments_, row,
-             {qt(i.name), sheets::fit_figure(i.uncertainty, document_.unit()),
+             {name_words(i.name), sheets::fit_figure(i.uncertainty, document_.unit()),
               sheets::fit_figure(i.zero, document_.unit(), true)});
     instrument_ids_.push_back(id);
   }

@@ -78,7 +78,7 @@ void SumsDialog::fill_list() {
       head->setFont(theme().small());
     }
     auto* item = new QListWidgetItem(qt(sum.title), list_);
-    item->setData(Qt::UserRole, qt(sum.id));
+    item->setData(Qt::UserRole, whole(sum.id));
     item->setToolTip(qt(sum.words));
   }
   for (int k = 0; k < list_->count(); ++k)
@@ -114,10 +114,10 @@ void SumsDialog::show_sum() {
                          : f.quantity == Quantity::angle  ? QString("45, 4\u00B0 45', 1 in 12")
                          : f.quantity == Quantity::length ? QString("1 3/8, 35 mm, #30")
                                                           : QString();
-    auto* edit =
-        f.quantity == Quantity::length ? new LengthEdit(qt(f.name), hint) : text_field(qt(f.name), hint);
+    auto* edit = f.quantity == Quantity::length ? new LengthEdit(name_words(f.name), hint)
+                                                : text_field(name_words(f.name), hint);
     fields_.push_back(edit);
-    fields_box_->addWidget(labelled(qt(f.name), edit, 180));
+    fields_box_->addWidget(labelled(name_words(f.name), edit, 180));
     connect(edit, &QLineEdit::textChanged, this, [this] { reckon(); });
   }
   answers_->setHorizontalHeaderLabels(
@@ -142,20 +142,20 @@ void SumsDialog::reckon() {
       case Quantity::length: {
         const auto read = typed_length(text, unit_);
         value.value = read.mm;
-        if (!read.ok() && wrong.isEmpty()) wrong = QString("%1: %2").arg(qt(f.name), read.wrong);
+        if (!read.ok() && wrong.isEmpty()) wrong = QString("%1: %2").arg(name_words(f.name), read.wrong);
         break;
       }
       case Quantity::angle: {
         const auto read = parse_angle(text.toStdString(), angle_options());
         value.value = read.radian;
-        if (!read.ok && wrong.isEmpty()) wrong = QString("%1: %2").arg(qt(f.name), qt(read.message));
+        if (!read.ok && wrong.isEmpty()) wrong = QString("%1: %2").arg(name_words(f.name), qt(read.message));
         break;
       }
       case Quantity::count:
       case Quantity::number: {
         const auto number = typed_number(text);
         value.value = number.value_or(0);
-        if (!number && wrong.isEmpty()) wrong = QString("%1: a number is needed").arg(qt(f.name));
+        if (!number && wrong.isEmpty()) wrong = QString("%1: a number is needed").arg(name_words(f.name));
         break;
       }
       case Quantity::lengths:

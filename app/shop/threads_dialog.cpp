@@ -135,7 +135,7 @@ void ThreadsDialog::identify() {
   for (std::size_t k = 0; k < found.ranked.size(); ++k) {
     const auto& like = found.ranked[k];
     fill_row(ranked_, static_cast<int>(k),
-             {qt(like.thread->name), fit_figure(like.thread->major, unit_),
+             {name_words(like.thread->name), fit_figure(like.thread->major, unit_),
               fit_figure(like.thread->pitch, unit_), fit_figure(like.major_off, unit_, true),
               fit_figure(like.pitch_off, unit_, true)});
   }

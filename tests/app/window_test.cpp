@@ -47,7 +47,7 @@ TEST_F(Window, AFileTakenAwayIsSaidAndWorkGoesOnInACopy) {
 TEST_F(Window, ExportNeverWritesOverTheOpenBuild) {
   open_demo();
   EXPECT_EQ(window->export_json(demo_path()),
-            demo_path() + " is the build itself; choose another name for the JSON file");
+            demo_path() + " is the build itself; choose another name");
   EXPECT_EQ(window->export_json(folder.filePath("a.json")), "");
   QFile build(demo_path());
   ASSERT_TRUE(build.open(QIODevice::ReadOnly));
@@ -123,4 +123,51 @@ TEST_F(Window, AThousandParts) {
   press(Qt::Key_Z, Qt::ControlModifier);
   window->go_to(MainWindow::drawing);
   EXPECT_EQ(window->shelf()->model()->rowCount(), before);
+}
+
+// Closing or rebuilding the window with a field half done: signals fired in fields already taken apart, and what was
+// typed was lost.
+TEST_F(Window, WhatIsTypedWhenItClosesIsKept) {
+  open_demo();
+  auto type = [&] {
+    auto* edit = window->drawing_page()->findChild<app::SurfaceForm*>()->name_edit();
+    window->drawing_page()->findChild<app::SurfaceForm*>()->show_surface(
+        window->document().build().surfaces_of(window->document().part()).front().first);
+    edit->setFocus();
+    edit->selectAll();
+    QTest::keyClicks(edit, "sole");
+  };
+  const auto name = [&] {
+    return window->document().build().surfaces_of(window->document().part()).front().second.name;
+  };
+  window->go_to(MainWindow::drawing);
+  type();
+  window->set_look(true, 1);
+  EXPECT_EQ(name(), "sole");
+  window->document().undo();
+  window->go_to(MainWindow::drawing);
+  type();
+  open_window(); // the other one is gone, without having been closed
+  open_demo();
+  EXPECT_EQ(name(), "sole");
+}
+
+TEST_F(Window, NothingIsWrittenOverTheOpenBuild) {
+  open_demo();
+  choose_piece(0);
+  const auto records = window->document().build().records();
+  const auto link = folder.filePath("link.pdf");
+  ASSERT_TRUE(QFile::link(demo_path(), link));
+  for (const auto& path : {demo_path(), link}) {
+    const auto says = path + " is the build itself; choose another name";
+    EXPECT_EQ(window->export_json(path), says);
+    EXPECT_EQ(window->overview_page()->save_card(path), says);
+    EXPECT_EQ(window->drawing_page()->foundry()->write_pattern(path), says);
+    EXPECT_FALSE(window->touches_page()->export_file(path));
+  }
+  window->go_to(MainWindow::marking);
+  EXPECT_EQ(window->marking_page()->save_sheet(link), link + " is the build itself; choose another name");
+  open_window();
+  open_demo();
+  EXPECT_TRUE(window->document().build().records() == records);
 }
