@@ -4,6 +4,7 @@
 #include "app/shell/main_window.h"
 #include "app/shop/sums_dialog.h"
 #include "app/theme.h"
+#include "store/failure_words.h"
 
 #include <QApplication>
 #include <QCommandLineParser>
@@ -151,6 +152,21 @@ std::unique_ptr<QSettings> settings_for(bool picture) {
   return std::make_unique<QSettings>(folder.filePath("settings.ini"), QSettings::IniFormat);
 }
 
+/// Nothing falls over for want of memory: what was asked for is not done, and the edit before it stands on
+/// disk.
+class Application : public QApplication {
+public:
+  using QApplication::QApplication;
+  bool notify(QObject* receiver, QEvent* event) override {
+    try {
+      return QApplication::notify(receiver, event);
+    } catch (const std::exception& error) {
+      std::fprintf(stderr, "%s; it was not done\n", store::failure_words(error).c_str());
+      return true;
+    }
+  }
+};
+
 /// Whether only words are asked for: they want no display.
 bool words_only(int argc, char** argv) {
   return std::any_of(argv + 1, argv + argc, [](const char* word) {
@@ -171,7 +187,7 @@ int main(int argc, char** argv) {
     const QCoreApplication without_display(argc, argv);
     options.read(asked); // says them and ends
   }
-  QApplication application(argc, argv);
+  const Application application(argc, argv);
   QApplication::setStyle("Fusion");
   options.read(asked);
   app::MainWindow window(settings_for(asked.isSet(options.picture)));

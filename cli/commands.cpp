@@ -9,6 +9,7 @@
 #include "store/build_json.h"
 #include "store/build_schema.h"
 #include "store/chain_case.h"
+#include "store/failure_words.h"
 #include "store/seat_case.h"
 #include "store/targets_case.h"
 #include "store/text_file.h"
@@ -352,7 +353,13 @@ int run_command(int argc, const char* const* argv, std::ostream& out, std::ostre
 } // namespace
 
 int run(int argc, const char* const* argv, std::ostream& out, std::ostream& err) {
-  const int status = run_command(argc, argv, out, err);
+  int status = refused;
+  try {
+    status = run_command(argc, argv, out, err);
+  } catch (const std::exception& error) {
+    fmt::print(err, "datrin-cli: {}\n", store::failure_words(error));
+    return refused;
+  }
   out.flush();
   if (out) return status;
   fmt::print(err,

@@ -14,6 +14,7 @@ void colour_label(QLabel* label, const QColor& colour) {
 
 QLabel* heading_label(const QString& text, QWidget* parent) {
   auto* label = words_label(text, parent);
+  label->setWordWrap(false);
   label->setFont(theme().heading());
   colour_label(label, theme().muted);
   return label;

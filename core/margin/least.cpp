@@ -149,7 +149,7 @@ LeastResult LeastSolver::solve(const LeastInput& input, const LeastOptions& opti
   }
   if (!clp.isProvenOptimal()) {
     result.status = LeastStatus::failed;
-    result.message = "the linear programme stopped with Clp status " + std::to_string(clp.status());
+    result.message = "no answer was found: the numbers are too far apart in size, or it took too many steps";
     return result;
   }
 

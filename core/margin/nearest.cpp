@@ -60,7 +60,7 @@ NearestResult nearest(const NearestInput& input) {
   }
   if (!clp.isProvenOptimal()) {
     result.status = NearestStatus::failed;
-    result.message = "the linear programme stopped with Clp status " + std::to_string(clp.status());
+    result.message = "no answer was found: the numbers are too far apart in size, or it took too many steps";
     return result;
   }
   const double* solution = clp.getColSolution();

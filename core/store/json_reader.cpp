@@ -54,14 +54,14 @@ public:
   bool parse_error(std::size_t position, const std::string&,
                    const nlohmann::detail::exception& error) override {
     byte = position;
-    what = error.what();
+    control = std::string_view(error.what()).find("control character") != std::string_view::npos;
     overflow = error.id == 406;
     return false;
   }
 
-  std::string twice, what, too_much;
+  std::string twice, too_much;
   std::size_t byte = 0;
-  bool overflow = false;
+  bool overflow = false, control = false; ///< a control character in a text
 
 private:
   struct Open {
@@ -97,15 +97,17 @@ private:
   std::size_t values_ = 0, elements_ = 0;
 };
 
-/// The reason in the library's message, without its own prefix and position.
-std::string reason_of(const std::string& what) {
-  const auto colon = what.rfind("; last read");
-  auto reason = what.substr(0, colon);
-  if (const auto start = reason.find("- "); start != std::string::npos)
-    reason = reason.substr(start + 2);
-  else if (const auto bracket = reason.find("] "); bracket != std::string::npos)
-    reason = reason.substr(bracket + 2);
-  return reason;
+/// Why `text` is no JSON, where reading it stopped at `byte`.
+std::string not_json(std::string_view text, std::size_t byte, bool in_a_text) {
+  if (byte >= text.size()) return "it ends too early";
+  if (in_a_text)
+    return "a text in it holds a line end or another control character, which must be written as \\u000a";
+  std::size_t length = 1; // of the character, which may take several bytes
+  while (byte > 0 && (static_cast<unsigned char>(text[byte]) & 0xC0) == 0x80) --byte;
+  while (byte + length < text.size() && (static_cast<unsigned char>(text[byte + length]) & 0xC0) == 0x80)
+    ++length;
+  const auto character = one_line(text.substr(byte, length));
+  return character == " " ? "a blank cannot stand here" : fmt::format("\"{}\" cannot stand here", character);
 }
 
 } // namespace
@@ -155,7 +157,7 @@ std::string_view readable_json(std::string_view text, const std::string& label, 
   const auto byte = look.byte > 0 ? look.byte - 1 : 0;
   throw Refusal(fmt::format("{}: {}: {}", label, line_and_column(text, byte),
                             look.overflow ? "the number is too large"
-                                          : "this is not JSON: " + one_line(reason_of(look.what))));
+                                          : "this is not JSON: " + not_json(text, byte, look.control)));
 }
 
 } // namespace

@@ -1,6 +1,7 @@
 #include "store/scan_file.h"
 
 #include "quantity/text.h"
+#include "store/failure_words.h"
 #include "store/json_reader.h"
 #include "store/system_error.h"
 
@@ -245,11 +246,11 @@ ScanFile read_scan(std::string_view bytes, std::string_view ending, const std::s
   const aiScene* scene = nullptr;
   try {
     scene = importer.ReadFileFromMemory(bytes.data(), bytes.size(), aiProcess_RemoveComponent, kind.c_str());
-  } catch (const std::exception& error) {
-    return refused(label, error.what());
+  } catch (const std::bad_alloc& error) {
+    return refused(label, failure_words(error));
+  } catch (const std::exception&) { // what the library says of itself helps nobody: no scene, as below
   }
-  if (scene == nullptr)
-    return refused(label, fmt::format("could not be read: {}", importer.GetErrorString()));
+  if (scene == nullptr) return refused(label, "could not be read: it is not as its head says, or is cut short");
   ScanFile result;
   const float scale = unit == Unit::inch ? static_cast<float>(mm_per_inch) : 1.0F;
   for (unsigned m = 0; m < scene->mNumMeshes; ++m) {

@@ -44,8 +44,7 @@ TEST(BuildJson, OneRecordALineSoThatTwoVersionsCompare) {
 }
 
 TEST(BuildJson, RefusalsNameThePlaceAndTheRule) {
-  EXPECT_EQ(refusal("{"),
-            "b.json: line 1, column 2: this is not JSON: unexpected end of input; expected string literal");
+  EXPECT_EQ(refusal("{"), "b.json: line 1, column 2: this is not JSON: it ends too early");
   EXPECT_EQ(refusal(R"({"format": "other", "version": 1, "next_id": 2, "records": []})"),
             "b.json: /format: must be \"datrin-build\"");
   EXPECT_EQ(refusal(R"({"format": "datrin-build", "version": 2, "next_id": 2, "records": []})"),
@@ -57,4 +56,19 @@ TEST(BuildJson, RefusalsNameThePlaceAndTheRule) {
             "b.json: /records: record 2 needs record 7, which is not there");
   EXPECT_EQ(refusal(document(R"({"id": 1, "kind": "piece", "body": {"part": 7, "number": 1}})")),
             "b.json: /records/0/id: the build itself, and nothing else, has id 1; it comes first");
+}
+
+// In this program's words, not a parser's.
+TEST(BuildJson, SaysWhatCannotStandWhere) {
+  const auto says = [](const std::string& text) { return store::read_build_json(text, "b.json").message; };
+  EXPECT_EQ(says("{\"format\": \"datrin-build\",\n \"version\": ?}"),
+            "b.json: line 2, column 13: this is not JSON: \"?\" cannot stand here");
+  EXPECT_EQ(says("[1, 2, \u00b0]"),
+            "b.json: line 1, column 8: this is not JSON: \"\u00b0\" cannot stand here");
+  EXPECT_EQ(says("{\"a\nb\": 1}"),
+            "b.json: line 1, column 4: this is not JSON: a text in it holds a line end or another "
+            "control character, which must be written as \\u000a");
+  EXPECT_EQ(says("[1e999]"), "b.json: line 1, column 6: the number is too large");
+  EXPECT_EQ(says("{\"a\": 1, \"a\": 2}"), "b.json: the key \"a\" stands twice in one object");
+  EXPECT_EQ(says("\xff"), "b.json: the text is not UTF-8");
 }
