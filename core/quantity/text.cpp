@@ -31,6 +31,23 @@ bool is_utf8(std::string_view text) {
   return true;
 }
 
+std::string as_utf8(std::string_view text) {
+  if (is_utf8(text)) return std::string(text);
+  std::string out;
+  while (!text.empty()) {
+    std::size_t length = 1;
+    while (length < 4 && length < text.size() && !is_utf8(text.substr(0, length))) ++length;
+    if (is_utf8(text.substr(0, length))) {
+      out += text.substr(0, length);
+      text.remove_prefix(length);
+    } else {
+      out += "\uFFFD";
+      text.remove_prefix(1);
+    }
+  }
+  return out;
+}
+
 std::string_view trimmed(std::string_view text) {
   const auto blank = [](char c) { return c == ' ' || c == '\t' || c == '\r' || c == '\n'; };
   while (!text.empty() && blank(text.front())) text.remove_prefix(1);
@@ -75,7 +92,9 @@ std::string grouped(std::size_t count) {
   return text;
 }
 
-std::string one_line(std::string_view text, std::size_t most) {
+std::string one_line(std::string_view any, std::size_t most) {
+  const auto text_in_utf8 = as_utf8(any.substr(0, 16 * most)); // marks that are left out may be many
+  const std::string_view text = text_in_utf8;
   // Unicode Standard, section 23.2: LRM, RLM, ALM; LRE to RLO; LRI to PDI. Line and paragraph separators.
   constexpr std::string_view turning[] = {"\u200e", "\u200f", "\u061c", "\u202a", "\u202b", "\u202c",
                                           "\u202d", "\u202e", "\u2066", "\u2067", "\u2068", "\u2069"};

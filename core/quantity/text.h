@@ -14,6 +14,9 @@ namespace datrin {
 /// U+10FFFF).
 bool is_utf8(std::string_view text);
 
+/// `text` with U+FFFD for every byte that is none of well-formed UTF-8.
+std::string as_utf8(std::string_view text);
+
 /// Without blanks, tabs and line ends on both sides.
 std::string_view trimmed(std::string_view text);
 
@@ -33,8 +36,8 @@ std::vector<std::string_view> words_of(std::string_view text);
 std::string grouped(std::size_t count);
 
 /// `text` as it can stand in a line of its own: line ends and other control characters are blanks, marks that
-/// turn the direction of writing are left out, and what is longer than `most` characters ends in "…". For
-/// showing; what is kept and exported is the whole.
+/// turn the direction of writing are left out, bytes that are none of UTF-8 are U+FFFD, and what is longer
+/// than `most` characters ends in "…". For showing; what is kept and exported is the whole.
 std::string one_line(std::string_view text, std::size_t most = 80);
 
 /// "1 touch", "2 touches", "0 touches".

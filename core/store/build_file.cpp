@@ -2,6 +2,7 @@
 
 #include "build/check.h"
 #include "build/now.h"
+#include "quantity/text.h"
 #include "store/build_database.h"
 #include "store/failure_words.h"
 #include "store/free_path.h"
@@ -60,7 +61,8 @@ std::optional<BuildFile> BuildFile::create(const std::string& path, const Build&
       database.write_rows(rows);
       database.write_next_id(build.next_id());
       for (const auto& line : log)
-        database.write_log(line.at, line.label, "[]", line.undone ? change_superseded : change_elsewhere);
+        database.write_log(as_utf8(line.at), as_utf8(line.label), "[]",
+                           line.undone ? change_superseded : change_elsewhere);
       transaction.commit();
     }
     std::filesystem::rename(part, path);
@@ -183,9 +185,13 @@ FileOutcome BuildFile::step_back_or_forth(bool back) {
     Edit edit{step.getColumn(1).getString(), changes_from_json(parse_stored(step.getColumn(2).getString()))};
     step.reset();
     if (back) edit = reversed(edit);
-    if (!build_.apply(edit))
+    if (const auto wrong = build::edit_wrong(build_, edit); !wrong.empty())
       return {FileStatus::refused,
-              fmt::format("\"{}\" does not fit the build as it stands; nothing was done", edit.label)};
+              fmt::format("\"{}\" does not fit the build as it stands ({}); nothing was done",
+                          one_line(edit.label), wrong)};
+    if (!build_.apply(edit))
+      return {FileStatus::refused, fmt::format("\"{}\" does not fit the build as it stands; nothing was done",
+                                               one_line(edit.label))};
     taken = edit;
     database_->bring_up_to_date();
     database_->write_rows(edit.changes);
@@ -219,8 +225,8 @@ std::vector<LogLine> BuildFile::log(int most) const {
                          "SELECT seq, at, label, state FROM changes ORDER BY seq DESC LIMIT ?");
   rows.bind(1, most);
   while (rows.executeStep())
-    lines.push_back({rows.getColumn(0).getInt64(), rows.getColumn(1).getString(),
-                     rows.getColumn(2).getString(), is_undone(rows.getColumn(3).getInt())});
+    lines.push_back({rows.getColumn(0).getInt64(), as_utf8(rows.getColumn(1).getString()),
+                     as_utf8(rows.getColumn(2).getString()), is_undone(rows.getColumn(3).getInt())});
   return lines;
 }
 

@@ -68,12 +68,6 @@ void every_readable_row(SQLite::Database& db, const std::string& columns, const 
   }
 }
 
-/// `text` with U+FFFD for each byte that is none of UTF-8.
-std::string readable(const std::string& text) {
-  if (is_utf8(text)) return text;
-  return parse_stored(json(text).dump(-1, ' ', false, json::error_handler_t::replace)).get<std::string>();
-}
-
 bool has_sums(SQLite::Database& db, const char* table) {
   try {
     const SQLite::Statement there(db, fmt::format("SELECT sum FROM {} LIMIT 0", table));
@@ -132,7 +126,7 @@ private:
     const auto seq = row.getColumn(0).getInt64();
     const int state = row.getColumn(4).getInt();
     const bool undone = state == change_undone || state == change_superseded;
-    result_.log.push_back({seq, readable(text(1)), readable(text(2)), undone});
+    result_.log.push_back({seq, as_utf8(text(1)), as_utf8(text(2)), undone});
     if (undone) return;
     if (sums && change_sum(seq, text(1), text(2), text(3), state) != row.getColumn(5).getInt64()) return;
     try {

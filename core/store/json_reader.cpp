@@ -177,14 +177,15 @@ json parse_json(std::string_view text, const std::string& label, const TakeEleme
   bool in_list = false;
   std::size_t index = 0;
   const auto keep = [&](int depth, json::parse_event_t event, json& parsed) {
-    using enum json::parse_event_t;
-    if (depth == 1 && event == key) {
+    using on = json::parse_event_t;
+    if (depth == 1 && event == on::key) {
       list = parsed.get<std::string>();
       index = 0;
       in_list = false;
-    } else if (depth == 1 && event == array_start) {
+    } else if (depth == 1 && event == on::array_start) {
       in_list = true;
-    } else if (depth == 2 && in_list && (event == value || event == object_end || event == array_end)) {
+    } else if (depth == 2 && in_list &&
+               (event == on::value || event == on::object_end || event == on::array_end)) {
       take(list, index++, parsed);
       return false;
     }

@@ -250,7 +250,8 @@ ScanFile read_scan(std::string_view bytes, std::string_view ending, const std::s
     return refused(label, failure_words(error));
   } catch (const std::exception&) { // what the library says of itself helps nobody: no scene, as below
   }
-  if (scene == nullptr) return refused(label, "could not be read: it is not as its head says, or is cut short");
+  if (scene == nullptr)
+    return refused(label, "could not be read: it is not as its head says, or is cut short");
   ScanFile result;
   const float scale = unit == Unit::inch ? static_cast<float>(mm_per_inch) : 1.0F;
   for (unsigned m = 0; m < scene->mNumMeshes; ++m) {

@@ -22,7 +22,7 @@ using app::MainWindow;
 namespace {
 
 /// A block 60 × 40 × 30 with an upright hole off its middle.
-SceneInput block() {
+SceneInput block_with_a_hole() {
   SceneInput in;
   const auto plane = [&](const char* name, Vec3 at, Vec3 faces, bool machined) {
     in.surfaces.push_back({name, {SurfaceKind::plane, at, faces, 0}, 0, 0, machined});
@@ -56,7 +56,7 @@ std::vector<std::pair<int, QString>> dxf_pairs(const QString& path) {
 // the plan above, the view from the right to its right.
 TEST(Views, LieWhereTheAngleSays) {
   const PixelRect area{0, 0, 800, 600};
-  const auto box = bounds(block());
+  const auto box = bounds(block_with_a_hole());
   const auto first = lay_out(box, area, false, 10, 10), third = lay_out(box, area, true, 10, 10);
   const auto at = [](const ThreeViews& v, View view) {
     return v.frame[static_cast<std::size_t>(view)].middle_px;
@@ -89,7 +89,7 @@ TEST(Views, EachIsRightHanded) {
 
 // By hand: seen from the front the block is 60 wide and 30 high, from above 60 by 40, from the end 40 by 30.
 TEST(Views, ShowTheBlockInItsTrueSize) {
-  const auto in = block();
+  const auto in = block_with_a_hole();
   const std::pair<View, Vec2> sizes[] = {
       {View::front, {60, 30}}, {View::plan, {60, 40}}, {View::end, {40, 30}}};
   for (const auto& [view, size] : sizes) {
@@ -109,7 +109,7 @@ TEST(Views, ShowTheBlockInItsTrueSize) {
 
 // From above the hole is a circle of its diameter about its axis.
 TEST(Views, AHoleIsACircleWhereItIsLookedInto) {
-  const auto scene = make_scene(block(), view_axes(View::plan, false));
+  const auto scene = make_scene(block_with_a_hole(), view_axes(View::plan, false));
   const auto middle = view_axes(View::plan, false).on_paper({12, 5, 15});
   bool round = false;
   for (const auto& path : scene.paths)
@@ -123,7 +123,7 @@ TEST(Views, AHoleIsACircleWhereItIsLookedInto) {
 }
 
 TEST(Turning, EveryFaceThatLooksThisWayIsThereBackToFront) {
-  const auto in = block();
+  const auto in = block_with_a_hole();
   for (const double yaw : {0.5, 2.0, -1.0}) {
     const auto view = turned_axes(yaw, 0.5);
     const auto scene = make_turned(in, view);
@@ -144,7 +144,7 @@ TEST(Turning, EveryFaceThatLooksThisWayIsThereBackToFront) {
 }
 
 TEST(Turning, ACutTakesAwayWhatLiesBeyondIt) {
-  const auto in = block();
+  const auto in = block_with_a_hole();
   const auto view = turned_axes(0.4, 0.4);
   const auto cut = make_turned(in, view, SectionPlane{Vec3::UnitX(), 12});
   EXPECT_FALSE(cut.cut.empty()); // it goes through the hole

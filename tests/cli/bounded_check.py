@@ -23,7 +23,7 @@ def limits(memory):
     return set_limits
 
 
-def refused(path, command, says, before, again, after, size=60 * 10**6, memory=1024 * MIB):
+def refused(path, command, says, before, again, after, size=20 * 10**6, memory=1024 * MIB):
     """Writes `before`, `again` until the file has `size`, `after`; the command must refuse it saying `says`."""
     block = again * max(1, 10**6 // len(again))
     with open(path, "w", encoding="utf-8") as file:
@@ -38,17 +38,18 @@ def refused(path, command, says, before, again, after, size=60 * 10**6, memory=1
     assert says in done.stderr, (command, done.stderr)
 
 
-with tempfile.TemporaryDirectory() as folder:
+in_memory = "/dev/shm" if os.access("/dev/shm", os.W_OK) else None
+with tempfile.TemporaryDirectory(dir=in_memory) as folder:
     path = os.path.join(folder, "large.json")
     new = os.path.join(folder, "new.datrin")
     values = "it holds more than 4,000,000 values, more than can be read at once"
-    refused(path, ["seat", path], values, '{"format":"datrin-seat-case","points":[0', ",0", "]}")
+    refused(path, ["seat", path], values, '{"format":"datrin-seat-case","points":[0', ",0", "]}", size=200 * 10**6)
     refused(path, ["targets", path], values, '{"format":"datrin-targets-case","dimensions":[{}', ",{}", "]}")
     refused(path, ["chain", path], "more than 1000 lists and objects in one another", "", "[", "")
     refused(path, ["chain", path], "is over 256 MiB", "", " ", "", size=300 * 10**6, memory=400 * MIB)
     refused(path, ["chain", path], "must be \"datrin-chain-case\"", '{"format":"', "u", '"}')
     refused(path, ["import", path, new], "more than 2,000,000 elements", BUILD + "{}", ",{}", "]}")
-    refused(path, ["import", path, new], "/records/1/id: stands twice", BUILD + ROW, "," + ROW, "]}")
+    refused(path, ["import", path, new], "/records/1/id: stands twice", BUILD + ROW, "," + ROW, "]}", size=100 * 10**6)
     refused(path, ["import", path, new], "it holds more than 1,000,000 values",
             BUILD + '{"id":1,"kind":"build","body":[0', ",0", "]}]}")
     refused(path, ["import", path, new], "there is no kind of record called \"", BUILD + '{"id":1,"kind":"', "k", '","body":0}]}')

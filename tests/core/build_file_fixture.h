@@ -8,7 +8,6 @@
 
 #include <filesystem>
 #include <fstream>
-#include <iterator>
 #include <string>
 
 #include <unistd.h>
@@ -50,7 +49,9 @@ protected:
   }
   std::string bytes() const {
     std::ifstream file(path_, std::ios::binary);
-    return {std::istreambuf_iterator<char>(file), {}};
+    std::string all(std::filesystem::file_size(path_), '\0');
+    file.read(all.data(), static_cast<std::streamsize>(all.size()));
+    return all;
   }
 
   std::filesystem::path folder_;
