@@ -56,10 +56,10 @@ TemporaryFolder::~TemporaryFolder() {
   std::filesystem::remove_all(path_, error);
 }
 
-WorkingCopy::WorkingCopy(const std::string& link) {
+WorkingCopy::WorkingCopy(const std::string& link, Turns turns) {
   const auto path = std::filesystem::canonical(link).string(); // a journal lies beside a link's target
   const OpenedFile file(path);                                 // its lock goes with it
-  if (file.lock_to_copy()) {
+  if (turns == Turns::taken && file.lock_to_copy()) {
     copy(path);
     return;
   }

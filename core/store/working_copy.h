@@ -23,8 +23,13 @@ private:
 /// itself, so that between two looks that find it cold and the count the same no page was written.
 class WorkingCopy {
 public:
+  enum class Turns {
+    taken, ///< where the disk knows them
+    none   ///< as on a disk that knows none
+  };
+
   /// Of the database at `path`, or at a link's target. Throws std::exception when no copy could be made.
-  explicit WorkingCopy(const std::string& path);
+  explicit WorkingCopy(const std::string& path, Turns turns = Turns::taken);
   std::string path() const { return folder_.path() + "/copy.datrin"; }
 
 private:
