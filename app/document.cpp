@@ -10,6 +10,20 @@ namespace datrin::app {
 
 using sheets::qt;
 
+namespace {
+
+/// What was found of a file names paths, each as long as it is, and what to do stands last.
+QString told(const store::FileOutcome& outcome) {
+  return shown(outcome.message, 4000);
+}
+
+/// In a menu.
+QString in_menu(const std::string& label) {
+  return shown(label, 100);
+}
+
+} // namespace
+
 QString Document::path() const {
   return file_ ? whole(file_->path()) : QString();
 }
@@ -34,10 +48,10 @@ QString Document::open(const QString& path, bool* opened) {
   }
   store::FileOutcome outcome;
   auto file = store::BuildFile::open(path.toStdString(), outcome);
-  if (!file) return qt(outcome.message);
+  if (!file) return told(outcome);
   take(std::move(*file));
   if (opened) *opened = true;
-  return qt(outcome.message);
+  return told(outcome);
 }
 
 QString Document::read_only() const {
@@ -47,20 +61,20 @@ QString Document::read_only() const {
 QString Document::create(const QString& path, const QString& name) {
   store::FileOutcome outcome;
   auto file = store::BuildFile::create(path.toStdString(), name.toStdString(), outcome);
-  if (!file) return qt(outcome.message);
+  if (!file) return told(outcome);
   take(std::move(*file));
   return {};
 }
 
 void Document::tell_moved(const store::FileOutcome& outcome) {
-  if (outcome.status == store::FileStatus::moved) emit moved(qt(outcome.message));
+  if (outcome.status == store::FileStatus::moved) emit moved(told(outcome));
 }
 
 bool Document::apply(const build::Edit& edit) {
   if (edit.empty() || !file_) return false;
   const auto outcome = file_->apply(edit);
   if (!outcome.ok()) {
-    emit refused(qt(outcome.message));
+    emit refused(told(outcome));
     return false;
   }
   mend_choice();
@@ -74,7 +88,7 @@ void Document::undo() {
   const auto label = undo_label();
   if (!label) return;
   const auto outcome = file_->undo();
-  if (!outcome.ok()) emit refused(qt(outcome.message));
+  if (!outcome.ok()) emit refused(told(outcome));
   mend_choice();
   emit changed();
   if (outcome.ok()) emit done("Undone: " + *label);
@@ -85,7 +99,7 @@ void Document::redo() {
   const auto label = redo_label();
   if (!label) return;
   const auto outcome = file_->redo();
-  if (!outcome.ok()) emit refused(qt(outcome.message));
+  if (!outcome.ok()) emit refused(told(outcome));
   mend_choice();
   emit changed();
   if (outcome.ok()) emit done("Redone: " + *label);
@@ -95,13 +109,13 @@ void Document::redo() {
 std::optional<QString> Document::undo_label() const {
   if (!file_) return std::nullopt;
   const auto label = file_->undo_label();
-  return label ? std::optional(qt(*label)) : std::nullopt;
+  return label ? std::optional(in_menu(*label)) : std::nullopt;
 }
 
 std::optional<QString> Document::redo_label() const {
   if (!file_) return std::nullopt;
   const auto label = file_->redo_label();
-  return label ? std::optional(qt(*label)) : std::nullopt;
+  return label ? std::optional(in_menu(*label)) : std::nullopt;
 }
 
 std::vector<store::LogLine> Document::log(int most) const {

@@ -4,6 +4,7 @@
 #include "app/shell/main_window.h"
 #include "app/shop/sums_dialog.h"
 #include "app/theme.h"
+#include "sheets/shown.h"
 #include "store/failure_words.h"
 
 #include <QApplication>
@@ -161,7 +162,10 @@ public:
     try {
       return QApplication::notify(receiver, event);
     } catch (const std::exception& error) {
-      std::fprintf(stderr, "%s; it was not done\n", store::failure_words(error).c_str());
+      const auto words = whole(store::failure_words(error)) + "; what was asked for was not done";
+      std::fprintf(stderr, "%s\n", qPrintable(words));
+      for (auto* widget : topLevelWidgets())
+        if (auto* window = qobject_cast<app::MainWindow*>(widget)) window->tell(words, true);
       return true;
     }
   }

@@ -1,53 +1,22 @@
 #include "sheets/marking_dxf.h"
 
+#include "store/temporary_folder.h"
+
 #include <dxflib/dl_dxf.h>
 #include <dxflib/dl_writer_ascii.h>
 #include <fmt/format.h>
 
-#include <cstdlib>
-#include <filesystem>
 #include <fstream>
 #include <iterator>
 #include <memory>
 
-#include <unistd.h>
-
 namespace datrin::sheets {
-namespace {
-
-/// dxflib writes to a file only; the text is read back from one of our own.
-class ScratchFile {
-public:
-  ScratchFile() {
-    std::string pattern = (std::filesystem::temp_directory_path() / "datrin-dxf-XXXXXX").string();
-    const int fd = ::mkstemp(pattern.data());
-    if (fd >= 0) ::close(fd);
-    path_ = fd >= 0 ? pattern : std::string();
-  }
-  ~ScratchFile() {
-    std::error_code error;
-    if (!path_.empty()) std::filesystem::remove(path_, error);
-  }
-  ScratchFile(const ScratchFile&) = delete;
-  ScratchFile& operator=(const ScratchFile&) = delete;
-  const std::string& path() const { return path_; }
-  std::string text() const {
-    std::ifstream file(path_, std::ios::binary);
-    return {std::istreambuf_iterator<char>(file), {}};
-  }
-
-private:
-  std::string path_;
-};
-
-} // namespace
-
 std::string marking_dxf(const MarkingPicture& picture) {
-  const ScratchFile scratch;
-  if (scratch.path().empty()) return {};
+  const store::TemporaryFolder folder; // the library writes to a file only; the text is read back from it
+  const auto scratch = folder.path() + "/lines.dxf";
   {
     DL_Dxf dxf;
-    const std::unique_ptr<DL_WriterA> out(dxf.out(scratch.path().c_str(), DL_VERSION_2000));
+    const std::unique_ptr<DL_WriterA> out(dxf.out(scratch.c_str(), DL_VERSION_2000));
     if (!out) return {};
     dxf.writeHeader(*out);
     out->dxfString(9, "$INSUNITS");
@@ -118,7 +87,8 @@ std::string marking_dxf(const MarkingPicture& picture) {
     out->dxfEOF();
     out->close();
   }
-  return scratch.text();
+  std::ifstream file(scratch, std::ios::binary);
+  return {std::istreambuf_iterator<char>(file), {}};
 }
 
 } // namespace datrin::sheets

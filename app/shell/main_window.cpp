@@ -396,7 +396,7 @@ bool MainWindow::import_json(const QString& path, const QString& to) {
   store::FileOutcome outcome;
   (void)store::BuildFile::create(to.toStdString(), read.build, read.log, outcome);
   if (!outcome.ok()) {
-    tell(qt(outcome.message), true);
+    tell(shown(outcome.message, 4000), true);
     return false;
   }
   if (!open_build(to)) return false;

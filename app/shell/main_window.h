@@ -59,6 +59,7 @@ public:
   BuildNav* build_nav() const { return nav_; }
   Page* page(Step step) const { return pages_.at(step).page; }
   QString message() const { return message_->text(); }
+  void tell(const QString& words, bool wrong); ///< in the line at the bottom
   QAction* undo_action() const { return undo_; }
   QAction* redo_action() const { return redo_; }
   void set_look(bool dark, double text_scale);
@@ -76,7 +77,6 @@ private:
   void make_interface(); ///< everything that has the theme's sizes in it; made anew when the look changes
   void finish_typing();
   void refresh();
-  void tell(const QString& words, bool wrong);
   void add_part();
   void quick_part();
   void ask_name();

@@ -11,6 +11,7 @@
 #include "store/free_path.h"
 #include "store/json_reader.h"
 #include "store/record_json.h"
+#include "store/temporary_folder.h"
 #include "store/working_copy.h"
 
 #include <fmt/format.h>
@@ -125,6 +126,8 @@ std::string not_writable(const std::string& path) {
   if (!may_write(real.parent_path().string())) return "is in a folder that may not be written to";
   return {};
 }
+
+constexpr const char* only_to_read = "was opened to be read";
 
 std::string open_to_read(const std::string& path, const std::string& why) {
   return fmt::format("{} {}; it is open for reading only", path, why);
@@ -267,19 +270,25 @@ std::optional<BuildFile> BuildFile::open_recovered(const std::string& path, cons
        fmt::format("Recovered from {} ({}): {}", std::filesystem::path(path).filename().string(), why, found),
        false});
   const auto damaged = fmt::format("{} is damaged ({}) and was left as it is; {}", path, why, found);
-  if (not_beside.empty()) {
+  auto why_not = not_beside;
+  if (why_not.empty()) {
     const auto beside = free_path_beside(path, "recovered");
-    auto file = create(beside, recovered.build, recovered.log, outcome);
-    if (file) outcome = {FileStatus::damaged, fmt::format("{}. They are now in {}", damaged, beside)};
-    return file;
+    if (auto made = create(beside, recovered.build, recovered.log, outcome)) {
+      outcome = {FileStatus::damaged, fmt::format("{}. They are now in {}", damaged, beside)};
+      return made;
+    }
+    why_not = "has no room beside it for them";
   }
   const TemporaryFolder folder;
   auto file = create(folder.path() + "/recovered.datrin", recovered.build, recovered.log, outcome);
   if (!file) return std::nullopt;
   file->path_ = path;
   file->read_only_ = open_to_read(path, "is damaged");
-  outcome = {FileStatus::damaged,
-             fmt::format("{}. It {}; it is open for reading only, and can be exported", damaged, not_beside)};
+  outcome = {
+      FileStatus::damaged,
+      why_not == only_to_read
+          ? damaged
+          : fmt::format("{}. It {}; it is open for reading only, and can be exported", damaged, why_not)};
   return file;
 }
 
@@ -313,7 +322,7 @@ std::optional<BuildFile> BuildFile::open(const std::string& path, FileOutcome& o
   auto status = FileStatus::ok;
   std::string not_here; // why nothing is written to it or made beside it
   if (opening == Opening::reading)
-    not_here = "was opened to be read";
+    not_here = only_to_read;
   else if (not_here = not_writable(path); !not_here.empty())
     status = FileStatus::read_only;
   // With a journal beside it a file may be short because its writer was killed in the middle: then SQLite

@@ -11,8 +11,6 @@
 #include <stdexcept>
 #include <thread>
 
-#include <stdlib.h>
-
 namespace datrin::store {
 
 namespace {
@@ -44,17 +42,6 @@ struct Standing {
 };
 
 } // namespace
-
-TemporaryFolder::TemporaryFolder() {
-  std::string pattern = (std::filesystem::temp_directory_path() / "datrin-XXXXXX").string();
-  if (::mkdtemp(pattern.data()) == nullptr) throw std::runtime_error("no folder for a copy could be made");
-  path_ = pattern;
-}
-
-TemporaryFolder::~TemporaryFolder() {
-  std::error_code error;
-  std::filesystem::remove_all(path_, error);
-}
 
 WorkingCopy::WorkingCopy(const std::string& link, Turns turns) {
   const auto path = std::filesystem::canonical(link).string(); // a journal lies beside a link's target

@@ -1,22 +1,11 @@
 #pragma once
 // A copy of a database and its journal in a folder of its own, which goes with it.
 
+#include "store/temporary_folder.h"
+
 #include <string>
 
 namespace datrin::store {
-
-/// A folder of its own, which goes with this.
-class TemporaryFolder {
-public:
-  TemporaryFolder(); ///< throws std::exception when none can be made
-  ~TemporaryFolder();
-  TemporaryFolder(const TemporaryFolder&) = delete;
-  TemporaryFolder& operator=(const TemporaryFolder&) = delete;
-  const std::string& path() const { return path_; }
-
-private:
-  std::string path_;
-};
 
 /// Whole even while another window writes: copies have their turn between transactions (store/opened_file.h);
 /// and where the disk knows no turns, a transaction makes the journal hot before it writes a page, and counts

@@ -1,6 +1,7 @@
 #include "tests/app/bench.h"
 
 #include <QApplication>
+#include <QDir>
 #include <QFile>
 
 using namespace datrin;
@@ -174,4 +175,20 @@ TEST_F(Window, NothingIsWrittenOverTheOpenBuild) {
   open_window();
   open_demo();
   EXPECT_TRUE(window->document().build().records() == seated);
+}
+
+// What was found and where it is now stands last, however long the way there is.
+TEST_F(Window, WhatIsSaidOfAFileIsNotCut) {
+  open_demo();
+  window->new_build(folder.filePath("other.datrin")); // let go of the demo
+  const QString deep = folder.filePath(QString(200, 'd')) + "/" + QString(200, 'e');
+  ASSERT_TRUE(QDir().mkpath(deep));
+  const auto path = deep + "/engine.datrin";
+  ASSERT_TRUE(QFile::copy(demo_path(), path));
+  QFile cut(path);
+  ASSERT_TRUE(cut.open(QIODevice::ReadWrite) && cut.resize(cut.size() - 4096));
+  cut.close();
+  EXPECT_TRUE(window->open_build(path));
+  EXPECT_TRUE(window->message().endsWith("They are now in " + deep + "/engine-recovered.datrin"))
+      << window->message().toStdString();
 }

@@ -14,6 +14,26 @@
 
 namespace datrin {
 
+/// As long as it lives, the test is a user that owns nothing: root may write everything.
+class AsNobody {
+public:
+  AsNobody() : was_root_(::geteuid() == 0) {
+    if (was_root_) {
+      EXPECT_EQ(::seteuid(65534), 0);
+    }
+  }
+  ~AsNobody() {
+    if (was_root_) {
+      EXPECT_EQ(::seteuid(0), 0);
+    }
+  }
+  AsNobody(const AsNobody&) = delete;
+  AsNobody& operator=(const AsNobody&) = delete;
+
+private:
+  bool was_root_;
+};
+
 class BuildFileTest : public testing::Test {
 protected:
   void SetUp() override {
