@@ -416,7 +416,7 @@ void AllowancePage::show_fields() {
   for (const auto& r : plan->plan.remarks) remarks << qt(r) + ".";
   remarks_->setText(remarks.join(" "));
   remarks_->setVisible(!remarks.isEmpty());
-  if (!(announced_->hasFocus() && announced_->isModified())) announced_->setText(whole(a.announced));
+  if (!(announced_->hasFocus() && announced_->isModified())) show_from_start(announced_, whole(a.announced));
   announced_words_->setText("Type the passes somebody called out: whether they add up is said here.");
   colour_label(announced_words_, theme().muted);
   if (!a.announced.empty() && plan->rest.usable()) {

@@ -150,8 +150,8 @@ void ChainsPage::refresh() {
   add_->setEnabled(document_.is_open());
   const auto* chain = b.find<build::Chain>(chosen_);
   gap_->setEnabled(chain != nullptr);
-  name_->setText(chain ? whole(chain->name) : QString());
-  reason_->setText(chain ? whole(chain->reason) : QString());
+  show_from_start(name_, chain ? whole(chain->name) : QString());
+  show_from_start(reason_, chain ? whole(chain->reason) : QString());
   name_->setModified(false);
   reason_->setModified(false);
   message_->clear();
@@ -184,7 +184,7 @@ void ChainsPage::show_gap() {
   picture.title = "Gap that results";
   picture.fine = false;
   if (chain == nullptr || chain->terms.empty()) {
-    view_->show_chain(chain ? whole(chain->name) : QString(), {}, 0, 0, true, unit);
+    view_->show_chain(chain ? name_words(chain->name) : QString(), {}, 0, 0, true, unit);
     gap_view_->show_picture(picture, unit);
     figures_->setText(QString());
     advice_->setText(chain ? "Add its dimensions in Links, or walk along them." : QString());

@@ -360,8 +360,7 @@ void DimensionPanel::show_form() {
   const auto unit = document_.unit();
   const auto fill = [](QLineEdit* edit, const QString& text) {
     if (edit->hasFocus() && edit->isModified()) return;
-    edit->setText(text);
-    edit->setCursorPosition(0);
+    show_from_start(edit, text);
   };
   fill(name_, whole(d->name));
   fill(limits_, d->nominal == 0 && d->kind != DimensionKind::angle ? QString()

@@ -1,6 +1,7 @@
 #include "app/drawing/drawing_page.h"
 
 #include "app/casting/piece_state.h"
+#include "app/marks/fields.h"
 #include "app/marks/column.h"
 #include "app/marks/copy_table.h"
 #include "app/theme.h"
@@ -185,8 +186,8 @@ void DrawingPage::refresh() {
   }
   if (shown_part_ != document_.part()) chosen_ = 0;
   shown_part_ = document_.part();
-  part_name_->setText(whole(part->name));
-  material_->setText(whole(part->material));
+  show_from_start(part_name_, whole(part->name));
+  show_from_start(material_, whole(part->material));
   quantity_->setValue(part->quantity);
   model_->set_surfaces(b.surfaces_of(document_.part()), document_.unit());
   if (!table_->currentIndex().isValid() && model_->rowCount() > 0)

@@ -113,7 +113,7 @@ void SurfaceForm::connect_fields() {
     auto changed = *now;
     changed.name = name_->text().trimmed().toStdString();
     if (changed.name.empty()) {
-      name_->setText(whole(now->name)); // a surface keeps its name until it has another
+      show_from_start(name_, whole(now->name)); // a surface keeps its name until it has another
       return;
     }
     keep(changed, "Name");
@@ -221,7 +221,7 @@ void SurfaceForm::show_surface(build::Id id) {
   taper_row_->setVisible(s != nullptr && is_cone(s->kind));
   taper_words_->setVisible(s != nullptr && is_cone(s->kind));
   if (s == nullptr) return;
-  if (another || !name_->hasFocus() || !name_->isModified()) name_->setText(whole(s->name));
+  if (another || !name_->hasFocus() || !name_->isModified()) show_from_start(name_, whole(s->name));
   kind_->setCurrentIndex(static_cast<int>(s->kind));
   finish_->setCurrentIndex(s->machined ? 0 : 1);
   direction_label_->setText(s->round() ? "Axis" : "Faces");

@@ -116,8 +116,8 @@ void FitPanel::show_state(const JointState& state) {
   setEnabled(there);
   fill_dimensions(hole_, b, "not chosen");
   fill_dimensions(shaft_, b, "not chosen");
-  name_->setText(whole(state.joint.name));
-  thread_->setText(whole(state.joint.thread));
+  show_from_start(name_, whole(state.joint.name));
+  show_from_start(thread_, whole(state.joint.thread));
   thread_->setModified(false);
   purpose_->setCurrentIndex(static_cast<int>(state.joint.purpose));
   choose_data(hole_, state.joint.hole);

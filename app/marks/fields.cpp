@@ -68,6 +68,11 @@ void fill_row(QTableWidget* table, int row, const QStringList& cells) {
   }
 }
 
+void show_from_start(QLineEdit* edit, const QString& text) {
+  edit->setText(text);
+  edit->setCursorPosition(0);
+}
+
 void choose_data(QComboBox* box, qlonglong data) {
   const QSignalBlocker quiet(box);
   box->setCurrentIndex(std::max(0, box->findData(data)));

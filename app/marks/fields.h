@@ -37,6 +37,9 @@ QStringList shown_words() {
   return words;
 }
 
+/// Puts `text` into a field so that its beginning is seen.
+void show_from_start(QLineEdit* edit, const QString& text);
+
 /// Chooses the entry with that data, without a signal.
 void choose_data(QComboBox* box, qlonglong data);
 

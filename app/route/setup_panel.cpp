@@ -238,7 +238,7 @@ void SetupPanel::show_setup() {
     name_->clear();
     return;
   }
-  if (!(name_->hasFocus() && name_->isModified())) name_->setText(whole(now->name));
+  if (!(name_->hasFocus() && name_->isModified())) show_from_start(name_, whole(now->name));
   const auto& b = document_.build();
   static const QString targets[] = {"locates, 3 targets", "locates, 2 targets", "locates, 1 target"};
   for (const auto& [id, s] : b.surfaces_of(state_.part)) {

@@ -130,15 +130,13 @@ Header::Header(Document& document, QMenu* menu, QWidget* parent)
 
 void Header::refresh() {
   const auto name = document_.is_open() ? name_words(document_.build().info().name) : QString("Datrin");
-  build_->setText(
-      literal(build_->fontMetrics().elidedText(name, Qt::ElideRight, theme().large() ? 200 : 300)) +
-      " \u25BE");
+  build_->setText(literal(build_->fontMetrics().elidedText(name, Qt::ElideRight, 200)) + " \u25BE");
   build_->setAccessibleName("Menu of the build " + name);
   const auto title = piece_title(document_.build(), document_.piece());
   piece_->setText(!place_.isEmpty() ? place_
                   : title.isEmpty()
                       ? QString("no part yet")
-                      : piece_->fontMetrics().elidedText(title, Qt::ElideMiddle, theme().ipx(300)));
+                      : piece_->fontMetrics().elidedText(title, Qt::ElideMiddle, theme().ipx(190)));
   piece_->setVisible(!theme().large()); // the shelf shows it as well
   unit_->setAccessibleName(
       QString("Unit: %1. Press to change").arg(document_.unit() == Unit::mm ? "millimetres" : "inches"));

@@ -279,6 +279,10 @@ void MainWindow::set_look(bool dark, double text_scale) {
 
 void MainWindow::tell(const QString& words, bool wrong) {
   message_->setText(words);
+  // What went wrong is shown to its end, where it says what to do: in as many lines as that takes.
+  message_->setWordWrap(wrong);
+  message_->setFixedHeight(wrong ? message_->heightForWidth(std::max(message_->width(), theme().ipx(640)))
+                                 : message_->fontMetrics().height() + 10);
   message_->setToolTip(words);
   colour_label(message_, wrong ? theme().gone : theme().muted);
 }

@@ -191,4 +191,10 @@ TEST_F(Window, WhatIsSaidOfAFileIsNotCut) {
   EXPECT_TRUE(window->open_build(path));
   EXPECT_TRUE(window->message().endsWith("They are now in " + deep + "/engine-recovered.datrin"))
       << window->message().toStdString();
+  QTest::qWait(20);
+  auto* line = window->findChild<QLabel*>(); // any: the one that says it
+  for (auto* label : window->findChildren<QLabel*>())
+    if (label->accessibleName() == "Message") line = label;
+  EXPECT_GE(line->height(), line->heightForWidth(line->width())); // all of it is seen
+  EXPECT_EQ(window->size(), QSize(1280, 800));
 }
