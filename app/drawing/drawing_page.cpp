@@ -1,9 +1,9 @@
 #include "app/drawing/drawing_page.h"
 
 #include "app/casting/piece_state.h"
-#include "app/marks/fields.h"
 #include "app/marks/column.h"
 #include "app/marks/copy_table.h"
+#include "app/marks/fields.h"
 #include "app/theme.h"
 #include "build/edit_drawing.h"
 #include "sheets/figures.h"
