@@ -38,7 +38,7 @@ void Document::take(store::BuildFile file) {
   emit changed();
 }
 
-QString Document::open(const QString& path, bool* opened) {
+QString Document::open(const QString& path, bool* opened, const Wait& wait) {
   if (opened) *opened = false;
   // The same file again: let go of it first, or it would be found held by this very window.
   if (file_ && QFileInfo(path).canonicalFilePath() == QFileInfo(this->path()).canonicalFilePath() &&
@@ -47,7 +47,9 @@ QString Document::open(const QString& path, bool* opened) {
     return {};
   }
   store::FileOutcome outcome;
-  auto file = store::BuildFile::open(path.toStdString(), outcome);
+  std::optional<store::BuildFile> file;
+  const auto read = [&] { file = store::BuildFile::open(path.toStdString(), outcome); };
+  wait ? wait(read) : read();
   if (!file) return told(outcome);
   take(std::move(*file));
   if (opened) *opened = true;

@@ -7,6 +7,7 @@
 #include <QObject>
 #include <QString>
 
+#include <functional>
 #include <optional>
 
 namespace datrin::app {
@@ -17,8 +18,10 @@ public:
   explicit Document(QObject* parent = nullptr) : QObject(parent) {}
 
   /// Opens a file, or keeps the one that was open; says what was found when all was not well. Whether it was
-  /// opened all the same (for reading, or what could be recovered of it) is in `opened`.
-  QString open(const QString& path, bool* opened = nullptr);
+  /// opened all the same (for reading, or what could be recovered of it) is in `opened`. `wait` does the work
+  /// it is given, which may take long.
+  using Wait = std::function<void(const std::function<void()>& work)>;
+  QString open(const QString& path, bool* opened = nullptr, const Wait& wait = {});
   QString create(const QString& path, const QString& name);
 
   /// Why nothing can be changed; empty when it can.

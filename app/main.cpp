@@ -45,7 +45,7 @@ struct Options {
     parser.setApplicationDescription("A planner, calculator, simulator and logbook for model engineers.");
     parser.addHelpOption();
     parser.addVersionOption();
-    parser.addPositionalArgument("build", "the build to open (FILE.datrin)");
+    parser.addPositionalArgument("build", "the build to open (FILE.datrin, or FILE.json of a build)");
     parser.addOptions(
         {empty, step, piece, tab, seat, dark, scale, picture, sheet, pattern, sums, joint, card});
     parser.process(*QCoreApplication::instance());
@@ -202,7 +202,7 @@ int main(int argc, char** argv) {
   if (asked.isSet(options.empty))
     opened = window.new_build(asked.value(options.empty));
   else if (!asked.positionalArguments().isEmpty())
-    opened = window.open_build(asked.positionalArguments().front());
+    opened = window.open_file(asked.positionalArguments().front());
   if (!opened) std::fprintf(stderr, "%s\n", qPrintable(window.message()));
   if (!opened && asked.isSet(options.picture)) return 1;
   if (asked.isSet(options.piece)) window.shelf()->choose(asked.value(options.piece).toInt() - 1);

@@ -3,6 +3,7 @@
 
 #include "app/casting/import_dialog.h"
 #include "app/marks/copy_table.h"
+#include "app/marks/waiting.h"
 #include "app/theme.h"
 #include "quantity/text.h"
 #include "sheets/figures.h"
@@ -178,7 +179,10 @@ void TouchesPage::refresh() {
 }
 
 bool TouchesPage::import_file(const QString& path) {
-  const auto survey = store::read_survey_csv_file(path.toStdString(), surface_names(document_));
+  const auto survey =
+      wait_for(this, filled("Reading %1\u2026", QFileInfo(path).fileName()), [&](const auto& options) {
+        return store::read_survey_csv_file(path.toStdString(), surface_names(document_), options);
+      });
   if (survey.refused) {
     entry_->tell(qt(survey.message), true);
     emit say(qt(survey.message));
@@ -245,7 +249,9 @@ bool TouchesPage::import_scan(const QString& path, Unit unit) {
     entry_->tell("A scan is being read already; stop it or wait for it.", true);
     return false;
   }
-  auto file = store::read_scan_file(path.toStdString(), unit);
+  auto file =
+      wait_for(this, filled("Reading %1\u2026", QFileInfo(path).fileName()),
+               [&](const auto& options) { return store::read_scan_file(path.toStdString(), unit, options); });
   if (!file.ok) {
     entry_->tell(qt(file.message), true);
     emit say(qt(file.message));

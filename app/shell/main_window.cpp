@@ -2,6 +2,7 @@
 
 #include "app/drawing/quick_start_dialog.h"
 #include "app/marks/column.h"
+#include "app/marks/waiting.h"
 #include "app/shop/shop_dialog.h"
 #include "app/shop/sums_dialog.h"
 #include "app/shop/threads_dialog.h"
@@ -318,7 +319,10 @@ void MainWindow::go_to(Step step) {
 
 bool MainWindow::open_build(const QString& path) {
   bool opened = false;
-  const auto found = document_.open(path, &opened);
+  const auto found = document_.open(path, &opened, [&](const std::function<void()>& work) {
+    wait_until_done(this, filled("Opening %1\u2026", QFileInfo(path).fileName()), false,
+                    [&](const store::ReadOptions&) { work(); });
+  });
   if (!opened) {
     tell(found, true);
     return false;
@@ -392,13 +396,23 @@ void MainWindow::show_sums() {
 }
 
 bool MainWindow::import_json(const QString& path, const QString& to) {
-  const auto read = store::read_build_json_file(path.toStdString());
+  store::FileOutcome outcome;
+  const auto read = wait_for(
+      this, filled("Reading %1\u2026", QFileInfo(path).fileName()), [&](const store::ReadOptions& options) {
+        auto from_file = store::read_build_json_file(path.toStdString(), options);
+        if (from_file.ok)
+          (void)store::BuildFile::create(to.toStdString(), from_file.build, from_file.log, outcome);
+        if (from_file.ok && outcome.ok() && options.stopped()) {
+          QFile::remove(to); // just made
+          from_file.ok = false;
+          from_file.message = path.toStdString() + ": " + store::reading_stopped;
+        }
+        return from_file;
+      });
   if (!read.ok) {
     tell(qt(read.message), true);
     return false;
   }
-  store::FileOutcome outcome;
-  (void)store::BuildFile::create(to.toStdString(), read.build, read.log, outcome);
   if (!outcome.ok()) {
     tell(shown(outcome.message, 4000), true);
     return false;

@@ -40,18 +40,18 @@ namespace {
 /// document is a build at all.
 class Reader {
 public:
-  explicit Reader(std::string label) : label_(std::move(label)) {}
+  Reader(std::string label, const ReadOptions& options) : label_(std::move(label)), options_(options) {}
 
   BuildJson read(std::string_view text) {
-    const json document =
-        parse_json(text, label_, [this](const std::string& list, std::size_t k, const json& element) {
-          if (!wrong_.empty()) return;
-          try {
-            take(list, k, element);
-          } catch (const Refusal& why) {
-            wrong_ = why.what();
-          }
-        });
+    const auto take_one = [this](const std::string& list, std::size_t k, const json& element) {
+      if (!wrong_.empty()) return;
+      try {
+        take(list, k, element);
+      } catch (const Refusal& why) {
+        wrong_ = why.what();
+      }
+    };
+    const json document = parse_json(text, label_, take_one, options_);
     const JsonAt at(document, label_, warnings_);
     at.only_keys({"format", "version", "next_id", "records", "log"});
     if (at.at("format").text() != "datrin-build") at.at("format").refuse("must be \"datrin-build\"");
@@ -106,6 +106,7 @@ private:
   }
 
   std::string label_, wrong_;
+  const ReadOptions& options_;
   std::vector<std::string> warnings_;
   json none_;
   BuildJson result_;
@@ -125,15 +126,15 @@ BuildJson guarded(const std::string& label, const auto& action) {
 
 } // namespace
 
-BuildJson read_build_json(std::string_view text, const std::string& label) {
+BuildJson read_build_json(std::string_view text, const std::string& label, const ReadOptions& options) {
   return guarded(label, [&] {
     if (!is_utf8(text)) throw Refusal(label + ": the text is not UTF-8");
-    return Reader(label).read(text);
+    return Reader(label, options).read(text);
   });
 }
 
-BuildJson read_build_json_file(const std::string& path) {
-  return guarded(path, [&] { return Reader(path).read(read_text_file(path)); });
+BuildJson read_build_json_file(const std::string& path, const ReadOptions& options) {
+  return guarded(path, [&] { return Reader(path, options).read(read_text_file(path)); });
 }
 
 } // namespace datrin::store

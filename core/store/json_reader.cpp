@@ -5,8 +5,10 @@
 #include <fmt/format.h>
 
 #include <cmath>
+#include <cstdint>
 #include <filesystem>
 #include <fstream>
+#include <iterator>
 #include <set>
 
 namespace datrin::store {
@@ -97,6 +99,57 @@ private:
   std::size_t values_ = 0, elements_ = 0;
 };
 
+/// Goes through a text twice and says how far it is; stops by a Refusal.
+class Walk {
+public:
+  Walk(std::string_view text, const std::string& label, const ReadOptions& options)
+      : text_(text), label_(label), options_(options) {}
+
+  /// A place in the text that tells of its progress.
+  class Place {
+  public:
+    using iterator_category = std::input_iterator_tag;
+    using value_type = char;
+    using difference_type = std::ptrdiff_t;
+    using pointer = const char*;
+    using reference = const char&;
+
+    Place(const char* at, const Walk* walk) : at_(at), walk_(walk) {}
+    reference operator*() const { return *at_; }
+    Place& operator++() {
+      constexpr std::uintptr_t now_and_then = 0xFFFF;
+      if ((reinterpret_cast<std::uintptr_t>(++at_) & now_and_then) == 0) walk_->tell(at_);
+      return *this;
+    }
+    Place operator++(int) {
+      const auto before = *this;
+      ++*this;
+      return before;
+    }
+    bool operator==(const Place& other) const { return at_ == other.at_; }
+
+  private:
+    const char* at_;
+    const Walk* walk_;
+  };
+
+  Place begin() const { return {text_.data(), this}; }
+  Place end() const { return {text_.data() + text_.size(), this}; }
+  void begin_again() { done_ = 0.5; }
+  std::string_view text() const { return text_; }
+
+private:
+  void tell(const char* at) const {
+    if (options_.stopped()) throw Refusal(fmt::format("{}: {}", label_, reading_stopped));
+    options_.tell(done_ + 0.5 * static_cast<double>(at - text_.data()) / static_cast<double>(text_.size()));
+  }
+
+  std::string_view text_;
+  const std::string& label_;
+  const ReadOptions& options_;
+  double done_ = 0;
+};
+
 /// Why `text` is no JSON, where reading it stopped at `byte`.
 std::string not_json(std::string_view text, std::size_t byte, bool in_a_text) {
   if (byte >= text.size()) return "it ends too early";
@@ -144,20 +197,26 @@ std::string read_text_file(const std::string& path) {
 
 namespace {
 
-/// `text` without its byte order mark, when it is JSON that can be read; else throws.
-std::string_view readable_json(std::string_view text, const std::string& label, bool one_by_one) {
+/// `text` without its byte order mark; throws when nothing is left.
+std::string_view without_mark(std::string_view text, const std::string& label) {
   if (text.starts_with("\xEF\xBB\xBF")) text.remove_prefix(3);
   if (trimmed(text).empty()) throw Refusal(label + ": line 1, column 1: the file is empty");
+  return text;
+}
+
+/// Throws when `walk` does not go through JSON that can be read.
+void must_be_readable(const Walk& walk, const std::string& label, bool one_by_one) {
   BeforeParsing look(one_by_one);
-  if (json::sax_parse(text.begin(), text.end(), &look)) return text;
+  if (json::sax_parse(walk.begin(), walk.end(), &look)) return;
   if (!look.too_much.empty())
     throw Refusal(fmt::format("{}: it holds {}, more than can be read at once", label, look.too_much));
   if (!look.twice.empty())
     throw Refusal(fmt::format("{}: the key \"{}\" stands twice in one object", label, one_line(look.twice)));
   const auto byte = look.byte > 0 ? look.byte - 1 : 0;
-  throw Refusal(fmt::format("{}: {}: {}", label, line_and_column(text, byte),
-                            look.overflow ? "the number is too large"
-                                          : "this is not JSON: " + not_json(text, byte, look.control)));
+  throw Refusal(fmt::format("{}: {}: {}", label, line_and_column(walk.text(), byte),
+                            look.overflow
+                                ? "the number is too large"
+                                : "this is not JSON: " + not_json(walk.text(), byte, look.control)));
 }
 
 } // namespace
@@ -167,12 +226,17 @@ json parse_stored(std::string_view text) {
 }
 
 json parse_json(std::string_view text, const std::string& label) {
-  text = readable_json(text, label, false);
-  return json::parse(text.begin(), text.end());
+  const ReadOptions options;
+  const Walk walk(without_mark(text, label), label, options);
+  must_be_readable(walk, label, false);
+  return json::parse(walk.text().begin(), walk.text().end());
 }
 
-json parse_json(std::string_view text, const std::string& label, const TakeElement& take) {
-  text = readable_json(text, label, true);
+json parse_json(std::string_view text, const std::string& label, const TakeElement& take,
+                const ReadOptions& options) {
+  Walk walk(without_mark(text, label), label, options);
+  must_be_readable(walk, label, true);
+  walk.begin_again();
   std::string list;
   bool in_list = false;
   std::size_t index = 0;
@@ -191,7 +255,7 @@ json parse_json(std::string_view text, const std::string& label, const TakeEleme
     }
     return true;
   };
-  return json::parse(text.begin(), text.end(), keep);
+  return json::parse(walk.begin(), walk.end(), keep);
 }
 
 std::string JsonAt::pointer() const {

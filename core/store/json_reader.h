@@ -3,6 +3,7 @@
 // broken.
 
 #include "geometry/pose.h"
+#include "store/read_options.h"
 
 #include <nlohmann/json.hpp>
 
@@ -48,8 +49,9 @@ using TakeElement =
 
 /// The same for documents whose lists are long: each element of a list that is a member of the document goes
 /// to `take` when it is read, and is not kept; the list is empty in what is returned. So memory is bounded by
-/// the largest element.
-nlohmann::json parse_json(std::string_view text, const std::string& label, const TakeElement& take);
+/// the largest element. Throws Refusal also when it is stopped.
+nlohmann::json parse_json(std::string_view text, const std::string& label, const TakeElement& take,
+                          const ReadOptions& options = {});
 
 /// A value in a document and the way to it, so that a refusal can say where.
 class JsonAt {

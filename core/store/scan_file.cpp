@@ -274,7 +274,7 @@ ScanFile read_scan(std::string_view bytes, std::string_view ending, const std::s
   return result;
 }
 
-ScanFile read_scan_file(const std::string& path, Unit unit) {
+ScanFile read_scan_file(const std::string& path, Unit unit, const ReadOptions& options) {
   std::error_code error;
   const auto size = std::filesystem::file_size(path, error);
   if (error) return refused(path, "cannot be read: " + system_words(error));
@@ -284,7 +284,9 @@ ScanFile read_scan_file(const std::string& path, Unit unit) {
   if (!file.read(bytes.data(), static_cast<std::streamsize>(size))) return refused(path, "cannot be read");
   auto ending = std::filesystem::path(path).extension().string();
   if (!ending.empty()) ending.erase(0, 1);
-  return read_scan(bytes, ending, path, unit);
+  // The library does not say how far it is, nor can it be stopped.
+  auto scan = read_scan(bytes, ending, path, unit);
+  return options.stopped() ? refused(path, reading_stopped) : std::move(scan);
 }
 
 } // namespace datrin::store

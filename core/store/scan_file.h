@@ -3,6 +3,7 @@
 
 #include "geometry/pose.h"
 #include "quantity/unit.h"
+#include "store/read_options.h"
 
 #include <array>
 #include <string>
@@ -20,7 +21,7 @@ struct ScanFile {
 
 /// Reads the scan at `path`; neither format states a unit, so `unit` does. Refused: over 256 MiB, no points,
 /// anything that is not finite, a header that promises more than the file holds.
-ScanFile read_scan_file(const std::string& path, Unit unit);
+ScanFile read_scan_file(const std::string& path, Unit unit, const ReadOptions& options = {});
 
 /// The same from bytes; `ending` is "ply" or "stl", `label` begins every message.
 ScanFile read_scan(std::string_view bytes, std::string_view ending, const std::string& label, Unit unit);

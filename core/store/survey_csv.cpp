@@ -160,7 +160,9 @@ public:
     }
   }
 
-  SurveyCsv read(std::string_view text) {
+  SurveyCsv read(std::string_view text, const ReadOptions& options) {
+    const auto size = static_cast<double>(text.size());
+    constexpr std::size_t now_and_then = 1024; // lines
     if (!is_utf8(text)) return refuse("the text is not UTF-8; save it as UTF-8 and try again");
     if (text.starts_with("\xEF\xBB\xBF")) text.remove_prefix(3);
     std::size_t number_of_line = 0;
@@ -171,6 +173,10 @@ public:
       const auto whole = text.substr(0, end);
       text = end == std::string_view::npos ? std::string_view{} : text.substr(end + 1);
       const auto at = number_of_line + 1;
+      if (at % now_and_then == 0) {
+        if (options.stopped()) return refuse(reading_stopped);
+        options.tell(1 - static_cast<double>(text.size()) / size);
+      }
       number_of_line += 1 + static_cast<std::size_t>(std::count(whole.begin(), whole.end(), '\n'));
       if (line.size() > longest_line)
         return refuse(fmt::format("line {}: it is over 1 MiB long; this is no survey", at));
@@ -355,13 +361,15 @@ std::string csv_field(const std::string& text) {
 
 } // namespace
 
-SurveyCsv read_survey_csv(std::string_view text, const std::string& label, const SurfaceNames& surfaces) {
-  return CsvReader(label, surfaces).read(text);
+SurveyCsv read_survey_csv(std::string_view text, const std::string& label, const SurfaceNames& surfaces,
+                          const ReadOptions& options) {
+  return CsvReader(label, surfaces).read(text, options);
 }
 
-SurveyCsv read_survey_csv_file(const std::string& path, const SurfaceNames& surfaces) {
+SurveyCsv read_survey_csv_file(const std::string& path, const SurfaceNames& surfaces,
+                               const ReadOptions& options) {
   try {
-    return read_survey_csv(read_text_file(path), path, surfaces);
+    return read_survey_csv(read_text_file(path), path, surfaces, options);
   } catch (const Refusal& refusal) {
     SurveyCsv out;
     out.refused = true;

@@ -10,6 +10,7 @@
 // columns; a file of which ten thousand lines cannot be read is refused as none.
 
 #include "build/records.h"
+#include "store/read_options.h"
 
 #include <string>
 #include <string_view>
@@ -41,8 +42,10 @@ struct SurveyCsv {
 using SurfaceNames = std::vector<std::pair<build::Id, std::string>>;
 
 /// Reads `text`; surfaces are known by `surfaces`, upper and lower case and "_" for a blank being the same.
-SurveyCsv read_survey_csv(std::string_view text, const std::string& label, const SurfaceNames& surfaces);
-SurveyCsv read_survey_csv_file(const std::string& path, const SurfaceNames& surfaces);
+SurveyCsv read_survey_csv(std::string_view text, const std::string& label, const SurfaceNames& surfaces,
+                          const ReadOptions& options = {});
+SurveyCsv read_survey_csv_file(const std::string& path, const SurfaceNames& surfaces,
+                               const ReadOptions& options = {});
 
 /// All columns, in mm, separated by commas; read again it gives the same touches.
 std::string write_survey_csv(const std::vector<build::Touch>& touches, const SurfaceNames& surfaces,

@@ -210,3 +210,20 @@ TEST(SurveyCsv, AQuoteThatIsNotClosedSpoilsItsOwnLine) {
   EXPECT_EQ(survey.good[1].touch.note, "closed");
   EXPECT_EQ(survey.good[1].line, 5U);
 }
+
+TEST(SurveyCsv, SaysHowFarItIsAndStopsWhenAsked) {
+  std::string text = "surface,x_mm,y_mm,z_mm\n";
+  for (int k = 0; k < 5000; ++k) text += "foot,1,2,3\n";
+  std::vector<double> told;
+  ReadOptions options;
+  options.progress = [&told](double so_far) { told.push_back(so_far); };
+  EXPECT_EQ(read_survey_csv(text, "s.csv", names, options).good.size(), 5000U);
+  ASSERT_EQ(told.size(), 4U); // every 1024 lines of 5001
+  for (std::size_t k = 0; k < told.size(); ++k)
+    EXPECT_NEAR(told[k], 1024.0 * static_cast<double>(k + 1) / 5001, 0.001);
+  options.should_stop = [] { return true; };
+  const auto stopped = read_survey_csv(text, "s.csv", names, options);
+  EXPECT_TRUE(stopped.refused);
+  EXPECT_EQ(stopped.message, "s.csv: reading it was stopped; nothing was taken");
+  EXPECT_TRUE(stopped.good.empty());
+}
