@@ -1,5 +1,6 @@
 #pragma once
-// Scans as points or triangles: PLY and STL, text or binary, read by the Open Asset Import Library.
+// Scans as points or triangles: PLY (store/ply.h) and STL, text or binary, the latter read by the Open Asset
+// Import Library.
 
 #include "geometry/pose.h"
 #include "quantity/unit.h"
