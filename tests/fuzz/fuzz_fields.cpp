@@ -4,7 +4,7 @@
 #include "allowance/passes.h"
 #include "chains/chain.h"
 #include "drawing/dimension_limits.h"
-#include "fits/reading.h"
+#include "fits/reading_text.h"
 #include "geometry/direction_text.h"
 #include "quantity/length_text.h"
 #include "quantity/text.h"
@@ -83,12 +83,15 @@ void direction(std::string_view text) {
 }
 
 void reading(std::string_view text, bool comma) {
-  const auto read = fits::parse_reading(text, lengths(comma));
-  check(read.ok ? is_length(read.shown) && is_length(read.goes) && is_length(read.stops)
-                : !read.message.empty());
-  if (!read.ok || read.kind != fits::ReadingKind::pins) return;
-  const auto pins = fits::size_by_pins({read.goes, read.stops, 0.002});
-  check(pins.ok ? is_length(pins.size) : !pins.message.empty());
+  for (const auto side : {fits::Side::unknown, fits::Side::hole, fits::Side::shaft}) {
+    const auto read = fits::parse_reading(text, lengths(comma), side);
+    check(read.ok ? is_length(read.shown) && is_length(read.pins) && read.play >= 0 && read.off_centre >= 0 &&
+                        read.uncertainty.value_or(0) >= 0
+                  : !read.message.empty());
+    const bool difference =
+        read.kind == fits::ReadingKind::comparison || read.kind == fits::ReadingKind::dial;
+    check(!read.ok || difference || read.shown + read.pins > 0);
+  }
 }
 
 void announced(std::string_view text, bool comma) {

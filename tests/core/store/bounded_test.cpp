@@ -23,7 +23,7 @@ constexpr rlim_t mebibyte = rlim_t{1} << 20;
 
 /// Does `work` in a process of its own that may take so much more memory than it has and half a minute of the
 /// processor; the answer is what it says, cut; "killed" when it fell over.
-std::string bounded(rlim_t memory, const std::function<std::string()>& work) {
+std::string bounded([[maybe_unused]] rlim_t memory, const std::function<std::string()>& work) {
   int ends[2];
   if (::pipe(ends) != 0) return "no pipe";
   const auto child = ::fork();
