@@ -7,6 +7,8 @@
 #include "build/edit_casting.h"
 #include "build/edit_making.h"
 #include "build/now.h"
+#include "chains/aims.h"
+#include "readings/measure.h"
 #include "sheets/figures.h"
 
 #include <QHeaderView>
@@ -23,15 +25,15 @@ using allowance::SurfaceState;
 using sheets::figure;
 using sheets::qt;
 
-AllowancePage::AllowancePage(Document& document)
-    : Page(document, Step::allowance), metal_(new MetalView),
+AllowancePage::AllowancePage(Document& document, TargetsState& targets)
+    : Page(document, Step::allowance), targets_(targets), metal_(new MetalView),
       table_(plain_table("Passes",
                          {"", "Pass", "Depth", "Left a side", "Dial", "Size after", "Read", "Off plan"}, 2)),
       cut_(new QWidget), plan_(new QWidget), shares_(new SharePanel(document)),
-      heading_(heading_label("Cut next")), next_(new QLabel), next_unit_(new QLabel), verdict_(words_label()),
-      mistake_(words_label()), remarks_(muted_label()), announced_words_(muted_label()),
-      ladder_(words_label()), of_(choice_box("What the reading is of")), machine_(choice_box("Machine")),
-      tool_(choice_box("Tool")),
+      after_(heading_label("After the cut")), heading_(heading_label("Cut next")), next_(new QLabel),
+      next_unit_(new QLabel), verdict_(words_label()), mistake_(words_label()), remarks_(muted_label()),
+      announced_words_(muted_label()), ladder_(words_label()), of_(choice_box("What the reading is of")),
+      machine_(choice_box("Machine")), tool_(choice_box("Tool")),
       last_step_(choice_box("What the last of it is for", shown_words<build::LastStep>())),
       reading_(new LengthEdit("Reading after the cut", "what it reads")),
       note_(text_field("Note on the cut", "note")),
@@ -84,7 +86,7 @@ void AllowancePage::make_cut_face() {
   side->addWidget(verdict_);
   side->addSpacing(4);
   side->addWidget(hairline());
-  side->addWidget(heading_label("After the cut"));
+  side->addWidget(after_);
   side->addWidget(of_);
   side->addWidget(reading_);
   side->addWidget(note_);
@@ -195,7 +197,8 @@ const SurfacePlan* AllowancePage::current() const {
 
 void AllowancePage::refresh() {
   state_ = piece_state(document_.build(), document_.piece());
-  plans_ = allowance::surface_plans(document_.build(), document_.piece(), state_.input, state_.pose);
+  plans_ = allowance::surface_plans(document_.build(), document_.piece(), state_.input, state_.pose,
+                                    chains::aims_of(document_.build(), document_.piece(), targets_.now()));
   if (shown_piece_ != document_.piece()) mistake_->clear();
   shown_piece_ = document_.piece();
   if (current() == nullptr && !plans_.empty()) {
@@ -260,8 +263,22 @@ void AllowancePage::show_table() {
               figure(before - cut.left, unit), figure(cut.left, unit), dial_text(plan->most - cut.left),
               size(cut.left), qt(cut.read), figure(cut.left - cut.planned, unit, true)});
     for (int c = 0; c < table_->columnCount(); ++c) table_->item(row, c)->setForeground(theme().muted);
-    if (cut.left < plan->low - 1e-9) table_->item(row, 3)->setForeground(theme().gone);
+    if (plan->limited && cut.left < plan->low - 1e-9) table_->item(row, 3)->setForeground(theme().gone);
     before = cut.left;
+    ++row;
+  }
+  if (plan->read.read()) { // on another page
+    table_->insertRow(row);
+    fill_row(table_, row,
+             {QString::number(row + 1),
+              "read since",
+              {},
+              figure(plan->now, unit),
+              dial_text(plan->most - plan->now),
+              size(plan->now),
+              qt(readings::reading_text(document_.build(), *plan->read.measurement)),
+              {}});
+    for (int c = 0; c < table_->columnCount(); ++c) table_->item(row, c)->setForeground(theme().muted);
     ++row;
   }
   bool clean = plan->least - plan->now >= plan->allowance.skin;
@@ -289,9 +306,9 @@ void AllowancePage::show_table() {
              {QString::number(row + 1),
               kept[static_cast<int>(plan->allowance.last_step)],
               figure(plan->allowance.last, unit),
-              figure(0, unit),
-              dial_text(plan->most),
-              size(0),
+              figure(plan->aim, unit),
+              dial_text(plan->most - plan->aim),
+              size(plan->aim),
               {},
               {}});
   }
@@ -314,6 +331,11 @@ void AllowancePage::show_next() {
   of_->addItem("dial, since first touching", static_cast<int>(ReadingOf::dial));
   of_->setCurrentIndex(plan->drawn.round() ? 0 : 1);
   const bool to_cut = plan->state != SurfaceState::finished && plan->state != SurfaceState::spoilt;
+  const auto* piece = document_.build().find<build::Piece>(state_.piece);
+  const bool several = document_.build().pieces_of(plan->drawn.part).size() > 1;
+  after_->setText(several && piece ? filled("AFTER THE CUT, NO. %1", piece->number)
+                                   : QString("AFTER THE CUT"));
+  reading_->setToolTip("Of " + piece_title(document_.build(), state_.piece));
   heading_->setText((to_cut ? "Cut next: " : "") + name_words(plan->drawn.name));
   const auto dial = plan->dial_here();
   next_unit_->setText(
@@ -333,8 +355,14 @@ AllowancePage::Next AllowancePage::next_number(const SurfacePlan& plan) const {
     return {"\u2013",
             {"Nothing is known of the metal here: touch it, or say in the Drawing step how it is cast."}};
   if (plan.state == SurfaceState::finished) {
-    QStringList words{QString("Finished: %1 left, within %2 to %3.")
-                          .arg(figure(plan.now, unit), figure(plan.low, unit), figure(plan.high, unit))};
+    const auto size = plan.size_with(plan.now);
+    QStringList words{plan.limited ? QString("Finished: %1 left a side, within %2 to %3.")
+                                         .arg(sheets::figure_with_unit(plan.now, unit),
+                                              figure(plan.low, unit), figure(plan.high, unit))
+                      : size ? QString("Finished: it measures %1; the drawing gives no limits.")
+                                   .arg(sheets::figure_with_unit(*size, unit))
+                             : QString("Finished: %1 over its nominal; the drawing gives no limits.")
+                                   .arg(sheets::figure_with_unit(plan.now, unit))};
     if (!plan.plan.cleans_up)
       words << QString("At the lowest place scale may still show: it was %1 short.")
                    .arg(figure(plan.plan.short_by, unit));
@@ -349,9 +377,14 @@ AllowancePage::Next AllowancePage::next_number(const SurfacePlan& plan) const {
   const auto& pass = plan.rest.passes.front();
   QStringList words{
       QString("%1 deep, %2 left a side after it.").arg(figure(pass.depth, unit), figure(pass.left, unit))};
-  words << (plan.cuts.empty() ? QString("The dial stands at zero where the tool first touches, %1 over size.")
-                                    .arg(figure(plan.most, unit))
-                              : QString("Now %1 a side is left.").arg(figure(plan.now, unit)));
+  words << (plan.cuts.empty() && !plan.read.read()
+                ? QString("The dial stands at zero where the tool first touches, %1 over size.")
+                      .arg(figure(plan.most - plan.aim, unit))
+                : QString("Now %1 a side is left.").arg(figure(plan.now - plan.aim, unit)));
+  if (std::abs(plan.aim) > 0.0005)
+    if (const auto size = plan.size_with(plan.aim))
+      words
+          << QString("It is to be %1, as its mate and limits want it.").arg(sheets::fit_figure(*size, unit));
   if (!plan.rest.cleans_up)
     words << QString("At the lowest place scale still shows at size: %1 short.")
                  .arg(figure(plan.rest.short_by, unit));
@@ -420,8 +453,8 @@ void AllowancePage::show_fields() {
   announced_words_->setText("Type the passes somebody called out: whether they add up is said here.");
   colour_label(announced_words_, theme().muted);
   if (!a.announced.empty() && plan->rest.usable()) {
-    const auto check = allowance::check_announced(a.announced, plan->now - a.last, document_.unit(),
-                                                  plan->dial_here().reads_diameter);
+    const auto check = allowance::check_announced(a.announced, plan->now - plan->aim - a.last,
+                                                  document_.unit(), plan->dial_here().reads_diameter);
     announced_words_->setText(check.ok ? qt(check.verdict) : qt(check.message));
     colour_label(announced_words_, check.ok && check.off == 0 ? theme().good : theme().gone);
   }

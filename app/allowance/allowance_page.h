@@ -6,6 +6,7 @@
 #include "app/allowance/metal_view.h"
 #include "app/allowance/share_panel.h"
 #include "app/casting/piece_state.h"
+#include "app/joints/targets_state.h"
 #include "app/marks/column.h"
 #include "app/marks/length_edit.h"
 #include "app/marks/length_field.h"
@@ -20,7 +21,7 @@ namespace datrin::app {
 class AllowancePage : public Page {
   Q_OBJECT
 public:
-  explicit AllowancePage(Document& document);
+  AllowancePage(Document& document, TargetsState& targets);
   void refresh() override;
   QWidget* first_focus() override { return metal_; }
 
@@ -50,6 +51,7 @@ public slots:
   void take_back();
 
 private:
+  TargetsState& targets_;
   void make_picture();
   void make_cut_face();
   void make_plan_face();
@@ -77,7 +79,8 @@ private:
   QTableWidget* table_;
   QWidget *cut_, *plan_;
   SharePanel* shares_;
-  QLabel *heading_, *next_, *next_unit_, *verdict_, *mistake_, *remarks_, *announced_words_, *ladder_;
+  QLabel *after_, *heading_, *next_, *next_unit_, *verdict_, *mistake_, *remarks_, *announced_words_,
+      *ladder_;
   QComboBox *of_, *machine_, *tool_, *last_step_;
   LengthEdit* reading_;
   QLineEdit *note_, *announced_;

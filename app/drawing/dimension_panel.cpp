@@ -5,9 +5,11 @@
 #include "app/theme.h"
 #include "build/edit_drawing.h"
 #include "build/now.h"
-#include "chains/measure.h"
 #include "drawing/dimension_limits.h"
 #include "drawing/restate.h"
+#include "fits/reading_text.h"
+#include "readings/measure.h"
+#include "readings/size_now.h"
 #include "sheets/figures.h"
 
 #include <QHeaderView>
@@ -106,7 +108,8 @@ void DimensionPanel::make_form() {
   rows->addWidget(run_row_ = labelled("Over", run_));
   rows->addWidget(rise_row_ = labelled("Climbs", rise_));
   rows->addWidget(legs_);
-  rows->addWidget(labelled("Measured", measured_));
+  measured_row_ = labelled("Measured", measured_);
+  rows->addWidget(measured_row_);
   rows->addWidget(history_);
   column->addWidget(form_);
 }
@@ -270,22 +273,22 @@ void DimensionPanel::keep_measured() {
   const auto& b = document_.build();
   measured_->setModified(false);
   if (text.isEmpty()) {
-    document_.apply(chains::take_back_reading(b, {chosen_, document_.piece()}));
+    document_.apply(readings::take_back_reading(b, {chosen_, document_.piece()}));
     return;
   }
   const auto typed = text.toStdString();
-  chains::MeasureInput in;
+  readings::MeasureInput in;
   in.made = {chosen_, document_.piece()};
   in.text = typed;
   in.angles = angle_options();
   in.at = build::utc_now();
-  const auto read = chains::measure(b, in, entry_options(document_.unit()));
+  const auto read = readings::measure(b, in, entry_options(document_.unit()));
   if (!read.ok) {
     measured_->setModified(true);
     message_->refuse("Measured: " + qt(read.message));
     return;
   }
-  document_.apply(chains::keep_measurement(b, read.measurement));
+  document_.apply(readings::keep_measurement(b, read.measurement));
 }
 
 void DimensionPanel::add_dimension() {
@@ -319,17 +322,22 @@ void DimensionPanel::refresh() {
       auto what = d.kind == DimensionKind::distance ? QString("between") : qt(build::shown_word(d.kind));
       if (d.surface != 0) what += " " + name(d.surface);
       if (d.other != 0) what += " and " + name(d.other);
-      const auto read = b.measurement_of(document_.piece(), id);
+      const auto now = readings::size_now(b, {id, document_.piece()});
       QString measured = "\u2013";
-      if (read)
-        measured = d.kind == DimensionKind::angle ? qt(angle_text(read->second.value))
-                                                  : figure(read->second.value, document_.unit());
+      if (now.read())
+        measured = (now.bound == build::Bound::below   ? "below "
+                    : now.bound == build::Bound::above ? "above "
+                                                       : "") +
+                   (d.kind == DimensionKind::angle ? qt(angle_text(now.value))
+                                                   : sheets::fit_figure(now.value, document_.unit()));
       fill_row(table_, static_cast<int>(k),
                {name_words(d.name), what, qt(drawing::dimension_text(d, document_.unit())),
                 qt(build::shown_word(d.importance)), qt(build::shown_word(d.source)), measured});
-      if (read && !d.allows(read->second.value)) {
+      if (now.standing == readings::Standing::beyond) {
         table_->item(static_cast<int>(k), 5)->setForeground(theme().gone);
         table_->item(static_cast<int>(k), 5)->setText(measured + " out");
+      } else if (now.standing == readings::Standing::metal_on) {
+        table_->item(static_cast<int>(k), 5)->setText(measured + " metal on");
       }
       if (id == chosen_) table_->setCurrentCell(static_cast<int>(k), 0);
     }
@@ -371,10 +379,19 @@ void DimensionPanel::show_form() {
   fill(cutter_, length(d->cutter));
   fill(run_, length(d->run));
   fill(rise_, length(d->rise));
-  const auto read = document_.build().measurement_of(document_.piece(), chosen_);
-  fill(measured_, !read                             ? QString()
-                  : d->kind == DimensionKind::angle ? qt(angle_text(read->second.value))
-                                                    : qt(length_entry_text(read->second.value, unit)));
+  const auto now = readings::size_now(document_.build(), {chosen_, document_.piece()});
+  const auto piece = name_words(build::piece_name(document_.build(), document_.piece()));
+  measured_->setToolTip("Of " + piece + ": " + fits::reading_examples);
+  measured_->setAccessibleDescription("Of " + piece);
+  const auto* of_piece = document_.build().find<build::Piece>(document_.piece());
+  const bool several = document_.build().pieces_of(d->part).size() > 1;
+  measured_row_->findChild<QLabel*>()->setText(
+      several && of_piece ? QString("No. %1 is").arg(of_piece->number) : QString("Measured"));
+  fill(measured_, !now.read()                       ? QString()
+                  : d->kind == DimensionKind::angle ? qt(angle_text(now.value))
+                  : now.measurement && !now.measurement->read.empty()
+                      ? qt(now.measurement->read)
+                      : qt(length_entry_text(now.value, unit)));
   kind_->setCurrentIndex(static_cast<int>(d->kind));
   class_->setCurrentIndex(static_cast<int>(d->importance));
   source_->setCurrentIndex(static_cast<int>(d->source));

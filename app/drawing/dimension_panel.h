@@ -78,7 +78,7 @@ private:
   QLineEdit* measured_;
   LengthEdit *pin_, *hole_, *instrument_;
   QComboBox *kind_, *from_, *to_, *class_, *source_, *how_;
-  QWidget *cutter_row_, *run_row_, *rise_row_, *between_row_, *form_, *restate_box_;
+  QWidget *measured_row_, *cutter_row_, *run_row_, *rise_row_, *between_row_, *form_, *restate_box_;
   QVBoxLayout* reading_box_;
   QPushButton *add_, *remove_;
   MessageLine* message_;

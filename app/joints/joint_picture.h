@@ -4,8 +4,7 @@
 #include "app/joints/clearance_view.h"
 #include "app/joints/zone_view.h"
 #include "chains/build_targets.h"
-#include "chains/measure.h"
-#include "fits/solids.h"
+#include "fits/metal_of.h"
 
 namespace datrin::app {
 
@@ -33,6 +32,6 @@ ZonePicture zone_picture(const build::Build& build, const chains::BuildTargets& 
 ClearancePicture clearance_picture(const build::Build& build, const chains::BuildTargets& targets,
                                    const JointState& state, double temperature);
 
-using chains::metal_of;
+using fits::metal_of;
 
 } // namespace datrin::app

@@ -49,18 +49,40 @@ JointsPage::JointsPage(Document& document, TargetsState& targets)
   });
   connect(zones_, &ZoneView::temperature_let_go, this, &JointsPage::keep_temperature);
   connect(work_, &WorkPanel::temperature_wanted, this, &JointsPage::keep_temperature);
-  connect(pairs_, &PairsPanel::pair_chosen, this, [this](int condition) {
-    condition_ = condition;
-    refresh();
-  });
+  connect(pairs_, &PairsPanel::pair_chosen, this, &JointsPage::choose_pair);
+  connect(make_, &MakePanel::pair_chosen, this, &JointsPage::choose_pair);
   connect(make_, &MakePanel::card_wanted, this, &JointsPage::card_wanted);
 }
 
 void JointsPage::choose(build::Id joint) {
   if (joint == chosen_) return;
   chosen_ = joint;
-  condition_ = -1;
   refresh();
+}
+
+void JointsPage::choose_pair(int condition) {
+  const auto& sources = targets_.now().sources;
+  if (condition < 0 || condition >= static_cast<int>(sources.size())) return;
+  const auto& source = sources[static_cast<std::size_t>(condition)];
+  pairs_of_[source.joint] = {source.hole_piece, source.shaft_piece};
+  refresh();
+}
+
+/// The condition of the pair the chosen joint is looked at for, which stays until another is chosen; the
+/// tightest at first, and when the pair is no more.
+int JointsPage::condition_of_pair() {
+  const auto& targets = targets_.now();
+  const auto pair_of = [&](int c) {
+    const auto& source = targets.sources[static_cast<std::size_t>(c)];
+    return build::PiecePair(source.hole_piece, source.shaft_piece);
+  };
+  const auto kept = pairs_of_.find(chosen_);
+  if (kept != pairs_of_.end())
+    for (const int c : targets.conditions_of(chosen_))
+      if (pair_of(c) == kept->second) return c;
+  const int tightest = targets.tightest_of_joint(chosen_);
+  if (tightest >= 0) pairs_of_[chosen_] = pair_of(tightest);
+  return tightest;
 }
 
 void JointsPage::refresh() {
@@ -92,7 +114,7 @@ void JointsPage::refresh() {
                                     : qt(counted(entries.size(), "JOINT", "JOINTS")) +
                                           (theme().large() ? "" : ", TIGHTEST FIRST"));
   chosen_ = list_->show_entries(std::move(entries), chosen_);
-  state_ = joint_state(b, targets, chosen_, condition_);
+  state_ = joint_state(b, targets, chosen_, condition_of_pair());
   temperature_ = state_.id != 0 ? state_.joint.temperature : 20;
   add_->setEnabled(document_.is_open());
   show_panel();

@@ -12,6 +12,8 @@
 #include "app/marks/room_list.h"
 #include "app/page/page.h"
 
+#include <map>
+
 namespace datrin::app {
 
 class JointsPage : public Page {
@@ -41,6 +43,8 @@ signals:
 
 private:
   enum Face { make_face, fit_face, work_face, pairs_face }; ///< of the room column
+  int condition_of_pair();
+  void choose_pair(int condition);
   void show_panel();
   void show_pictures();
   void keep_temperature(double celsius);
@@ -48,7 +52,8 @@ private:
   TargetsState& targets_;
   JointState state_;
   build::Id chosen_ = 0;
-  int condition_ = -1; ///< the pair looked at; −1: the tightest
+  /// The pair of pieces each joint is looked at for: the first it was shown with, until another is chosen.
+  std::map<build::Id, build::PiecePair> pairs_of_;
   double temperature_ = 20;
   QWidget* left_;
   QLabel* heading_;

@@ -1,13 +1,15 @@
 #include "app/joints/make_panel.h"
 
+#include "allowance/to_come.h"
 #include "app/marks/fields.h"
 #include "app/marks/length_field.h"
 #include "app/marks/why.h"
 #include "app/theme.h"
 #include "build/now.h"
-#include "chains/measure.h"
 #include "drawing/dimension_limits.h"
 #include "fits/reading.h"
+#include "fits/reading_text.h"
+#include "readings/measure.h"
 #include "sheets/figures.h"
 
 #include <QKeyEvent>
@@ -43,10 +45,11 @@ QString sum_lines(const Reckoning& sum, Unit unit) {
 
 MakePanel::MakePanel(Document& document, TargetsState& targets, QWidget* parent)
     : QWidget(parent), document_(document), targets_(targets), name_(words_label()), figure_(new QLabel),
-      other_(muted_label()), was_(words_label()), why_text_(words_label()), verdict_(muted_label()),
-      moves_(words_label()), next_(words_label()), why_box_(new QWidget), moves_box_(new QWidget),
-      hole_(text_field("Hole, read", "not made")), shaft_(text_field("Shaft, read", "not made")),
-      instrument_(choice_box("Instrument")), depart_(new QPushButton("Depart from the drawing")),
+      other_(muted_label()), to_come_(words_label()), was_(words_label()), why_text_(words_label()),
+      verdict_(muted_label()), moves_(words_label()), next_(words_label()), why_box_(new QWidget),
+      moves_box_(new QWidget), hole_(text_field("Hole, read", "not made")),
+      shaft_(text_field("Shaft, read", "not made")), instrument_(choice_box("Instrument")),
+      pair_(choice_box("Which pieces")), depart_(new QPushButton("Depart from the drawing")),
       card_(new QPushButton("Print the card\u2026")) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
@@ -57,6 +60,7 @@ MakePanel::MakePanel(Document& document, TargetsState& targets, QWidget* parent)
   figure_->setAccessibleName("Number to make");
   column->addWidget(figure_);
   column->addWidget(other_);
+  column->addWidget(to_come_);
   column->addWidget(was_);
   colour_label(was_, theme().brass);
   column->addWidget(depart_);
@@ -70,13 +74,12 @@ MakePanel::MakePanel(Document& document, TargetsState& targets, QWidget* parent)
   column->addWidget(why_box_);
   column->addWidget(hairline());
   column->addWidget(heading_label("Read"));
-  column->addWidget(labelled("Hole", hole_, 52));
-  column->addWidget(shaft_row_ = labelled("Shaft", shaft_, 52));
-  column->addWidget(labelled("With", instrument_, 52));
+  column->addWidget(pair_row_ = labelled("Pieces", pair_, 72));
+  column->addWidget(hole_row_ = labelled("Hole", hole_, 72));
+  column->addWidget(shaft_row_ = labelled("Shaft", shaft_, 72));
+  column->addWidget(labelled("With", instrument_, 72));
   column->addWidget(verdict_);
-  for (auto* edit : {hole_, shaft_})
-    edit->setToolTip("10.021 \u00B7 10.021 \u00B10.002 \u00B7 go 10.00 no-go 10.02 \u00B7 mate -0.021 "
-                     "(zeroed on its mate)");
+  for (auto* edit : {hole_, shaft_}) edit->setToolTip(fits::reading_examples);
   auto* moves = new QVBoxLayout(moves_box_);
   moves->setContentsMargins(0, 4, 0, 0);
   moves->setSpacing(4);
@@ -97,13 +100,14 @@ MakePanel::MakePanel(Document& document, TargetsState& targets, QWidget* parent)
           [this] { keep_reading(shaft_, state_.shaft, state_.hole); });
   connect(depart_, &QPushButton::clicked, this, &MakePanel::depart);
   connect(card_, &QPushButton::clicked, this, &MakePanel::card_wanted);
+  connect(pair_, &QComboBox::activated, this, [this] { emit pair_chosen(pair_->currentData().toInt()); });
 }
 
 chains::Made MakePanel::next() const {
-  const auto& b = document_.build();
   if (!state_.usable()) return {};
-  const bool hole = !chains::reading(b, state_.hole);
-  const bool shaft = state_.joint.shaft != 0 && !chains::reading(b, state_.shaft);
+  const auto& targets = targets_.now();
+  const bool hole = !targets.size(state_.hole);
+  const bool shaft = state_.joint.shaft != 0 && !targets.size(state_.shaft);
   return hole ? state_.hole : shaft ? state_.shaft : chains::Made{};
 }
 
@@ -111,6 +115,7 @@ void MakePanel::show_state(const JointState& state) {
   state_ = state;
   fill_instruments(instrument_, document_.build());
   shaft_row_->setVisible(state_.joint.shaft != 0);
+  show_pairs();
   show_figure();
   show_readings();
 }
@@ -122,6 +127,7 @@ void MakePanel::show_figure() {
   const auto* target = made.dimension != 0 ? targets.target(made) : nullptr;
   why_ = {};
   depart_->hide();
+  to_come_->clear();
   if (target == nullptr) {
     const bool closed = state_.usable();
     name_->setText(!closed ? "State what the joint is for and what mates." : "Both are made.");
@@ -150,6 +156,10 @@ void MakePanel::show_figure() {
                                  qt(unit_name(sheets::other(unit))),
                              held ? QString("hold \u00B1%1").arg(fit_figure(target->hold, unit))
                                   : QString("cannot be held")));
+    const auto& now = targets.sizes[static_cast<std::size_t>(target->dimension)];
+    const auto to_come = allowance::to_come(document_.build(), made, now, target->make, true);
+    if (to_come.any)
+      to_come_->setText(QString("Read %1. ").arg(fit_figure(now.value, unit)) + qt(to_come.words));
     QStringList words;
     if (const auto* moved = targets_.last().of(made))
       words << QString("was %1 before %2 was read")
@@ -174,6 +184,7 @@ void MakePanel::show_figure() {
     why_ = chains::target_sum(targets.input, targets.result, target->dimension);
     why_.title = "make";
   }
+  to_come_->setVisible(!to_come_->text().isEmpty());
   figure_->setVisible(!figure_->text().isEmpty());
   why_box_->setVisible(!why_.lines.empty());
   why_text_->setText(sum_lines(why_, unit));
@@ -201,26 +212,62 @@ void MakePanel::show_figure() {
   card_->setEnabled(shown > 0 || target != nullptr);
 }
 
+/// Which pieces the readings are of; only where there is a choice.
+void MakePanel::show_pairs() {
+  const auto& b = document_.build();
+  const QSignalBlocker quiet(pair_);
+  pair_->clear();
+  const auto& targets = targets_.now();
+  // "hole no. 1", where there are several to choose from.
+  const auto numbered = [&b](const QString& side, build::Id id) {
+    const auto* piece = b.find<build::Piece>(id);
+    return piece && b.pieces_of(piece->part).size() > 1 ? filled("%1 no. %2", side, piece->number) : side;
+  };
+  for (const int c : targets.conditions_of(state_.id)) {
+    const auto& source = targets.sources[static_cast<std::size_t>(c)];
+    QStringList pieces{numbered("hole", source.hole_piece)};
+    if (source.shaft_piece != 0) pieces << numbered("shaft", source.shaft_piece);
+    pair_->addItem(pieces.join(", "), c);
+    if (c == state_.condition) pair_->setCurrentIndex(pair_->count() - 1);
+  }
+  pair_row_->setVisible(pair_->count() > 1);
+  hole_row_->findChild<QLabel*>()->setText(numbered("Hole", state_.hole.piece));
+  shaft_row_->findChild<QLabel*>()->setText(numbered("Shaft", state_.shaft.piece));
+  for (const auto& [edit, made] : {std::pair{hole_, state_.hole}, {shaft_, state_.shaft}})
+    edit->setAccessibleDescription("Of " + name_words(build::made_name(b, made)));
+}
+
 void MakePanel::show_readings() {
   const auto& b = document_.build();
   const auto unit = document_.unit();
   QStringList verdicts;
   for (const auto& [edit, made] : {std::pair{hole_, state_.hole}, {shaft_, state_.shaft}}) {
-    const auto reading = made.piece != 0 ? chains::reading(b, made) : std::nullopt;
+    const auto now = readings::size_now(b, made);
     edit->setEnabled(made.piece != 0 && b.find<build::Dimension>(made.dimension) != nullptr);
-    edit->setText(!reading                ? QString()
-                  : reading->read.empty() ? fit_figure(reading->value, unit)
-                                          : qt(reading->read));
+    edit->setText(!now.read()                                         ? QString()
+                  : now.measurement && !now.measurement->read.empty() ? qt(now.measurement->read)
+                                                                      : fit_figure(now.value, unit));
     edit->setModified(false);
     edit->setProperty("wrong", false);
     edit->style()->polish(edit);
     const auto* d = b.find<build::Dimension>(made.dimension);
-    if (!reading || d == nullptr) continue;
-    const auto verdict = fits::accept(reading->value, reading->uncertainty, d->least(), d->most());
-    QString words = QString("%1 %2 \u00B1%3: by the drawing %4")
-                        .arg(edit == hole_ ? "Hole" : "Shaft", fit_figure(reading->value, unit),
-                             fine_figure(reading->uncertainty, unit), qt(verdict.words));
-    if (!reading->instrument.empty()) words += " (" + name_words(reading->instrument) + ")";
+    if (!now.read() || d == nullptr) continue;
+    auto words = filled("%1 %2%3 %4", edit == hole_ ? "Hole" : "Shaft",
+                        now.bound == build::Bound::below   ? "below "
+                        : now.bound == build::Bound::above ? "above "
+                                                           : "",
+                        fit_figure(now.value, unit), qt(unit_name(unit)));
+    if (now.uncertainty > 0) words += filled(" \u00B1%1", qt(fine_text(now.uncertainty, unit)));
+    if (now.off_centre > 0) words += filled(", off centre by %1", fit_figure(now.off_centre, unit));
+    if (now.standing == readings::Standing::metal_on)
+      words += ": metal still on";
+    else if (d->has_limits() && now.bound == build::Bound::exact)
+      words += filled(": by the drawing %1",
+                      qt(fits::accept(now.value, now.uncertainty, d->least(), d->most(), unit).words));
+    if (now.by_cut)
+      words += " (the cut logged last)";
+    else if (!now.measurement->instrument.empty())
+      words += " (" + name_words(now.measurement->instrument) + ")";
     verdicts << words;
   }
   verdict_->setText(verdicts.join(".\n"));
@@ -233,17 +280,17 @@ void MakePanel::keep_reading(QLineEdit* edit, const chains::Made& made, const ch
   const auto text = edit->text().trimmed();
   edit->setModified(false);
   if (text.isEmpty()) {
-    document_.apply(chains::take_back_reading(b, made));
+    document_.apply(readings::take_back_reading(b, made));
     return;
   }
-  chains::MeasureInput in;
+  readings::MeasureInput in;
   in.made = made;
   in.mate = mate;
   const auto typed = text.toStdString();
   in.text = typed;
   in.instrument = instrument_->currentData().toLongLong();
   in.at = build::utc_now();
-  const auto read = chains::measure(b, in, entry_options(document_.unit()));
+  const auto read = readings::measure(b, in, entry_options(document_.unit()));
   if (!read.ok) {
     edit->setProperty("wrong", true);
     edit->style()->polish(edit);
@@ -252,7 +299,7 @@ void MakePanel::keep_reading(QLineEdit* edit, const chains::Made& made, const ch
     colour_label(verdict_, theme().gone);
     return;
   }
-  document_.apply(chains::keep_measurement(b, read.measurement));
+  document_.apply(readings::keep_measurement(b, read.measurement));
 }
 
 /// The drawing limit gives way by what the joint needs, and says so.

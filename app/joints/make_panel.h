@@ -24,6 +24,8 @@ public:
   QPushButton* depart_button() const { return depart_; }
   QPushButton* card_button() const { return card_; }
   QString figure_text() const { return figure_->text(); }
+  QComboBox* pair_box() const { return pair_; }
+  QString to_come_text() const { return to_come_->text(); }
   QString was_text() const { return was_->text(); }
   QString verdict() const { return verdict_->text(); }
   QString moves_text() const { return moves_->text(); }
@@ -31,6 +33,7 @@ public:
 
 signals:
   void card_wanted();
+  void pair_chosen(int condition);
 
 protected:
   void keyPressEvent(QKeyEvent*) override;
@@ -38,6 +41,7 @@ protected:
 private:
   void keep_reading(QLineEdit* edit, const chains::Made& made, const chains::Made& mate);
   void show_figure();
+  void show_pairs();
   void show_readings();
   void depart();
   chains::Made next() const; ///< the side to make; dimension 0: both are made
@@ -46,10 +50,10 @@ private:
   TargetsState& targets_;
   JointState state_;
   Reckoning why_;
-  QLabel *name_, *figure_, *other_, *was_, *why_text_, *verdict_, *moves_, *next_;
-  QWidget *shaft_row_, *why_box_, *moves_box_;
+  QLabel *name_, *figure_, *other_, *to_come_, *was_, *why_text_, *verdict_, *moves_, *next_;
+  QWidget *pair_row_, *hole_row_, *shaft_row_, *why_box_, *moves_box_;
   QLineEdit *hole_, *shaft_;
-  QComboBox* instrument_;
+  QComboBox *instrument_, *pair_;
   QPushButton *depart_, *card_;
 };
 

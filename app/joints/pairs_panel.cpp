@@ -6,9 +6,10 @@
 #include "app/marks/why.h"
 #include "app/theme.h"
 #include "build/now.h"
-#include "chains/measure.h"
 #include "fits/form.h"
-#include "fits/joint_edits.h"
+#include "readings/measure.h"
+#include "readings/pair_pieces.h"
+#include "readings/size_now.h"
 #include "sheets/figures.h"
 
 #include <QHeaderView>
@@ -108,7 +109,8 @@ void PairsPanel::show_pairs() {
     const auto* d = b.find<build::Dimension>(dimension);
     int n = 0;
     if (d != nullptr)
-      for (const auto& [id, piece] : b.pieces_of(d->part)) n += b.measurement_of(id, dimension) ? 1 : 0;
+      for (const auto& [id, piece] : b.pieces_of(d->part))
+        n += readings::size_now(b, {dimension, id}).settled() ? 1 : 0;
     return n;
   };
   // One shaft through two bushes meets both: only where there are several of each is there anything to
@@ -127,9 +129,9 @@ void PairsPanel::show_pairs() {
 }
 
 void PairsPanel::pair_up() {
-  const auto paired = fits::pair_pieces(document_.build(), state_.joint,
-                                        goal_->currentIndex() == 0 ? fits::PairingGoal::all_pairs
-                                                                   : fits::PairingGoal::worst_pair);
+  const auto paired = readings::pair_pieces(document_.build(), state_.joint,
+                                            goal_->currentIndex() == 0 ? fits::PairingGoal::all_pairs
+                                                                       : fits::PairingGoal::worst_pair);
   if (!paired.wrong.empty()) {
     words_->setText(qt(paired.wrong));
     return;
@@ -146,7 +148,7 @@ void PairsPanel::pair_up() {
 void PairsPanel::show_form() {
   const auto& b = document_.build();
   const auto made = side_->currentIndex() == 0 ? state_.hole : state_.shaft;
-  const auto m = made.piece != 0 ? chains::reading(b, made) : std::nullopt;
+  const auto m = readings::size_now(b, made).measurement;
   add_->setEnabled(made.piece != 0 && b.find<build::Dimension>(made.dimension) != nullptr);
   fits::FormInput in;
   in.is_hole = side_->currentIndex() == 0;
@@ -182,18 +184,17 @@ void PairsPanel::add_place() {
   const auto turned = parse_angle(
       direction_->text().trimmed().isEmpty() ? "0" : direction_->text().toStdString(), angle_options());
   if (!turned.ok) return fail(direction_, qt(turned.message));
-  chains::MeasureInput in;
+  readings::MeasureInput in;
   in.made = made;
   const auto typed = size_->text().toStdString();
   in.text = typed;
   in.instrument = instrument_->currentData().toLongLong();
-  in.place = chains::Place{*depth, turned.radian};
-  in.is_hole = side_->currentIndex() == 0;
+  in.place = readings::Place{*depth, turned.radian};
   in.at = build::utc_now();
-  const auto read = chains::measure(b, in, entry_options(document_.unit()));
+  const auto read = readings::measure(b, in, entry_options(document_.unit()));
   if (!read.ok) return fail(size_, qt(read.message));
   size_->clear();
-  document_.apply(chains::keep_measurement(b, read.measurement));
+  document_.apply(readings::keep_measurement(b, read.measurement));
   size_->setFocus();
 }
 

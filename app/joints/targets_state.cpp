@@ -10,7 +10,7 @@ void TargetsState::bring_up_to_date() {
   if (!stale_) return;
   stale_ = false;
   now_ = chains::build_targets(document_.build(), &memory_);
-  last_ = chains::last_reading(document_.build(), now_);
+  last_ = chains::last_reading(now_);
   order_ = chains::order_of_making(document_.build(), now_);
   to_cut_ = chains::next_to_cut(order_);
 }

@@ -236,7 +236,7 @@ void OverviewPage::show_part(const std::vector<chains::NextNumber>& list) {
     if (next == list.end()) continue;
     QStringList open;
     for (const auto& mate : next->mates)
-      if (!chains::reading(b, mate)) open << name_words(chains::made_name(b, mate));
+      if (!targets.size(mate)) open << name_words(chains::made_name(b, mate));
     lines << QString("%1: make %2%3")
                  .arg(name, sheets::fit_figure(next->make, unit),
                       open.isEmpty()

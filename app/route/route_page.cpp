@@ -2,13 +2,14 @@
 
 #include "allowance/plan.h"
 #include "app/theme.h"
+#include "chains/aims.h"
 #include "route/gate.h"
 
 namespace datrin::app {
 
-RoutePage::RoutePage(Document& document)
-    : Page(document, Step::route), canvas_(new PartCanvas), datums_(new DatumPanel(document)),
-      setups_(new SetupPanel(document)), tables_(new QStackedWidget) {
+RoutePage::RoutePage(Document& document, TargetsState& targets)
+    : Page(document, Step::route), targets_(targets), canvas_(new PartCanvas),
+      datums_(new DatumPanel(document)), setups_(new SetupPanel(document)), tables_(new QStackedWidget) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(8);
@@ -35,8 +36,9 @@ void RoutePage::refresh() {
   state_ = piece_state(document_.build(), document_.piece());
   if (state_.part == 0) state_.part = document_.part();
   datums_->show_state(state_);
-  setups_->show_state(state_,
-                      allowance::surface_plans(document_.build(), state_.piece, state_.input, state_.pose));
+  setups_->show_state(
+      state_, allowance::surface_plans(document_.build(), state_.piece, state_.input, state_.pose,
+                                       chains::aims_of(document_.build(), state_.piece, targets_.now())));
   const int open = setups_->gate_result().open;
   tabs_->set_name(gate_face, open > 0 ? QString("Gate %1").arg(open) : QString("Gate"));
   show_canvas();

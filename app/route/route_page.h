@@ -2,6 +2,7 @@
 // The route step: first datums, setups, and the gate before each unclamping.
 
 #include "app/casting/piece_state.h"
+#include "app/joints/targets_state.h"
 #include "app/marks/part_canvas.h"
 #include "app/page/page.h"
 #include "app/route/datum_panel.h"
@@ -14,7 +15,7 @@ namespace datrin::app {
 class RoutePage : public Page {
   Q_OBJECT
 public:
-  explicit RoutePage(Document& document);
+  RoutePage(Document& document, TargetsState& targets);
   void refresh() override;
   QWidget* first_focus() override { return datums_->table(); }
 
@@ -26,6 +27,7 @@ signals:
   void surface_wanted(qlonglong surface); ///< to be cut: in the allowance step
 
 private:
+  TargetsState& targets_;
   enum Face { datums_face, setups_face, gate_face }; ///< of the room column
   void show_canvas();
   void take_datums(const std::vector<long>& ids);

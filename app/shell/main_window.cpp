@@ -232,8 +232,8 @@ void MainWindow::make_pages() {
   touches_ = new TouchesPage(document_);
   seat_ = new SeatPage(document_);
   marking_ = new MarkingPage(document_);
-  allowance_ = new AllowancePage(document_);
-  route_ = new RoutePage(document_);
+  allowance_ = new AllowancePage(document_, targets_);
+  route_ = new RoutePage(document_, targets_);
   overview_ = new OverviewPage(document_, targets_);
   joints_ = new JointsPage(document_, targets_);
   chains_ = new ChainsPage(document_, targets_);

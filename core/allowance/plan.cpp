@@ -1,6 +1,7 @@
 #include "allowance/plan.h"
 
 #include "allowance/ladder.h"
+#include "build/usual.h"
 #include "casting/expect.h"
 #include "casting/foundry_tables.h"
 #include "geometry/between.h"
@@ -19,6 +20,35 @@ using namespace build;
 
 namespace {
 
+/// Metal left on the face at the other end of a distance, as it was cut last; nothing where that is not
+/// known.
+std::optional<double> left_opposite(const Build& build, Id piece, const Pose& pose, Id other) {
+  const auto* face = build.find<PartSurface>(other);
+  if (face == nullptr || face->round()) return std::nullopt;
+  const auto cuts = build.cuts_of(piece, other);
+  if (!cuts.empty()) return (pose.apply(cuts.back().second.place) - face->point).dot(face->direction);
+  return face->machined ? std::nullopt : std::optional(0.0);
+}
+
+/// A distance of the drawing that a plane is at one end of.
+struct Across {
+  Id dimension = 0, other = 0;
+  bool gap = false; ///< metal left makes it smaller
+};
+
+std::vector<Across> distances_of(const Build& build, const SurfacePlan& plan) {
+  std::vector<Across> found;
+  if (plan.drawn.round()) return found;
+  for (const auto& [id, d] : build.dimensions_of(plan.drawn.part)) {
+    if (d.kind != DimensionKind::distance || (d.surface != plan.surface && d.other != plan.surface)) continue;
+    const Id other = d.surface == plan.surface ? d.other : d.surface;
+    const auto* face = build.find<PartSurface>(other);
+    if (face != nullptr)
+      found.push_back({id, other, (plan.drawn.point - face->point).dot(plan.drawn.direction) < 0});
+  }
+  return found;
+}
+
 /// Metal left that is within the limits of the dimensions on a surface: of a round one those of its own size;
 /// of a plane those of its distances. Metal left on a plane lengthens the distance to what lies behind it,
 /// and shortens the distance to what it faces across a gap.
@@ -31,22 +61,73 @@ void limits_of(const Build& build, SurfacePlan& plan) {
       limits = {std::max(limits->first, low), std::min(limits->second, high)};
   };
   for (const auto& [id, d] : build.dimensions_of(plan.drawn.part)) {
-    if (!d.has_limits()) continue;
-    if (plan.drawn.round() && d.kind == DimensionKind::size && d.surface == plan.surface) {
-      const auto shape = plan.drawn.shape();
-      const double a = stock_of_size(shape, shape.diameter + d.lower).value_or(0),
-                   b = stock_of_size(shape, shape.diameter + d.upper).value_or(0);
-      also(std::min(a, b), std::max(a, b));
-    }
-    if (!plan.drawn.round() && d.kind == DimensionKind::distance &&
-        (d.surface == plan.surface || d.other == plan.surface)) {
-      const auto* other = build.find<PartSurface>(d.surface == plan.surface ? d.other : d.surface);
-      const bool across_a_gap =
-          other != nullptr && (plan.drawn.point - other->point).dot(plan.drawn.direction) < 0;
-      across_a_gap ? also(-d.upper, -d.lower) : also(d.lower, d.upper);
-    }
+    if (!d.has_limits() || !plan.drawn.round() || d.kind != DimensionKind::size || d.surface != plan.surface)
+      continue;
+    const auto shape = plan.drawn.shape();
+    const double a = stock_of_size(shape, shape.diameter + d.lower).value_or(0),
+                 b = stock_of_size(shape, shape.diameter + d.upper).value_or(0);
+    also(std::min(a, b), std::max(a, b));
   }
+  for (const auto& across : distances_of(build, plan)) {
+    const auto& d = *build.find<Dimension>(across.dimension);
+    if (!d.has_limits()) continue;
+    across.gap ? also(-d.upper, -d.lower) : also(d.lower, d.upper);
+  }
+  plan.limited = limits.has_value();
   if (limits) std::tie(plan.low, plan.high) = *limits;
+}
+
+/// What its own dimension was read as since the last cut, as metal left a side; nothing when it was not.
+std::optional<double> left_by_its_reading(const Build& build, const Pose& pose, SurfacePlan& plan) {
+  const auto piece = plan.allowance.piece;
+  const auto newest = [&](Id dimension) {
+    auto now = readings::size_now(build, {dimension, piece});
+    const bool counts = now.read() && !now.by_cut && now.bound == Bound::exact &&
+                        (plan.cuts.empty() || now.at >= plan.cuts.back().second.at);
+    return counts ? std::optional(std::move(now)) : std::nullopt;
+  };
+  if (plan.drawn.round()) {
+    for (const auto& [id, d] : build.dimensions_of(plan.drawn.part))
+      if (d.kind == DimensionKind::size && d.surface == plan.surface)
+        if (auto now = newest(id)) {
+          const auto left = stock_of_size(plan.drawn.shape(), now->value);
+          if (left) plan.read = std::move(*now);
+          return left;
+        }
+    return std::nullopt;
+  }
+  for (const auto& across : distances_of(build, plan)) {
+    const auto there = left_opposite(build, piece, pose, across.other);
+    auto now = there ? newest(across.dimension) : std::nullopt;
+    if (!now) continue;
+    const double over = now->value - build.find<Dimension>(across.dimension)->nominal;
+    plan.read = std::move(*now);
+    return (across.gap ? -over : over) - *there;
+  }
+  return std::nullopt;
+}
+
+/// What is left of it, whether that is finished, and the passes from there.
+void stand_where_it_is(const Build& build, const Pose& pose, PassInput in, bool metal_on, SurfacePlan& plan) {
+  if (!plan.cuts.empty()) plan.now = plan.cuts.back().second.left;
+  const auto read = left_by_its_reading(build, pose, plan);
+  if (read) plan.now = *read;
+  if (read || !plan.cuts.empty()) {
+    const double finish = plan.allowance.last > 0 ? std::min(plan.allowance.finish, plan.allowance.last)
+                                                  : plan.allowance.finish;
+    const double high = plan.limited ? plan.high : plan.aim + finish / 2;
+    plan.state = plan.limited && plan.now < plan.low - 1e-9 ? SurfaceState::spoilt
+                 : metal_on || plan.now > high + 1e-9       ? SurfaceState::roughed
+                                                            : SurfaceState::finished;
+    in.most = std::max(plan.now - plan.aim, 0.0);
+    in.taken = std::max(0.0, plan.most - plan.aim - in.most);
+  }
+  if (plan.state == SurfaceState::finished || plan.state == SurfaceState::spoilt)
+    plan.rest.status = PassStatus::planned;
+  else
+    plan.rest = plan_passes(in);
+  for (auto* passes : {&plan.plan, &plan.rest}) // they count from where it is finished
+    for (auto& pass : passes->passes) pass.left += plan.aim;
 }
 
 struct Metal {
@@ -90,8 +171,8 @@ Allowance usual_allowance(const Build& build, Id piece, Id surface) {
   Allowance usual;
   usual.piece = piece;
   usual.surface = surface;
-  usual.rough = usual_length(build.info().unit, 1.5, 0.06);
-  usual.finish = usual_length(build.info().unit, 0.3, 0.012);
+  usual.rough = usual_rough(build.info().unit);
+  usual.finish = usual_finish(build.info().unit);
   const auto* p = build.find<Piece>(piece);
   const auto foundry = casting::foundry_or_usual(build, p ? p->part : 0);
   if (const auto metal = casting::metal_named(foundry.metal)) usual.skin = metal->skin;
@@ -103,7 +184,7 @@ Allowance usual_allowance(const Build& build, Id piece, Id surface) {
 }
 
 std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casting::PieceInput& input,
-                                       const Pose& pose) {
+                                       const Pose& pose, const std::vector<Aim>& aims) {
   std::vector<SurfacePlan> plans;
   const auto* of = build.find<Piece>(piece);
   if (of == nullptr) return plans;
@@ -136,6 +217,11 @@ std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casti
       metal.least = raw->stock_least;
       plan.mean = raw->stock;
     }
+    if (plan.source == StockSource::none)
+      if (const auto left = left_by_its_reading(build, pose, plan)) {
+        plan.source = StockSource::read;
+        metal.most = metal.least = plan.mean = *left;
+      }
     if (plan.source != StockSource::none) {
       plan.most = metal.most;
       plan.least = metal.least;
@@ -146,30 +232,21 @@ std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casti
           const auto also = metal_over(theirs, casting::seat_or_start(build, other, theirs), id);
           if (!also.stocks.empty()) plan.most = std::max(plan.most, also.most);
         }
-      PassInput in{plan.most,           plan.least,
-                   plan.allowance.skin, plan.allowance.rough,
-                   plan.allowance.semi, plan.allowance.finish,
-                   plan.allowance.last, plan.least_cut,
-                   plan.allowance.even, build.info().unit};
+      limits_of(build, plan);
+      const auto aim =
+          std::find_if(aims.begin(), aims.end(), [id = id](const Aim& a) { return a.surface == id; });
+      plan.aim = aim != aims.end() ? aim->left : plan.limited ? (plan.low + plan.high) / 2 : 0;
+      const PassInput in{plan.most - plan.aim, plan.least - plan.aim, plan.allowance.skin,
+                         plan.allowance.rough, plan.allowance.semi,   plan.allowance.finish,
+                         plan.allowance.last,  plan.least_cut,        plan.allowance.even,
+                         build.info().unit};
       plan.plan = plan_passes(in);
       plan.now = plan.most;
       plan.cuts = build.cuts_of(piece, id);
       // A face that was cut stays where it is in the casting; what is left of it moves with the seat.
       if (!s.round())
         for (auto& [cut_id, cut] : plan.cuts) cut.left = (pose.apply(cut.place) - s.point).dot(s.direction);
-      limits_of(build, plan);
-      if (!plan.cuts.empty()) {
-        plan.now = plan.cuts.back().second.left;
-        in.most = std::max(plan.now, 0.0);
-        in.taken = std::max(0.0, plan.most - in.most);
-        plan.state = plan.now < plan.low - 1e-9     ? SurfaceState::spoilt
-                     : plan.now <= plan.high + 1e-9 ? SurfaceState::finished
-                                                    : SurfaceState::roughed;
-      }
-      if (plan.state == SurfaceState::finished || plan.state == SurfaceState::spoilt)
-        plan.rest.status = PassStatus::planned;
-      else
-        plan.rest = plan_passes(in);
+      stand_where_it_is(build, pose, in, aim != aims.end() && aim->metal_on, plan);
     }
     plans.push_back(std::move(plan));
   }
@@ -259,7 +336,9 @@ Reckoning level_sum(const SurfacePlan& plan, int row) {
   Reckoning sum;
   if (plan.source == StockSource::none) return sum;
   sum.lines.push_back({"metal at the highest place", plan.most,
-                       plan.source == StockSource::touches ? "touches, seat" : "casting grade"});
+                       plan.source == StockSource::touches ? "touches, seat"
+                       : plan.source == StockSource::read  ? "read"
+                                                           : "casting grade"});
   int k = 0;
   double before = plan.most;
   for (const auto& [id, cut] : plan.cuts) {

@@ -1,12 +1,13 @@
 #pragma once
 // The allowance step of one piece: for each surface to be machined the metal over it, how it is to be spent,
 // what was cut and read so far, and the next number to cut to. Uses casting/: the metal is what the seat
-// leaves over.
+// leaves over; readings/: a size read on another page is read here too.
 
 #include "allowance/passes.h"
 #include "build/build.h"
 #include "casting/survey.h"
 #include "quantity/reckoning.h"
+#include "readings/size_now.h"
 
 #include <optional>
 #include <string>
@@ -18,7 +19,14 @@ enum class SurfaceState { as_cast, roughed, finished, spoilt };
 const char* state_name(SurfaceState state); ///< "as cast", "roughed", "finished", "cut too deep"
 
 /// Where the metal over a surface is known from.
-enum class StockSource { touches, expected, none };
+enum class StockSource { touches, expected, read, none }; ///< read: only a reading of its own dimension
+
+/// Where a surface is to be finished, when its mates say so (chains/aims.h).
+struct Aim {
+  build::Id surface = 0;
+  double left = 0;       ///< mm of metal a side over the drawing's nominal
+  bool metal_on = false; ///< it was read, and its mates want more off
+};
 
 struct SurfacePlan {
   build::Id surface = 0;
@@ -34,7 +42,10 @@ struct SurfacePlan {
   std::vector<std::pair<build::Id, build::Cut>> cuts; ///< oldest first
   double now = 0;                                     ///< mm of metal a side at the highest place as it is
   PassPlan rest;                                      ///< from `now`
-  double low = -0.05, high = 0.05;                    ///< mm: metal left that is within limits
+  double aim = 0;                                     ///< mm of metal left a side where it is finished
+  bool limited = false;     ///< the drawing gives limits; else it takes what its mates want
+  double low = 0, high = 0; ///< mm: metal left that is within limits
+  readings::SizeNow read;   ///< of its own dimension, when newer than the last cut
   SurfaceState state = SurfaceState::as_cast;
 
   /// The diameter with `left` mm of metal a side; nothing for a plane.
@@ -43,9 +54,11 @@ struct SurfacePlan {
   Dial dial_here() const;
 };
 
-/// One per machined surface of the piece's part, in drawing order. `pose` is the seat.
+/// One per machined surface of the piece's part, in drawing order. `pose` is the seat. A surface without an
+/// aim is finished at the middle of its limits, at its nominal where it has none.
 std::vector<SurfacePlan> surface_plans(const build::Build& build, build::Id piece,
-                                       const casting::PieceInput& input, const Pose& pose);
+                                       const casting::PieceInput& input, const Pose& pose,
+                                       const std::vector<Aim>& aims = {});
 
 /// What is usual where nothing was chosen yet: skin by metal, cuts by the metal over the surface.
 build::Allowance usual_allowance(const build::Build& build, build::Id piece, build::Id surface);

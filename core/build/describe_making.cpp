@@ -19,7 +19,9 @@ void describe_making(std::vector<Description>& all) {
                         "places", {mm(field<&PlaceReading::depth>("depth")),
                                    field<&PlaceReading::direction>("direction").in(Measures::angle),
                                    mm(field<&PlaceReading::value>("value"))})
-                        .from_version(4)});
+                        .from_version(4),
+                    mm_not_negative(field<&Measurement::off_centre>("off_centre")).from_version(7),
+                    field<&Measurement::bound>("bound").from_version(7)});
   put<Machine>(all, "machine", "a machine in the shop, and how its dial reads",
                {field<&Machine::name>("name"), field<&Machine::reads_diameter>("reads_diameter"),
                 field<&Machine::unit>("unit"), mm_positive(field<&Machine::resolution>("resolution")),

@@ -280,6 +280,10 @@ struct PlaceReading {
   bool operator==(const PlaceReading&) const = default;
 };
 
+/// What a reading says of a size: that it is this, or only that it is below or above it (a gauge that did not
+/// go, one that went and should not).
+enum class Bound { exact, below, above };
+
 /// A dimension as measured on a piece.
 struct Measurement {
   Id piece = 0, dimension = 0;
@@ -291,6 +295,8 @@ struct Measurement {
   Id mate = 0, mate_piece = 0; ///< a comparison: the instrument was zeroed on that dimension of that piece
   double difference = 0;       ///< mm: then what it showed; `value` is the mate's size and this
   std::vector<PlaceReading> places{};
+  double off_centre = 0; ///< mm: of one width read from two sides, half their difference; 0: not read so
+  Bound bound = Bound::exact;
   bool operator==(const Measurement&) const = default;
 };
 

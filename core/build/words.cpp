@@ -32,6 +32,7 @@ constexpr auto sources = list<DimensionSource::assumed>("drawing", "mate", "chos
 constexpr auto sources_shown =
     list<DimensionSource::assumed>("drawing", "measured mate", "chosen", "borrowed", "assumed");
 constexpr auto tools = list<ToolKind::gauge_pin>("cutter", "drill", "reamer", "ground bar", "gauge pin");
+constexpr auto bounds = list<Bound::above>("exact", "below", "above");
 constexpr auto steps = list<LastStep::trial>("none", "ream", "lap", "trial");
 constexpr auto steps_shown = list<LastStep::trial>("nothing kept", "reamer", "lapping", "fit by trial");
 constexpr auto purposes = list<JointPurpose::thread>(
@@ -76,6 +77,10 @@ Words words_of<DimensionSource>() {
 template <>
 Words words_of<ToolKind>() {
   return words(tools);
+}
+template <>
+Words words_of<Bound>() {
+  return words(bounds);
 }
 template <>
 Words words_of<LastStep>() {

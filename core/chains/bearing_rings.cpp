@@ -1,6 +1,6 @@
 #include "chains/bearing_rings.h"
 
-#include "chains/measure.h"
+#include "fits/metal_of.h"
 
 #include <algorithm>
 
@@ -34,11 +34,11 @@ BearingRings bearing_rings(const Build& build, const BuildTargets& targets, cons
     if (in_housing) {
       in.outside = shaft->nominal;
       in.housing_interference = interference;
-      in.housing = metal_of(build, joint.hole);
+      in.housing = fits::metal_of(build, joint.hole);
     } else {
       in.bore = hole->nominal;
       in.shaft_interference = interference;
-      in.shaft = metal_of(build, joint.shaft);
+      in.shaft = fits::metal_of(build, joint.shaft);
     }
   }
   if (!(in.bore > 0) || !(in.outside > 0))

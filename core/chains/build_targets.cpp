@@ -15,14 +15,17 @@ using namespace build;
 
 namespace {
 
+/// mm a dimension without limits may be from its nominal: further than anybody lets one go, so that no room
+/// is ever less for it.
+double free_width(double nominal) {
+  return std::max(10.0, 0.4 * std::abs(nominal));
+}
+
 /// Gathers dimensions as they are first named.
 struct Gather {
   const Build& build;
-  TargetsInput& input;
-  std::vector<Made>& made;
+  BuildTargets& out;
   std::unordered_map<Made, int, MadeHash>& index;
-  List<Measurement> list = build.all<Measurement>();
-  std::unordered_map<Made, const Measurement*, MadeHash> readings{}; ///< the last of each
 
   int dimension(const Made& m) {
     const auto found = index.find(m);
@@ -31,24 +34,118 @@ struct Gather {
     TargetDimension t;
     t.id = made_name(build, m);
     t.nominal = d->nominal;
-    t.lower = d->least();
-    t.upper = d->most();
+    t.lower = d->has_limits() ? d->least() : d->nominal - free_width(d->nominal);
+    t.upper = d->has_limits() ? d->most() : d->nominal + free_width(d->nominal);
     t.capability = capability_of(*d);
-    if (const auto r = readings.find(m); r != readings.end()) {
-      t.measured = r->second->value;
-      t.uncertainty = r->second->uncertainty;
-      // A comparison follows its mate, should that be read again, and is no surer than it.
-      if (const auto mate = readings.find({r->second->mate, r->second->mate_piece}); mate != readings.end()) {
-        t.measured = mate->second->value + r->second->difference;
-        t.uncertainty += mate->second->uncertainty;
-      }
+    auto now = readings::size_now(build, m);
+    if (now.settled()) {
+      t.measured = now.value;
+      t.uncertainty = now.uncertainty;
     }
-    const int at = static_cast<int>(input.dimensions.size());
-    input.dimensions.push_back(std::move(t));
-    made.push_back(m);
+    const int at = static_cast<int>(out.input.dimensions.size());
+    out.input.dimensions.push_back(std::move(t));
+    out.made.push_back(m);
+    out.sizes.push_back(std::move(now));
     index.emplace(m, at);
     return at;
   }
+};
+
+/// Finds the targets, and what of that which was read is not finished: see the header.
+class Settling {
+public:
+  Settling(const Build& build, BuildTargets& out, TargetsMemory* memory)
+      : build_(build), out_(out), memory_(memory), settled_(out.made.size(), 0) {}
+
+  void work_out() {
+    constexpr int most_rounds = 6;
+    for (int round = 0; round < most_rounds; ++round) {
+      constexpr double held = 1; // room: at the end of everybody's capability still
+      auto parted = targets_by_parts(out_.input, held, memory_);
+      out_.result = std::move(parted.result);
+      out_.function_first = parted.function_first;
+      if (!out_.result.usable()) return;
+      const bool changed = settle_what_went_too_far();
+      if (!free_what_can_be_cut_on() && !changed) return;
+    }
+  }
+
+private:
+  Side side(std::size_t k) const { return side_of(build_, out_.made[k].dimension); }
+
+  /// What has metal on by its drawing, but is as its mates want it, or past that, is as it will be.
+  bool settle_what_went_too_far() {
+    bool changed = false;
+    for (const auto& target : out_.result.targets) {
+      const auto k = static_cast<std::size_t>(target.dimension);
+      auto& now = out_.sizes[k];
+      if (settled_[k] || !now.read() || now.bound != Bound::exact) continue;
+      const auto left = readings::left_to(side(k), now.value, target.make);
+      constexpr double as_read = 0.001; // mm: as fine as anybody reads
+      if (left && *left > std::max(as_read, target.hold)) continue;
+      settled_[k] = 1;
+      out_.input.dimensions[k].measured = now.value;
+      out_.input.dimensions[k].uncertainty = now.uncertainty;
+      now.standing = readings::Standing::made;
+      changed = true;
+    }
+    return changed;
+  }
+
+  /// Where a condition is too tight, and would not be with something cut on within its limits.
+  bool free_what_can_be_cut_on() {
+    bool changed = false;
+    for (std::size_t c = 0; c < out_.input.conditions.size(); ++c) {
+      const auto& room = out_.result.conditions[c];
+      if (room.room >= -1e-9) continue;
+      const auto& condition = out_.input.conditions[c];
+      const double short_by =
+          room.room_least < room.room_most ? condition.least - room.expected : condition.most - room.expected;
+      int newest = -1;
+      for (const auto& term : condition.terms)
+        if (helps(term, out_.sources[c], short_by) && (newest < 0 || later(term.dimension, newest)))
+          newest = term.dimension;
+      if (newest < 0) continue;
+      const auto k = static_cast<std::size_t>(newest);
+      settled_[k] = 1;
+      out_.input.dimensions[k].measured.reset();
+      out_.sizes[k].standing = readings::Standing::metal_on;
+      changed = true;
+    }
+    return changed;
+  }
+
+  bool later(int a, int b) const {
+    const auto& one = out_.sizes[static_cast<std::size_t>(a)];
+    const auto& other = out_.sizes[static_cast<std::size_t>(b)];
+    return std::pair(std::string_view(one.at), one.record) >
+           std::pair(std::string_view(other.at), other.record);
+  }
+
+  /// Whether the dimension of `term`, which is made, can still be cut so that its condition gains `wanted`
+  /// mm.
+  bool helps(const TargetTerm& term, const ConditionSource& source, double wanted) const {
+    const auto k = static_cast<std::size_t>(term.dimension);
+    const auto& now = out_.sizes[k];
+    if (settled_[k] || term.coefficient == 0 || !out_.input.dimensions[k].measured ||
+        now.standing != readings::Standing::made)
+      return false;
+    const double by = wanted / term.coefficient;
+    const auto way = side(k);
+    if (way == Side::unknown || (way == Side::hole) != (by > 0)) return false;
+    // Nobody cuts a rolling bearing.
+    if (const auto* joint = build_.find<Joint>(source.joint))
+      if ((joint->purpose == JointPurpose::bearing_housing && joint->shaft == out_.made[k].dimension) ||
+          (joint->purpose == JointPurpose::bearing_shaft && joint->hole == out_.made[k].dimension))
+        return false;
+    const auto* d = build_.find<Dimension>(out_.made[k].dimension);
+    return d != nullptr && d->kind != DimensionKind::angle && d->allows(now.value + by);
+  }
+
+  const Build& build_;
+  BuildTargets& out_;
+  TargetsMemory* memory_;
+  std::vector<char> settled_; ///< decided here, once
 };
 
 Id first_piece(const Build& build, Id part) {
@@ -77,11 +174,6 @@ std::vector<std::pair<Id, Id>> joint_pairs(const Build& build, const Joint& join
   return pairs;
 }
 
-std::optional<Measurement> reading(const Build& build, const Made& made) {
-  const auto found = build.measurement_of(made.piece, made.dimension);
-  return found ? std::optional(found->second) : std::nullopt;
-}
-
 double capability_of(const Dimension& d) {
   return d.capability > 0 ? d.capability : std::max(0.005, (d.upper - d.lower) / 8);
 }
@@ -94,6 +186,12 @@ int BuildTargets::index_of(const Made& m) const {
 const Target* BuildTargets::target(const Made& m) const {
   const int at = index_of(m);
   return at < 0 ? nullptr : result.target(at);
+}
+
+const readings::SizeNow* BuildTargets::size(const Made& m) const {
+  const int at = index_of(m);
+  if (at < 0 || !input.dimensions[static_cast<std::size_t>(at)].measured) return nullptr;
+  return &sizes[static_cast<std::size_t>(at)];
 }
 
 const std::vector<int>& BuildTargets::conditions_of(Id joint_or_chain) const {
@@ -126,21 +224,9 @@ MadeSoFar BuildTargets::made_so_far(Id joint_or_chain) const {
   return measured == 0 ? MadeSoFar::nothing : open == 0 ? MadeSoFar::all : MadeSoFar::some;
 }
 
-std::string made_name(const Build& build, const Made& m) {
-  const auto* d = build.find<Dimension>(m.dimension);
-  if (d == nullptr) return "?";
-  const auto* part = build.find<Part>(d->part);
-  const auto* piece = build.find<Piece>(m.piece);
-  std::string name = part ? part->name : "?";
-  if (part != nullptr && part->quantity > 1 && piece != nullptr)
-    name += fmt::format(" no. {}", piece->number);
-  return name + ", " + d->name;
-}
-
 BuildTargets build_targets(const Build& build, TargetsMemory* memory) {
   BuildTargets out;
-  Gather gather{build, out.input, out.made, out.index_};
-  for (const auto& [id, m] : gather.list) gather.readings[{m.dimension, m.piece}] = &m;
+  Gather gather{build, out, out.index_};
   const auto leave = [&](const std::string& name, const std::string& why) {
     out.left_out.push_back(name + ": " + why);
   };
@@ -182,9 +268,10 @@ BuildTargets build_targets(const Build& build, TargetsMemory* memory) {
       for (const auto& [one, other] :
            {std::pair(Made{joint.hole, hole_piece}, Made{joint.shaft, shaft_piece}),
             std::pair(Made{joint.shaft, shaft_piece}, Made{joint.hole, hole_piece})})
-        if (const auto r = gather.readings.find(one); r != gather.readings.end() && r->second->mate != 0 &&
-                                                      Made{r->second->mate, r->second->mate_piece} == other)
-          c.spread = r->second->uncertainty;
+        if (const int at = out.index_of(one); at >= 0) {
+          const auto& m = out.sizes[static_cast<std::size_t>(at)].measurement;
+          if (m && m->mate != 0 && Made{m->mate, m->mate_piece} == other) c.spread = m->uncertainty;
+        }
       c.least = joint.least + major;
       c.most = joint.most + major;
       out.input.conditions.push_back(std::move(c));
@@ -213,10 +300,7 @@ BuildTargets build_targets(const Build& build, TargetsMemory* memory) {
     const auto& source = out.sources[static_cast<std::size_t>(c)];
     out.conditions_[source.joint != 0 ? source.joint : source.chain].push_back(c);
   }
-  constexpr double held = 1; // room: at the end of everybody's capability still
-  auto parted = targets_by_parts(out.input, held, memory);
-  out.result = std::move(parted.result);
-  out.function_first = parted.function_first;
+  Settling(build, out, memory).work_out();
   return out;
 }
 
@@ -225,16 +309,18 @@ const Moved* LastReading::of(const Made& m) const {
   return found == moved.end() ? nullptr : &*found;
 }
 
-LastReading last_reading(const Build& build, const BuildTargets& now) {
+LastReading last_reading(const BuildTargets& now) {
   LastReading out;
-  std::string newest;
-  for (const auto& [id, m] : build.all<Measurement>()) // ids count up: of two at one time the later entry
-    if (m.at >= newest && now.index_of({m.dimension, m.piece}) >= 0) {
-      newest = m.at;
-      out.made = {m.dimension, m.piece};
-    }
-  const int at = now.index_of(out.made);
+  int at = -1;
+  for (int k = 0; k < static_cast<int>(now.sizes.size()); ++k) {
+    const auto when = [&](int of) {
+      const auto& size = now.sizes[static_cast<std::size_t>(of)];
+      return std::pair(std::string_view(size.at), size.record);
+    };
+    if (now.input.dimensions[static_cast<std::size_t>(k)].measured && (at < 0 || when(k) > when(at))) at = k;
+  }
   if (at < 0) return out;
+  out.made = now.made[static_cast<std::size_t>(at)];
   // Only what conditions join to it can have moved: those dimensions as a problem of their own.
   std::vector<char> joined(now.made.size(), 0);
   joined[static_cast<std::size_t>(at)] = 1;
@@ -301,9 +387,9 @@ ChainInput chain_input(const Build& build, const Chain& chain) {
       link.nominal = (d->least() + d->most()) / 2;
       link.plus = link.minus = (d->upper - d->lower) / 2;
     }
-    if (const auto r = reading(build, made)) {
-      link.measured = r->value;
-      link.uncertainty = r->uncertainty;
+    if (const auto now = readings::size_now(build, made); now.settled()) {
+      link.measured = now.value;
+      link.uncertainty = now.uncertainty;
     }
     in.links.push_back(std::move(link));
   }

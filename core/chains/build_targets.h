@@ -1,11 +1,17 @@
 #pragma once
 // The joints and chains of a build as make-to targets: one number for each dimension of each piece.
-// (chains uses threads and fits here, for the holes over screws; build holds the records.)
+// (chains uses threads and fits here, for the holes over screws; readings for what is made; build holds the
+// records.)
+//
+// A dimension that was read and has metal on still counts as to be made. So does one within its limits that
+// is too tight for a mate that is made, while cutting on would cure it: of two the one read last. A dimension
+// without limits is free: it takes what its conditions want.
 
-#include "build/build.h"
+#include "build/made.h"
 #include "chains/chain.h"
 #include "chains/targets.h"
 #include "chains/targets_parts.h"
+#include "readings/size_now.h"
 
 #include <string>
 #include <unordered_map>
@@ -15,24 +21,12 @@ namespace datrin::chains {
 
 using build::Id;
 
-/// A dimension of a piece.
-struct Made {
-  Id dimension = 0, piece = 0;
-  bool operator==(const Made&) const = default;
-};
-
-struct MadeHash {
-  std::size_t operator()(const Made& m) const {
-    return std::hash<Id>()(m.dimension * 0x9E3779B97F4A7C15LL ^ m.piece);
-  }
-};
+using build::Made;
+using build::made_name;
+using build::MadeHash;
 
 /// Which pieces of a joint meet: those that were paired, else in order, the shorter list over again.
 std::vector<std::pair<Id, Id>> joint_pairs(const build::Build& build, const build::Joint& joint);
-
-/// The last reading of a dimension on a piece as a size and its uncertainty; nothing when not made. (Joints
-/// of bores and shafts read at several places carry the one that matters in Measurement::value.)
-std::optional<build::Measurement> reading(const build::Build& build, const Made& made);
 
 /// The ± its maker can hold: what was stated; else an eighth of the limits' width, at least 0.005 mm.
 double capability_of(const build::Dimension& dimension);
@@ -48,6 +42,7 @@ enum class MadeSoFar { nothing, some, all };
 struct BuildTargets {
   TargetsInput input;
   std::vector<Made> made;               ///< per dimension of the input
+  std::vector<readings::SizeNow> sizes; ///< as each is now
   std::vector<ConditionSource> sources; ///< per condition
   std::vector<std::string> left_out;    ///< joints and chains that say nothing yet, and why
   TargetsResult result;
@@ -55,6 +50,8 @@ struct BuildTargets {
 
   int index_of(const Made& made) const; ///< −1: takes part in nothing
   const Target* target(const Made& made) const;
+  /// What of `made` was read and stands; metal still on, or nothing read: none.
+  const readings::SizeNow* size(const Made& made) const;
   /// The conditions of a joint (one a pair), or the one of a chain, in their order.
   const std::vector<int>& conditions_of(Id joint_or_chain) const;
   /// Of the conditions of a joint (all its pairs), the one with the least room; −1: none.
@@ -85,10 +82,7 @@ struct LastReading {
   std::vector<Moved> moved; ///< by more than 0.0005 mm, largest first
   const Moved* of(const Made& made) const;
 };
-LastReading last_reading(const build::Build& build, const BuildTargets& targets);
-
-/// "Crank no. 1, pin diameter": how a dimension of a piece is named.
-std::string made_name(const build::Build& build, const Made& made);
+LastReading last_reading(const BuildTargets& targets);
 
 /// A chain of the build with what is measured put in.
 ChainInput chain_input(const build::Build& build, const build::Chain& chain);

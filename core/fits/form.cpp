@@ -63,10 +63,7 @@ FormResult form(const FormInput& in) {
       if (std::abs(off) > std::abs(out.bow)) out.bow = off;
     }
   }
-  const auto um = [&](double mm) {
-    return in.unit == Unit::mm ? number_text(mm * 1000, 0) + "\u2009\u00B5m"
-                               : number_text(mm / mm_per_thou, 1) + "\u2009thou";
-  };
+  const auto um = [&](double mm) { return fine_text(mm, in.unit); };
   const auto length = [&](double mm, int decimals_mm, int decimals_inch) {
     return length_text(mm, in.unit,
                        {.decimals_mm = decimals_mm, .decimals_inch = decimals_inch, .show_unit = true});
@@ -74,12 +71,16 @@ FormResult form(const FormInput& in) {
   std::vector<std::string> words;
   const double seen = std::max(in.uncertainty, 1e-9);
   if (std::abs(out.taper_over_length) > seen)
-    words.push_back(fmt::format("{} of taper, larger {}", um(std::abs(out.taper_over_length)),
-                                out.taper > 0 ? "inside" : "at the mouth"));
+    words.push_back(fmt::format("{} of taper, {}", um(std::abs(out.taper_over_length)),
+                                in.is_hole      ? out.taper > 0 ? "narrower at the mouth" : "narrower inside"
+                                : out.taper > 0 ? "thicker away from the end"
+                                                : "thicker at the end"));
   if (out.ovality > seen) words.push_back(fmt::format("{} out of round", um(out.ovality)));
   if (std::abs(out.bow) > seen)
-    words.push_back(
-        fmt::format("{} {} in the middle", um(std::abs(out.bow)), out.bow > 0 ? "larger" : "smaller"));
+    words.push_back(fmt::format("{} {} in the middle", um(std::abs(out.bow)),
+                                in.is_hole    ? out.bow > 0 ? "wider" : "narrower"
+                                : out.bow > 0 ? "thicker"
+                                              : "thinner"));
   out.verdict = words.empty() ? "Straight and round, as far as this instrument shows." : "";
   for (const auto& w : words) out.verdict += (out.verdict.empty() ? "" : ", ") + w;
   if (!words.empty()) {

@@ -3,7 +3,6 @@
 // purpose asks for; build/ the records.) Lengths mm.
 
 #include "build/edits.h"
-#include "fits/pairing.h"
 #include "fits/purpose.h"
 #include "quantity/limits.h"
 
@@ -55,20 +54,5 @@ ChangedJoint with_clearance(build::Joint joint, double least, double most);
 /// "H7/g6" or "RC4", at the size of its hole.
 ChangedJoint with_fit(const build::Build& build, build::Joint joint, const std::string& code);
 build::Joint with_proposal(build::Joint joint, const Proposal& proposal);
-
-/// Which piece goes with which, by their readings: pairs nearest to the middle of the limits. What is spare,
-/// or not read yet, goes together in order, so that no piece drops out of the joint.
-struct PairedPieces {
-  build::Joint joint;
-  std::string wrong;
-  struct Left {
-    int number = 0; ///< of the piece that found no mate
-    bool hole = false;
-    double mate = 0; ///< mm: the size its mate would have
-  };
-  std::vector<Left> left;
-  double worst = 0; ///< mm from the middle
-};
-PairedPieces pair_pieces(const build::Build& build, const build::Joint& joint, PairingGoal goal);
 
 } // namespace datrin::fits

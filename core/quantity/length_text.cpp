@@ -31,6 +31,11 @@ std::string length_text_both(double mm, Unit first, const LengthTextOptions& opt
   return length_text(mm, first, shown) + " \u00B7 " + length_text(mm, second, shown);
 }
 
+std::string fine_text(double mm, Unit unit, bool show_plus) {
+  return unit == Unit::mm ? number_text(mm * 1000, 0, show_plus) + "\u2009\u00B5m"
+                          : number_text(mm / mm_per_thou, 1, show_plus) + "\u2009thou";
+}
+
 std::string length_entry_text(double mm, Unit unit) {
   auto digits = fmt::format("{:.{}f}", from_mm(mm, unit), unit == Unit::mm ? 5 : 6);
   while (digits.back() == '0') digits.pop_back();

@@ -21,6 +21,9 @@ std::string length_text(double mm, Unit unit, const LengthTextOptions& options =
 /// The same in both units, the person's own first: "12.70 mm · 0.5000 in".
 std::string length_text_both(double mm, Unit first, const LengthTextOptions& options = {});
 
+/// A small length of a fit: whole micrometres, or thou and tenths of them: "25\u2009µm", "1.0\u2009thou".
+std::string fine_text(double mm, Unit unit, bool show_plus = false);
+
 /// `value` with a fixed number of decimals, a true minus and no unit.
 std::string number_text(double value, int decimals, bool show_plus = false);
 

@@ -2,6 +2,7 @@
 
 #include "geometry/between.h"
 #include "quantity/length_text.h"
+#include "readings/size_now.h"
 
 #include <fmt/format.h>
 
@@ -71,20 +72,32 @@ private:
   void add_size(Id id) {
     const auto* d = build_.find<Dimension>(id);
     if (d == nullptr) return;
-    const auto read = build_.measurement_of(piece_, id);
-    GateItem item{GateKind::size, read.has_value(), {}, d->surface, id};
+    const auto now = readings::size_now(build_, {id, piece_});
+    GateItem item{GateKind::size, now.settled() && d->allows(now.value), {}, d->surface, id};
     const bool angle = d->kind == DimensionKind::angle;
     const auto figure = [&](double v) { return angle ? number_text(degrees(v), 2) + "\u00B0" : text(v, 3); };
-    if (!read) {
+    const auto bound = now.bound == Bound::below ? "below " : now.bound == Bound::above ? "above " : "";
+    if (!now.read())
       item.text = fmt::format("{} is not measured", d->name);
-    } else if (!d->allows(read->second.value)) {
-      item.done = false;
-      item.text = fmt::format("{} measures {}, outside {} to {}", d->name, figure(read->second.value),
+    else if (item.done)
+      item.text = fmt::format("{} measured, {}", d->name, figure(now.value));
+    else if (now.standing == readings::Standing::metal_on)
+      item.text =
+          fmt::format("{} measures {}{}: {}", d->name, bound, figure(now.value), still_to_come(id, *d, now));
+    else
+      item.text = fmt::format("{} measures {}{}, outside {} to {}", d->name, bound, figure(now.value),
                               figure(d->least()), figure(d->most()));
-    } else {
-      item.text = fmt::format("{} measured, {}", d->name, figure(read->second.value));
-    }
     items_.push_back(std::move(item));
+  }
+
+  /// "0.06 mm still to come off on the diameter", by the nearer limit, or the nominal where there are none.
+  std::string still_to_come(Id id, const Dimension& d, const readings::SizeNow& now) const {
+    const auto side = side_of(build_, id);
+    const double first = !d.has_limits() ? d.nominal : side == Side::hole ? d.least() : d.most();
+    const auto left = readings::left_to(side, now.value, first);
+    if (!left || *left <= 0 || now.bound != Bound::exact) return "more is to come off";
+    return fmt::format("{} still to come off{}", text(*left, 3),
+                       d.kind == DimensionKind::size ? " on the diameter" : "");
   }
 
   /// References for what comes later: every datum of the later setups must come from this one or an earlier,

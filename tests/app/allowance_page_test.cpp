@@ -52,11 +52,11 @@ TEST_F(Spending, TheNextNumberIsTheDialsAndTheLathesReadsTheDiameter) {
   ASSERT_TRUE(bore.dial_here().reads_diameter);
   const double moved = 2 * (bore.most - bore.rest.passes.front().left); // graduated in 0.02
   EXPECT_NEAR(page().next_text().toDouble(), moved, 0.011);
-  // The pass list: what is left after the last is the lapping allowance, and the size after it short by twice
-  // that.
+  // The pass list: what is left after the last is the lapping allowance over the middle of 31 H7, 31.0125,
+  // and the size after it short by twice that.
   const int last = page().table()->rowCount() - 2;
-  EXPECT_EQ(page().table()->item(last, 3)->text(), "0.02");
-  EXPECT_EQ(page().table()->item(last, 5)->text(), "30.96");
+  EXPECT_EQ(page().table()->item(last, 3)->text(), "0.01");
+  EXPECT_EQ(page().table()->item(last, 5)->text(), "30.97");
   EXPECT_EQ(page().table()->item(last + 1, 1)->text(), "lap");
 }
 

@@ -112,9 +112,9 @@ TEST_F(Dimensioning, AnAngleShowsBothLegs) {
 
 TEST_F(Dimensioning, AReadingOutsideItsLimitsIsMarked) {
   enter(panel().measured_edit(), "27.04", Qt::Key_Return);
-  EXPECT_EQ(panel().table()->item(0, 5)->text(), "27.04 out");
+  EXPECT_EQ(panel().table()->item(0, 5)->text(), "27.040 out");
   enter(panel().measured_edit(), "27.01", Qt::Key_Return);
-  EXPECT_EQ(panel().table()->item(0, 5)->text(), "27.01");
+  EXPECT_EQ(panel().table()->item(0, 5)->text(), "27.010");
   choose_piece(1); // the other of the pair has readings of its own
   EXPECT_EQ(panel().table()->item(0, 5)->text(), "\u2013");
 }

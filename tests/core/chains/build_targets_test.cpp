@@ -54,7 +54,8 @@ TEST_F(BuildTargetsTest, TheDemoEngineIsLargeEnoughAndCanBeHeld) {
   EXPECT_TRUE(targets.left_out.empty());
   // Nothing measured has a target, everything else that mates has one.
   for (std::size_t k = 0; k < targets.made.size(); ++k)
-    EXPECT_EQ(targets.result.target(static_cast<int>(k)) == nullptr, reading(b, targets.made[k]).has_value());
+    EXPECT_EQ(targets.result.target(static_cast<int>(k)) == nullptr,
+              readings::size_now(b, targets.made[k]).settled());
 }
 
 TEST_F(BuildTargetsTest, ABoreOverMovesItsPinAndSaysSo) {
@@ -63,7 +64,7 @@ TEST_F(BuildTargetsTest, ABoreOverMovesItsPinAndSaysSo) {
   measure(bore, 17.031, 0.003, "2026-11-21T08:00:00Z");
   const auto after = build_targets(b);
   EXPECT_GT(after.target(pin)->make, before + 0.004);
-  const auto last = last_reading(b, after);
+  const auto last = last_reading(after);
   EXPECT_EQ(last.made, bore);
   ASSERT_NE(last.of(pin), nullptr);
   EXPECT_NEAR(last.of(pin)->was, before, 1e-9);

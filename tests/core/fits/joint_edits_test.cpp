@@ -2,9 +2,11 @@
 
 #include "fits/joint_edits.h"
 
+#include "readings/pair_pieces.h"
+
 #include "build/edit_drawing.h"
 #include "build/edits.h"
-#include "chains/measure.h"
+#include "readings/measure.h"
 
 #include <gtest/gtest.h>
 
@@ -39,7 +41,7 @@ protected:
     m.piece = piece;
     m.value = value;
     m.uncertainty = 0.002;
-    ASSERT_TRUE(b.apply(chains::keep_measurement(b, m)));
+    ASSERT_TRUE(b.apply(readings::keep_measurement(b, m)));
   }
   Build b;
 };
@@ -133,11 +135,12 @@ TEST_F(JointEdits, PiecesArePairedByTheirReadings) {
   const Id hole_part = b.find<Dimension>(hole)->part, shaft_part = b.find<Dimension>(shaft)->part;
   ASSERT_TRUE(b.apply(set_quantity(b, hole_part, 3)));
   ASSERT_TRUE(b.apply(set_quantity(b, shaft_part, 2)));
-  EXPECT_FALSE(pair_pieces(b, joint(id), PairingGoal::all_pairs).wrong.empty()); // nothing is read yet
+  EXPECT_FALSE(
+      readings::pair_pieces(b, joint(id), PairingGoal::all_pairs).wrong.empty()); // nothing is read yet
   const double holes[] = {20.000, 20.010, 20.020}, shafts[] = {19.960, 19.980};
   for (std::size_t k = 0; k < 3; ++k) measure(hole, b.pieces_of(hole_part)[k].first, holes[k]);
   for (std::size_t k = 0; k < 2; ++k) measure(shaft, b.pieces_of(shaft_part)[k].first, shafts[k]);
-  const auto paired = pair_pieces(b, joint(id), PairingGoal::worst_pair);
+  const auto paired = readings::pair_pieces(b, joint(id), PairingGoal::worst_pair);
   ASSERT_TRUE(paired.wrong.empty()) << paired.wrong;
   ASSERT_EQ(paired.left.size(), 1U);
   EXPECT_TRUE(paired.left[0].hole);

@@ -1,8 +1,10 @@
-#include "chains/measure.h"
+#include "readings/measure.h"
 
 #include "build/edits.h"
+#include "chains/build_targets.h"
 #include "demo/mill_engine.h"
 #include "quantity/unit.h"
+#include "readings/size_now.h"
 
 #include <gtest/gtest.h>
 
@@ -10,7 +12,8 @@
 
 using namespace datrin;
 using namespace datrin::build;
-using namespace datrin::chains;
+using namespace datrin::readings;
+using chains::build_targets;
 
 class Measure : public testing::Test {
 protected:
@@ -18,7 +21,7 @@ protected:
     mm.bare_unit = Unit::mm;
     for (const auto& [id, j] : b.joints())
       if (j.name == "Eccentric on shaft") {
-        const auto pair = joint_pairs(b, j).front();
+        const auto pair = chains::joint_pairs(b, j).front();
         hole = {j.hole, pair.first};
         shaft = {j.shaft, pair.second};
         joint = id;
@@ -32,7 +35,6 @@ protected:
     in.text = text;
     in.instrument = instrument;
     in.place = place;
-    in.is_hole = made == hole;
     in.at = "2026-11-25T10:00:00Z";
     return measure(b, in, mm);
   }
@@ -80,16 +82,16 @@ TEST_F(Measure, AComparisonNeedsItsMateAndIsSurerThanTwoSizes) {
 TEST_F(Measure, SeveralPlacesKeepWhatWasReadBefore) {
   keep(take(hole, "17.012 \u00B10.002"));
   keep(take(hole, "17.006", micrometer, Place{20, pi / 2}));
-  auto m = *reading(b, hole);
+  auto m = *size_now(b, hole).measurement;
   ASSERT_EQ(m.places.size(), 2U);
   EXPECT_EQ(m.places[0].value, 17.012); // the plain reading, as taken
   EXPECT_NEAR(m.value, 17.004, 1e-12);  // the smallest of a hole, the micrometer's error off
   EXPECT_NEAR(m.uncertainty, 0.003, 1e-12);
   keep(take(hole, "17.020", micrometer, Place{5, 0}));
-  EXPECT_NEAR(reading(b, hole)->value, 17.004, 1e-12);
+  EXPECT_NEAR(size_now(b, hole).value, 17.004, 1e-12);
   keep(take(shaft, "16.980", 0, Place{0, 0}));
   keep(take(shaft, "16.986", 0, Place{10, 0}));
-  EXPECT_EQ(reading(b, shaft)->value, 16.986); // the largest of a shaft
+  EXPECT_EQ(size_now(b, shaft).value, 16.986); // the largest of a shaft
   EXPECT_EQ(take(hole, "go 17 no-go 17.02", 0, Place{5, 0}).message,
             "at one place of several a plain size is read, like 24.013");
 }
@@ -101,15 +103,15 @@ TEST_F(Measure, WhatCannotBeIsRefusedAndNothingKept) {
   EXPECT_FALSE(take(hole, "seventeen").ok);
   EXPECT_FALSE(take({hole.dimension, 0}, "17").ok);
   EXPECT_EQ(take({999999, hole.piece}, "17").message, "there is no such dimension of a piece any more");
-  EXPECT_FALSE(reading(b, hole));
+  EXPECT_FALSE(size_now(b, hole).read());
 }
 
 TEST_F(Measure, TheEditSaysWhatItDoes) {
   const auto first = take(hole, "17.012");
-  EXPECT_EQ(keep_measurement(b, first.measurement).label, "Measure Eccentric sheave, bore");
+  EXPECT_EQ(keep_measurement(b, first.measurement).label, "Measure Eccentric sheave, bore: 17.012\u2009mm");
   keep(first);
   EXPECT_EQ(keep_measurement(b, take(hole, "17.013").measurement).label,
-            "Measure Eccentric sheave, bore again");
+            "Measure Eccentric sheave, bore again: 17.013\u2009mm, was 17.012\u2009mm");
   EXPECT_EQ(keep_measurement(b, take(hole, "17.013", 0, Place{3, 0}).measurement).label,
-            "Read Eccentric sheave, bore at another place");
+            "Read Eccentric sheave, bore at another place: 17.012\u2009mm");
 }

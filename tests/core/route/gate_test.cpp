@@ -4,6 +4,9 @@
 #include "build/references.h"
 #include "tests/core/demo_piece.h"
 
+#include "quantity/length_text.h"
+#include "readings/size_now.h"
+
 #include <gtest/gtest.h>
 
 #include <algorithm>
@@ -46,15 +49,23 @@ TEST_F(Gate, NothingMachinedForTheNextSetupIsSaid) {
 }
 
 TEST_F(Gate, SizesMustBeReadAndWithinLimits) {
-  const auto last = gate(1);
-  EXPECT_TRUE(says(last, "bore is not measured"));
   Id bore = 0;
   for (const auto& [id, d] : b.dimensions_of(part))
     if (d.name == "bore") bore = id;
-  ASSERT_TRUE(b.apply(add(b, Measurement{piece, bore, 31.05, 0.005, "", ""}, "x")));
+  // The cut that was logged is a reading of it: metal is still on.
+  const auto cut = readings::size_now(b, {bore, piece});
+  ASSERT_TRUE(cut.by_cut);
+  const auto figure = [](double mm) {
+    return length_text(mm, Unit::mm, {.decimals_mm = 3, .show_unit = true});
+  };
+  EXPECT_TRUE(says(gate(1), "bore measures " + figure(cut.value) + ": " + figure(31 - cut.value) +
+                                " still to come off on the diameter"));
+  ASSERT_TRUE(b.apply(add(b, Measurement{piece, bore, 31.05, 0.005, "", "2026-11-21"}, "x")));
   EXPECT_TRUE(says(gate(1), "bore measures 31.050\u2009mm, outside 31.000\u2009mm to 31.025\u2009mm"));
-  ASSERT_TRUE(b.apply(add(b, Measurement{piece, bore, 31.01, 0.005, "", ""}, "x")));
+  ASSERT_TRUE(b.apply(add(b, Measurement{piece, bore, 31.01, 0.005, "", "2026-11-21"}, "x")));
   EXPECT_TRUE(says(gate(1), "bore measured, 31.010\u2009mm"));
+  // What was measured is never "as cast": the feature is finished by the same reading.
+  EXPECT_TRUE(says(gate(1), "bore finished"));
 }
 
 TEST_F(Gate, RemarksOnTheRoute) {
