@@ -343,6 +343,8 @@ void AllowancePage::show_next() {
              : QString());
   auto next = next_number(*plan);
   next_->setText(next.figure);
+  next_->setAccessibleName(
+      ("Dial figure to cut to next: " + next.figure + " " + next_unit_->text()).trimmed());
   if (const auto trial = trial_words(*plan); !trial.isEmpty()) next.words << trial;
   verdict_->setText(next.words.join(" "));
   show_mistake(*plan);

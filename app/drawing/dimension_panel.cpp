@@ -53,7 +53,7 @@ DimensionPanel::DimensionPanel(Document& document, QWidget* parent)
       how_(choice_box("How it is read", ways)), form_(new QWidget), restate_box_(new QWidget),
       add_(new QPushButton("Add")), remove_(new QPushButton("Remove")), message_(new MessageLine),
       legs_(muted_label()), history_(muted_label()), verdict_(words_label()), wrong_(new QListWidget) {
-  const int widths[] = {118, 214, 150, 74, 116, 80};
+  const int widths[] = {112, 196, 136, 66, 106, 120};
   for (int c = 0; c < 6; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
   table_->horizontalHeader()->setStretchLastSection(true);
   auto* column = new QVBoxLayout(this);
@@ -285,7 +285,7 @@ void DimensionPanel::keep_measured() {
   const auto read = readings::measure(b, in, entry_options(document_.unit()));
   if (!read.ok) {
     measured_->setModified(true);
-    message_->refuse("Measured: " + qt(read.message));
+    message_->refuse("Measured: " + sheets::sentence(read.message));
     return;
   }
   document_.apply(readings::keep_measurement(b, read.measurement));
@@ -387,11 +387,14 @@ void DimensionPanel::show_form() {
   const bool several = document_.build().pieces_of(d->part).size() > 1;
   measured_row_->findChild<QLabel*>()->setText(
       several && of_piece ? QString("No. %1 is").arg(of_piece->number) : QString("Measured"));
-  fill(measured_, !now.read()                       ? QString()
+  // A size that a logged cut left is not a reading of the dimension: it stands there until there is one.
+  measured_->setPlaceholderText(now.by_cut
+                                    ? filled("%1, by the last cut", sheets::fit_figure(now.value, unit))
+                                    : QString("not measured"));
+  fill(measured_, !now.measurement || now.by_cut    ? QString()
                   : d->kind == DimensionKind::angle ? qt(angle_text(now.value))
-                  : now.measurement && !now.measurement->read.empty()
-                      ? qt(now.measurement->read)
-                      : qt(length_entry_text(now.value, unit)));
+                  : !now.measurement->read.empty()  ? qt(now.measurement->read)
+                                                    : qt(length_entry_text(now.value, unit)));
   kind_->setCurrentIndex(static_cast<int>(d->kind));
   class_->setCurrentIndex(static_cast<int>(d->importance));
   source_->setCurrentIndex(static_cast<int>(d->source));

@@ -159,7 +159,10 @@ void MakePanel::show_figure() {
     const auto& now = targets.sizes[static_cast<std::size_t>(target->dimension)];
     const auto to_come = allowance::to_come(document_.build(), made, now, target->make, true);
     if (to_come.any)
-      to_come_->setText(QString("Read %1. ").arg(fit_figure(now.value, unit)) + qt(to_come.words));
+      to_come_->setText((now.bound == build::Bound::exact
+                             ? QString("Read %1. ").arg(fit_figure(now.value, unit))
+                             : QString()) +
+                        qt(to_come.words));
     QStringList words;
     if (const auto* moved = targets_.last().of(made))
       words << QString("was %1 before %2 was read")
@@ -186,6 +189,7 @@ void MakePanel::show_figure() {
   }
   to_come_->setVisible(!to_come_->text().isEmpty());
   figure_->setVisible(!figure_->text().isEmpty());
+  figure_->setAccessibleName("Number to make: " + figure_->text() + " " + qt(unit_name(unit)));
   why_box_->setVisible(!why_.lines.empty());
   why_text_->setText(sum_lines(why_, unit));
   QString moved = "<table width='100%' cellspacing='0' cellpadding='1'>";
@@ -262,7 +266,7 @@ void MakePanel::show_readings() {
     if (now.standing == readings::Standing::metal_on)
       words += ": metal still on";
     else if (d->has_limits() && now.bound == build::Bound::exact)
-      words += filled(": by the drawing %1",
+      words += filled("; by the drawing %1",
                       qt(fits::accept(now.value, now.uncertainty, d->least(), d->most(), unit).words));
     if (now.by_cut)
       words += " (the cut logged last)";
@@ -295,7 +299,7 @@ void MakePanel::keep_reading(QLineEdit* edit, const chains::Made& made, const ch
     edit->setProperty("wrong", true);
     edit->style()->polish(edit);
     edit->setModified(true);
-    verdict_->setText(qt(read.message) + ".");
+    verdict_->setText(sheets::sentence(read.message));
     colour_label(verdict_, theme().gone);
     return;
   }

@@ -25,8 +25,11 @@ PairsPanel::PairsPanel(Document& document, TargetsState& targets, QWidget* paren
     : QWidget(parent), document_(document), targets_(targets),
       table_(plain_table("Pairs of pieces", {"Hole", "Shaft", "Clear", "Room"}, 2)),
       places_(plain_table("Readings at depths and directions", {"Deep", "Turned", "Size"}, 0)),
+      choice_(new QWidget), hole_(choice_box("Piece with the hole")),
+      shaft_(choice_box("Piece with the shaft")),
       goal_(choice_box("What the pairing is best for", {"best over all pairs", "the worst pair best"})),
       side_(choice_box("Readings of", {"hole", "shaft"})), instrument_(choice_box("Instrument")),
+      together_(new QPushButton("Go together")), only_(new QPushButton("Only these")),
       pair_(new QPushButton("Pair them")), add_(new QPushButton("Add")),
       depth_(new LengthEdit("Depth", "deep")),
       direction_(text_field("Direction in degrees", "turned \u00B0")),
@@ -40,6 +43,15 @@ PairsPanel::PairsPanel(Document& document, TargetsState& targets, QWidget* paren
     t->setFixedHeight(theme().ipx(24 * 4 + 10));
   }
   column->addWidget(table_);
+  auto* two = new QGridLayout(choice_);
+  two->setContentsMargins(0, 0, 0, 0);
+  two->setSpacing(4);
+  two->addWidget(hole_, 0, 0);
+  two->addWidget(shaft_, 0, 1);
+  two->addWidget(together_, 1, 0);
+  two->addWidget(only_, 1, 1);
+  together_->setToolTip("These two pieces go with each other");
+  column->addWidget(choice_);
   column->addWidget(goal_);
   column->addWidget(pair_);
   column->addWidget(words_);
@@ -58,6 +70,20 @@ PairsPanel::PairsPanel(Document& document, TargetsState& targets, QWidget* paren
   column->addStretch(1);
   depth_->set_when_empty(0);
   connect(pair_, &QPushButton::clicked, this, &PairsPanel::pair_up);
+  const auto chosen = [this] {
+    return build::PiecePair(hole_->currentData().toLongLong(), shaft_->currentData().toLongLong());
+  };
+  connect(together_, &QPushButton::clicked, this, [this, chosen] {
+    keep(chains::pair_them(document_.build(), state_.joint, chosen()), "Which with which");
+  });
+  connect(only_, &QPushButton::clicked, this, [this, chosen] {
+    if (state_.joint.pairs.size() == 1) {
+      auto all = state_.joint;
+      all.pairs.clear();
+      return keep({all, {}}, "All pieces in order");
+    }
+    keep(chains::pair_only(document_.build(), state_.joint, chosen()), "Only this pair");
+  });
   connect(add_, &QPushButton::clicked, this, &PairsPanel::add_place);
   connect(size_, &QLineEdit::returnPressed, this, &PairsPanel::add_place);
   connect(side_, &QComboBox::activated, this, [this] { show_form(); });
@@ -105,6 +131,7 @@ void PairsPanel::show_pairs() {
               fine_figure(room.expected - state_.major, unit), qt(number_text(room.room, 1, true))});
     if (room.room < 0) table_->item(static_cast<int>(k), 3)->setForeground(theme().gone);
   }
+  show_choice();
   const auto count_measured = [&](build::Id dimension) {
     const auto* d = b.find<build::Dimension>(dimension);
     int n = 0;
@@ -126,6 +153,43 @@ void PairsPanel::show_pairs() {
                       ? QString()
                       : QString("Once holes and shafts of several pieces are read, they are paired here so "
                                 "that each clearance comes nearest to the middle."));
+}
+
+/// Two pieces to be put together by hand; only where there is a choice.
+void PairsPanel::show_choice() {
+  const auto& b = document_.build();
+  bool choice = false;
+  for (const auto& [box, dimension, side, now] :
+       {std::tuple{hole_, state_.joint.hole, QString("hole"), state_.hole.piece},
+        std::tuple{shaft_, state_.joint.shaft, QString("shaft"), state_.shaft.piece}}) {
+    box->clear();
+    const auto* d = b.find<build::Dimension>(dimension);
+    if (d == nullptr) continue;
+    const auto pieces = b.pieces_of(d->part);
+    choice = choice || pieces.size() > 1;
+    for (const auto& [id, piece] : pieces)
+      box->addItem(pieces.size() > 1 ? filled("%1 no. %2", side, piece.number) : side,
+                   QVariant::fromValue<qlonglong>(id));
+    choose_data(box, now);
+  }
+  for (const auto& [k, side, piece] : {std::tuple{0, QString("hole"), state_.hole.piece},
+                                       std::tuple{1, QString("shaft"), state_.shaft.piece}}) {
+    const auto* p = b.find<build::Piece>(piece);
+    side_->setItemText(k, p && b.pieces_of(p->part).size() > 1 ? filled("%1 no. %2", side, p->number) : side);
+  }
+  choice_->setVisible(choice && state_.joint.shaft != 0);
+  const bool one = state_.joint.pairs.size() == 1;
+  only_->setText(one ? "All again" : "Only these");
+  only_->setToolTip(
+      one ? "Every piece in order, as at first"
+          : "The joint is of these two alone: of two boxes on one axle the left is one joint, the "
+            "right another");
+  together_->setEnabled(!one);
+}
+
+void PairsPanel::keep(const chains::Paired& paired, const char* what) {
+  if (!paired.ok()) return words_->setText(sheets::sentence(paired.wrong));
+  document_.apply(build::change(document_.build(), state_.id, paired.joint, what));
 }
 
 void PairsPanel::pair_up() {

@@ -21,6 +21,10 @@ public:
   void show_state(const JointState& state);
 
   QTableWidget* table() const { return table_; }
+  QComboBox* hole_box() const { return hole_; }
+  QComboBox* shaft_box() const { return shaft_; }
+  QPushButton* together_button() const { return together_; }
+  QPushButton* only_button() const { return only_; }
   QComboBox* goal_box() const { return goal_; }
   QPushButton* pair_button() const { return pair_; }
   QLineEdit* depth_edit() const { return depth_; }
@@ -39,6 +43,8 @@ private:
   void pair_up();
   void add_place();
   void show_pairs();
+  void show_choice();
+  void keep(const chains::Paired& paired, const char* what);
   void show_form();
 
   Document& document_;
@@ -46,8 +52,9 @@ private:
   JointState state_;
   std::vector<int> conditions_; ///< per row
   QTableWidget *table_, *places_;
-  QComboBox *goal_, *side_, *instrument_;
-  QPushButton *pair_, *add_;
+  QWidget* choice_; ///< of two pieces
+  QComboBox *hole_, *shaft_, *goal_, *side_, *instrument_;
+  QPushButton *together_, *only_, *pair_, *add_;
   LengthEdit* depth_;
   QLineEdit* direction_;
   LengthEdit* size_;

@@ -53,7 +53,11 @@ ToCome to_come(const Build& build, const Made& made, const readings::SizeNow& no
     out.finishing = true;
     out.cut = out.a_side - last;
     out.words += fmt::format(" Next the finishing cut, {} a side", text(out.cut));
-    out.words += last > 0 ? fmt::format("; then try it, {} over.", text(diameter ? 2 * last : last)) : ".";
+    const double off =
+        diameter ? 2 * last : last; // for a hole the sizes it is tried at climb, for a shaft they fall
+    const bool hole = side_of(build, made.dimension) == Side::hole;
+    out.words +=
+        last > 0 ? fmt::format("; then try it, at {}.", text(hole ? target - off : target + off)) : ".";
   } else {
     out.trying = true;
     out.cut = std::min(out.a_side, diameter ? mm_per_thou / 2 : mm_per_thou);

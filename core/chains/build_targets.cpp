@@ -155,25 +155,6 @@ Id first_piece(const Build& build, Id part) {
 
 } // namespace
 
-std::vector<std::pair<Id, Id>> joint_pairs(const Build& build, const Joint& joint) {
-  if (!joint.pairs.empty()) return joint.pairs;
-  const auto* hole = build.find<Dimension>(joint.hole);
-  const auto* shaft = build.find<Dimension>(joint.shaft);
-  std::vector<std::pair<Id, Id>> pairs;
-  if (hole == nullptr) return pairs;
-  const auto holes = build.pieces_of(hole->part);
-  if (shaft == nullptr) {
-    for (const auto& [id, piece] : holes) pairs.emplace_back(id, 0);
-    return pairs;
-  }
-  const auto shafts = build.pieces_of(shaft->part);
-  if (holes.empty() || shafts.empty()) return pairs;
-  const auto n = std::max(holes.size(), shafts.size());
-  for (std::size_t k = 0; k < n; ++k)
-    pairs.emplace_back(holes[k % holes.size()].first, shafts[k % shafts.size()].first);
-  return pairs;
-}
-
 double capability_of(const Dimension& d) {
   return d.capability > 0 ? d.capability : std::max(0.005, (d.upper - d.lower) / 8);
 }

@@ -9,6 +9,7 @@
 
 #include "build/made.h"
 #include "chains/chain.h"
+#include "chains/joint_pairs.h"
 #include "chains/targets.h"
 #include "chains/targets_parts.h"
 #include "readings/size_now.h"
@@ -24,9 +25,6 @@ using build::Id;
 using build::Made;
 using build::made_name;
 using build::MadeHash;
-
-/// Which pieces of a joint meet: those that were paired, else in order, the shorter list over again.
-std::vector<std::pair<Id, Id>> joint_pairs(const build::Build& build, const build::Joint& joint);
 
 /// The ± its maker can hold: what was stated; else an eighth of the limits' width, at least 0.005 mm.
 double capability_of(const build::Dimension& dimension);

@@ -127,3 +127,32 @@ TEST_F(OneReading, MetalStillOnIsSaidWithTheNextCut) {
   EXPECT_TRUE(make().verdict().contains("Hole below 17.000")) << make().verdict();
   EXPECT_EQ(make().hole_edit()->text(), "go 17.00 stops");
 }
+
+// "Left takes no. 1": which piece goes with which is said by hand, and a joint may be of one pair alone.
+TEST_F(OneReading, AJointSaysWhichPieceGoesWithWhich) {
+  window->go_to(MainWindow::joints);
+  auto& page = *window->joints_page();
+  page.choose(joint("Pedestal bushes"));
+  page.tabs()->choose(3);
+  auto* pairs = page.pairs();
+  const auto pieces = [&] {
+    return chains::joint_pairs(b(), *b().find<build::Joint>(joint("Pedestal bushes")));
+  };
+  const auto in_order = pieces();
+  ASSERT_EQ(in_order.size(), 2U);
+  ASSERT_TRUE(pairs->hole_box()->isVisible());
+  pairs->hole_box()->setCurrentIndex(0);
+  pairs->shaft_box()->setCurrentIndex(1);
+  QTest::mouseClick(pairs->together_button(), Qt::LeftButton);
+  EXPECT_EQ(pieces(), (std::vector<build::PiecePair>{{in_order[0].first, in_order[1].second},
+                                                     {in_order[1].first, in_order[0].second}}));
+  pairs->hole_box()->setCurrentIndex(0);
+  pairs->shaft_box()->setCurrentIndex(0);
+  QTest::mouseClick(pairs->only_button(), Qt::LeftButton);
+  EXPECT_EQ(pieces(), (std::vector<build::PiecePair>{in_order[0]}));
+  EXPECT_EQ(pairs->table()->rowCount(), 1);
+  QTest::mouseClick(pairs->only_button(), Qt::LeftButton); // all again
+  EXPECT_EQ(pieces(), in_order);
+  press(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(pieces().size(), 1U);
+}

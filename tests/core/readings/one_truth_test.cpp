@@ -210,7 +210,7 @@ TEST_F(OneTruth, WhatIsStillToComeIsSaidOnDiameterAndASide) {
   EXPECT_TRUE(to_come.finishing);
   EXPECT_EQ(to_come.words,
             "0.240\u2009mm on diameter still to come off, 0.120\u2009mm a side. Next the finishing cut, "
-            "0.057\u2009mm a side; then try it, 0.127\u2009mm over.");
+            "0.057\u2009mm a side; then try it, at 23.913\u2009mm.");
   to_come = allowance::to_come(b, hole, {.standing = Standing::metal_on, .value = 24.0}, 24.04, true);
   EXPECT_TRUE(to_come.trying);
   EXPECT_NEAR(to_come.cut, 0.0127, 1e-9); // a thou on diameter
@@ -295,4 +295,30 @@ TEST_F(OneTruth, AComparisonFollowsItsMate) {
   EXPECT_NEAR(size_now(b, hole).value, 24.03, 1e-12);
   read(shaft, "24.01");
   EXPECT_NEAR(size_now(b, hole).value, 24.04, 1e-12);
+}
+
+// Two boxes on one axle: the left joint is of box 1, the right of box 2, and what is read of one says nothing
+// of the other.
+TEST_F(OneTruth, TwoBoxesOnOneAxleAreTwoJointsOfTwoPieces) {
+  const Id box2 = put(Piece{wheel, 2}), shaft2 = put(size(tube, "right end", outside));
+  auto part = *b.find<Part>(wheel);
+  part.quantity = 2;
+  ASSERT_TRUE(b.apply(replace(b, wheel, part, "x")));
+  auto left = *b.find<Joint>(joint);
+  const auto only = chains::pair_only(b, left, {no1, tube1});
+  ASSERT_TRUE(only.ok());
+  ASSERT_TRUE(b.apply(replace(b, joint, only.joint, "x")));
+  auto right = left;
+  right.name = "right";
+  right.shaft = shaft2;
+  right.pairs = {{box2, tube1}};
+  const Id right_id = put(right);
+  read(shaft, "24.00");
+  read({shaft2, tube1}, "24.20");
+  const auto targets = build_targets(b);
+  EXPECT_EQ(targets.conditions_of(joint).size(), 1U);
+  EXPECT_EQ(targets.conditions_of(right_id).size(), 1U);
+  EXPECT_NEAR(targets.target(hole)->make, 24.04, 1e-9);
+  EXPECT_NEAR(targets.target({hole.dimension, box2})->make, 24.24, 1e-9);
+  EXPECT_EQ(chains::pair_only(b, left, {tube1, no1}).wrong, "choose a piece of the part with the hole");
 }
