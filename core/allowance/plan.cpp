@@ -361,6 +361,11 @@ MistakeResult absorb_mistake(const Build& build, const casting::PieceInput& inpu
   const auto mm_text = [&build](double mm) {
     return length_text(mm, build.info().unit, {.show_unit = true});
   };
+  if (!plan.limited) {
+    out.verdict = fmt::format("{} has no limits: give it some, and it is said whether {} is too deep.",
+                              plan.drawn.name, mm_text(std::abs(left)));
+    return out;
+  }
   if (left >= plan.low - 1e-9) {
     out.verdict =
         left <= plan.high + 1e-9 ? "Within limits." : fmt::format("{} is left to come off.", mm_text(left));
@@ -377,7 +382,7 @@ MistakeResult absorb_mistake(const Build& build, const casting::PieceInput& inpu
     std::string blocked;
     for (const auto& other : plans) {
       if (other.surface == plan.surface ||
-          (other.state != SurfaceState::finished && other.state != SurfaceState::spoilt))
+          (other.state != SurfaceState::finished && other.state != SurfaceState::spoilt) || !other.limited)
         continue;
       const double by = other.drawn.round()
                             ? (move - move.dot(other.drawn.direction) * other.drawn.direction).norm()

@@ -83,6 +83,25 @@ TEST_F(Planning, AMistakeEndsThePieceWhenNothingCanTakeIt) {
   EXPECT_NEAR(found.over, 0.6, 1e-9); // ISO 2768-m lets 82 mm be 0.3 short; from memory
 }
 
+// It "ended the piece" by 0.05 that nobody gave.
+TEST_F(Planning, ASurfaceWithoutLimitsIsNeverTooDeep) {
+  for (const auto& [id, d] : b.dimensions_of(part))
+    if (d.name == "length") {
+      auto free = d;
+      free.lower = free.upper = 0;
+      free.tolerance.clear();
+      ASSERT_TRUE(b.apply(replace(b, id, free, "x")));
+    }
+  log("end B", 0.0);
+  log("end A", -0.9);
+  EXPECT_FALSE(plan("end A").limited);
+  EXPECT_EQ(plan("end A").state, SurfaceState::finished);
+  const auto found = mistake("end A");
+  EXPECT_FALSE(found.ends);
+  EXPECT_EQ(found.verdict,
+            "end A has no limits: give it some, and it is said whether 0.90\u2009mm is too deep.");
+}
+
 TEST_F(Planning, MetalIsExpectedWhereNothingWasTouched) {
   for (const auto& [id, p] : b.parts())
     if (p.name == "Cylinder cover") piece = b.pieces_of(id).front().first;
