@@ -15,11 +15,11 @@ QString fit_figure(double mm, Unit unit, bool plus) {
 }
 
 QString fine_figure(double mm, Unit unit, bool plus) {
-  return qt(unit == Unit::mm ? number_text(mm * 1000, 0, plus) : number_text(mm / mm_per_thou * 10, 0, plus));
+  return qt(unit == Unit::mm ? number_text(mm * 1000, 0, plus) : number_text(mm / mm_per_thou, 1, plus));
 }
 
 QString fine_unit(Unit unit) {
-  return unit == Unit::mm ? QString("\u00B5m") : QString("tenths");
+  return unit == Unit::mm ? QString("\u00B5m") : QString("thou");
 }
 
 } // namespace datrin::sheets

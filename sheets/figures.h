@@ -28,9 +28,9 @@ QString figure_with_unit(double mm, Unit unit, bool plus = false);
 
 /// A size of a fit: three decimals of a millimetre or four of an inch.
 QString fit_figure(double mm, Unit unit, bool plus = false);
-/// A small length of a fit, in micrometres or tenths of a thousandth of an inch ("tenths"), without its unit.
+/// A small length of a fit, in micrometres or thou with tenths of them, without its unit.
 QString fine_figure(double mm, Unit unit, bool plus = false);
-/// "µm" or "tenths".
+/// "µm" or "thou".
 QString fine_unit(Unit unit);
 
 /// The other of the two units.

@@ -18,7 +18,7 @@ struct ClearancePicture {
   double worst_low = 0, worst_high = 0;     ///< both 0: not shown
   std::vector<double> histogram;            ///< instead of the bell, when there is one
   double histogram_low = 0, histogram_width = 0;
-  bool fine = true;  ///< in micrometres or tenths; else in the unit itself
+  bool fine = true;  ///< in micrometres or thou; else in the unit itself
   QStringList lines; ///< below the curve
 };
 

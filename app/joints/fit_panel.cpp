@@ -164,18 +164,21 @@ void FitPanel::show_words() {
   const int k = table_->currentRow();
   if (k < 0 || k >= static_cast<int>(shown_.size())) return;
   const auto& p = shown_[static_cast<std::size_t>(k)];
-  const auto um = [](double mm) { return fine_figure(mm, Unit::mm) + "\u2009\u00B5m"; };
-  QString words = QString("%1 to %2, %3 to %4 thou. ")
-                      .arg(um(p.least), um(p.most), qt(number_text(p.least / mm_per_thou, 1)),
-                           qt(number_text(p.most / mm_per_thou, 1)));
+  // The build's unit first, the other beside it.
+  const auto unit = document_.unit();
+  const auto fine = [](double mm, Unit in) { return qt(fine_text(mm, in)); };
+  QString words = QString("%1 to %2, %3 to %4. ")
+                      .arg(fine(p.least, unit), fine(p.most, unit), fine(p.least, sheets::other(unit)),
+                           fine(p.most, sheets::other(unit)));
   if (p.most < 0)
     words += "All of it interference. ";
   else if (p.least < 0)
     words += "May bind or may slip. ";
   if (p.has_limits)
-    words += QString("Hole %1 / %2, shaft %3 / %4. ")
-                 .arg(fine_figure(p.hole.upper, Unit::mm, true), fine_figure(p.hole.lower, Unit::mm, true),
-                      fine_figure(p.shaft.upper, Unit::mm, true), fine_figure(p.shaft.lower, Unit::mm, true));
+    words += QString("Hole %1 / %2, shaft %3 / %4 %5. ")
+                 .arg(fine_figure(p.hole.upper, unit, true), fine_figure(p.hole.lower, unit, true),
+                      fine_figure(p.shaft.upper, unit, true), fine_figure(p.shaft.lower, unit, true),
+                      sheets::fine_unit(unit));
   if (!p.reach.empty()) words += "In the shop: " + qt(p.reach) + ".";
   words_->setText(words);
   colour_label(words_, theme().muted);

@@ -61,9 +61,10 @@ ZoneSide side_of(const build::Build& build, const chains::BuildTargets& targets,
   const auto& input = targets.input.dimensions[static_cast<std::size_t>(at)];
   side.there = true;
   side.name = name_words(input.id);
-  side.limits = d->tolerance.empty() ? QString("%1 / %2").arg(fine_figure(d->upper, build.info().unit, true),
-                                                              fine_figure(d->lower, build.info().unit, true))
-                                     : qt(d->tolerance);
+  side.limits = !d->tolerance.empty() ? qt(d->tolerance)
+                : !d->has_limits()    ? QString("free: no limits")
+                                      : QString("%1 / %2").arg(fine_figure(d->upper, build.info().unit, true),
+                                                               fine_figure(d->lower, build.info().unit, true));
   side.drawn = {d->least() - nominal, d->most() - nominal};
   if (input.measured) {
     side.measured = *input.measured - nominal;
@@ -157,7 +158,7 @@ ClearancePicture clearance_picture(const build::Build& build, const chains::Buil
     QStringList ways;
     for (const auto& p : fits::propose(in).proposals)
       ways << QString("%1: %2 to %3").arg(qt(p.basis), fine_figure(p.least, unit), fine_figure(p.most, unit));
-    if (!ways.isEmpty()) picture.lines << ways.join(" \u00B7 ");
+    if (!ways.isEmpty()) picture.lines << ways.join(" \u00B7 ") + " " + sheets::fine_unit(unit);
   }
   return picture;
 }

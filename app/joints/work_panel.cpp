@@ -173,12 +173,13 @@ QString WorkPanel::press_words(double clearance, double spread) const {
   in.interference = -clearance;
   in.hub = hub;
   in.shaft = shaft;
+  in.unit = document_.unit();
   const auto r = fits::press(in);
   if (!r.usable()) return qt(r.message) + ".";
   const auto n = [](double v, int decimals = 0) { return qt(number_text(v, decimals)); };
   QStringList lines;
-  lines << QString("%1 \u00B5m of interference, %2 of it lost to roughness.")
-               .arg(n(-clearance * 1000), n(r.loss * 1000));
+  const auto fine = [this](double mm) { return qt(fine_text(mm, document_.unit())); };
+  lines << QString("%1 of interference, %2 of it lost to roughness.").arg(fine(-clearance), fine(r.loss));
   lines << QString("Pressure %1 N/mm\u00B2; the hub pulls %2, the shaft is pressed %3 N/mm\u00B2.")
                .arg(n(r.pressure, 1), n(r.hub_hoop), n(-r.shaft_hoop));
   lines << qt(r.verdict);
@@ -188,23 +189,23 @@ QString WorkPanel::press_words(double clearance, double spread) const {
   // It must go together also when both come out at the tight end of what is held.
   const auto assembly = fits::assembly({hole->nominal, spread - clearance, 0, hub, shaft, -18});
   if (assembly.ok)
-    lines << QString("For the most there may be, %1 \u00B5m: ").arg(n((spread - clearance) * 1000)) +
-                 qt(assembly.verdict);
+    lines << QString("For the most there may be, %1: ").arg(fine(spread - clearance)) + qt(assembly.verdict);
   lines << "A press throws a part that slips: guard, in line, never by hand held work. The machine's manual "
            "stands above this.";
   return lines.join("\n");
 }
 
 QString WorkPanel::bearing_words() const {
-  const auto rings = chains::bearing_rings(document_.build(), targets_.now(), state_.joint);
+  auto rings = chains::bearing_rings(document_.build(), targets_.now(), state_.joint);
   if (!rings.message.empty()) return qt(rings.message);
+  rings.input.unit = document_.unit();
   const auto r = fits::bearing_clearance(rings.input);
   if (!r.ok) return qt(r.message) + ".";
-  const auto um = [](double mm) { return qt(number_text(mm * 1000, 0)); };
-  return QString("%1 to %2 \u00B5m before fitting (normal class). The shaft takes %3, the housing %4, the "
+  const auto fine = [this](double mm) { return qt(fine_text(mm, document_.unit())); };
+  return QString("%1 to %2 before fitting (normal class). The shaft takes %3, the housing %4, the "
                  "warm inner ring %5.\n%6")
-      .arg(um(r.before_least), um(r.before_most), um(r.inner_grows), um(r.outer_shrinks), um(r.by_heat),
-           qt(r.verdict));
+      .arg(fine(r.before_least), fine(r.before_most), fine(r.inner_grows), fine(r.outer_shrinks),
+           fine(r.by_heat), qt(r.verdict));
 }
 
 QString WorkPanel::thread_words() const {

@@ -95,9 +95,9 @@ BearingResult bearing_clearance(const BearingInput& in) {
   out.cold_most = out.before_most - taken;
   out.hot_least = out.cold_least - out.by_heat;
   out.hot_most = out.cold_most - out.by_heat;
-  const auto um = [](double mm) { return number_text(mm * 1000, 0); };
-  out.verdict = fmt::format("Left inside: {} to {} \u00B5m cold, {} to {} warm.", um(out.cold_least),
-                            um(out.cold_most), um(out.hot_least), um(out.hot_most));
+  const auto fine = [&in](double mm) { return fine_text(mm, in.unit); };
+  out.verdict = fmt::format("Left inside: {} to {} cold, {} to {} warm.", fine(out.cold_least),
+                            fine(out.cold_most), fine(out.hot_least), fine(out.hot_most));
   if (out.hot_most <= 0)
     out.verdict += " It runs preloaded and will wear: a lighter fit, or a bearing with more clearance (C3).";
   else if (out.hot_least < 0)

@@ -22,7 +22,8 @@ struct BearingInput {
   const Solid* shaft = nullptr;
   const Solid* housing = nullptr;
   double inner_hotter =
-      0; ///< K the inner ring runs hotter than the outer: 5 to 10 is usual (common practice)
+      0;                ///< K the inner ring runs hotter than the outer: 5 to 10 is usual (common practice)
+  Unit unit = Unit::mm; ///< of the words
 };
 
 struct BearingResult {

@@ -53,9 +53,9 @@ PressResult press(const PressInput& in) {
     out.verdict = in.interference > 0 ? "The roughness takes all of it: nothing holds."
                                       : "There is no interference: nothing holds.";
   else if (out.yields())
-    out.verdict = fmt::format("The {} yields: its limit is reached at {} \u00B5m.",
+    out.verdict = fmt::format("The {} yields: its limit is reached at {}.",
                               hub_limit * in.hub->yield < shaft_limit * in.shaft->yield ? "hub" : "shaft",
-                              number_text(out.most_interference * 1000, 0));
+                              fine_text(out.most_interference, in.unit));
   else
     out.verdict = fmt::format("Elastic: {} % of what the weaker of the two stands.",
                               number_text(100 * out.pressure / out.most_pressure, 0));

@@ -29,7 +29,8 @@ struct PressInput {
   double hub_roughness = usual_roughness, shaft_roughness = usual_roughness; ///< Rz in mm
   const Solid* hub = nullptr;
   const Solid* shaft = nullptr;
-  double friction = 0; ///< 0: the lesser of the two metals'
+  double friction = 0;  ///< 0: the lesser of the two metals'
+  Unit unit = Unit::mm; ///< of the words
 };
 
 enum class PressStatus { not_run, computed, refused };

@@ -207,8 +207,8 @@ TEST(Figures, AreTabularWithATrueMinusInBothUnits) {
   EXPECT_EQ(fit_figure(12.3456, Unit::mm), "12.346");
   EXPECT_EQ(fit_figure(25.4, Unit::inch), "1.0000");
   EXPECT_EQ(fine_figure(0.0123, Unit::mm), "12");
-  EXPECT_EQ(fine_figure(0.00254, Unit::inch), "1");
-  EXPECT_EQ(fine_unit(Unit::inch), "tenths");
+  EXPECT_EQ(fine_figure(0.00254, Unit::inch), "0.1"); // a tenth of a thou
+  EXPECT_EQ(fine_unit(Unit::inch), "thou");
   EXPECT_EQ(sentence("a diameter must be above 0"), "A diameter must be above 0.");
   EXPECT_EQ(sentence(""), "");
 }
