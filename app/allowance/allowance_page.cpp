@@ -325,7 +325,7 @@ void AllowancePage::show_next() {
     return;
   }
   of_->clear();
-  of_->addItem("still to come off, a side", static_cast<int>(ReadingOf::left));
+  of_->addItem("metal over nominal, a side", static_cast<int>(ReadingOf::left));
   of_->insertItem(0, plan->drawn.round() ? "diameter as it is" : "distance to the face opposite",
                   static_cast<int>(plan->drawn.round() ? ReadingOf::size : ReadingOf::distance));
   of_->addItem("dial, since first touching", static_cast<int>(ReadingOf::dial));
@@ -358,7 +358,7 @@ AllowancePage::Next AllowancePage::next_number(const SurfacePlan& plan) const {
             {"Nothing is known of the metal here: touch it, or say in the Drawing step how it is cast."}};
   if (plan.state == SurfaceState::finished) {
     const auto size = plan.size_with(plan.now);
-    QStringList words{plan.limited ? QString("Finished: %1 left a side, within %2 to %3.")
+    QStringList words{plan.limited ? QString("Finished: %1 a side over its nominal, within %2 to %3.")
                                          .arg(sheets::figure_with_unit(plan.now, unit),
                                               figure(plan.low, unit), figure(plan.high, unit))
                       : size ? QString("Finished: it measures %1; the drawing gives no limits.")
@@ -381,12 +381,13 @@ AllowancePage::Next AllowancePage::next_number(const SurfacePlan& plan) const {
       QString("%1 deep, %2 left a side after it.").arg(figure(pass.depth, unit), figure(pass.left, unit))};
   words << (plan.cuts.empty() && !plan.read.read()
                 ? QString("The dial stands at zero where the tool first touches, %1 over size.")
-                      .arg(figure(plan.most - plan.aim, unit))
-                : QString("Now %1 a side is left.").arg(figure(plan.now - plan.aim, unit)));
-  if (std::abs(plan.aim) > 0.0005)
-    if (const auto size = plan.size_with(plan.aim))
-      words
-          << QString("It is to be %1, as its mate and limits want it.").arg(sheets::fit_figure(*size, unit));
+                      .arg(figure(plan.most, unit))
+                : QString("Now %1 a side is left.").arg(figure(plan.now, unit)));
+  if (std::abs(plan.aim) > 0.0005) { // every figure here counts from the nominal: where it ends is said
+    const auto size = plan.size_with(plan.aim);
+    words << filled("It is finished at %1, where its joints and limits want it.",
+                    size ? sheets::fit_figure(*size, unit) : figure(plan.aim, unit, true) + " a side");
+  }
   if (!plan.rest.cleans_up)
     words << QString("At the lowest place scale still shows at size: %1 short.")
                  .arg(figure(plan.rest.short_by, unit));

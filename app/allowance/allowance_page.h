@@ -51,7 +51,6 @@ public slots:
   void take_back();
 
 private:
-  TargetsState& targets_;
   void make_picture();
   void make_cut_face();
   void make_plan_face();
@@ -75,6 +74,7 @@ private:
   QString dial_text(double depth) const;
   void add_field(QVBoxLayout* to, const QString& name, double build::Allowance::*field, LengthRule rule);
 
+  TargetsState& targets_;
   MetalView* metal_;
   QTableWidget* table_;
   QWidget *cut_, *plan_;

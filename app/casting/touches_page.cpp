@@ -179,9 +179,10 @@ void TouchesPage::refresh() {
 }
 
 bool TouchesPage::import_file(const QString& path) {
+  const auto names = surface_names(document_);
   const auto survey =
       wait_for(this, filled("Reading %1\u2026", QFileInfo(path).fileName()), [&](const auto& options) {
-        return store::read_survey_csv_file(path.toStdString(), surface_names(document_), options);
+        return store::read_survey_csv_file(path.toStdString(), names, options);
       });
   if (survey.refused) {
     entry_->tell(qt(survey.message), true);

@@ -27,11 +27,11 @@ signals:
   void surface_wanted(qlonglong surface); ///< to be cut: in the allowance step
 
 private:
-  TargetsState& targets_;
   enum Face { datums_face, setups_face, gate_face }; ///< of the room column
   void show_canvas();
   void take_datums(const std::vector<long>& ids);
 
+  TargetsState& targets_;
   PartCanvas* canvas_;
   DatumPanel* datums_;
   SetupPanel* setups_;

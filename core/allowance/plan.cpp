@@ -26,7 +26,7 @@ std::optional<double> left_opposite(const Build& build, Id piece, const Pose& po
   const auto* face = build.find<PartSurface>(other);
   if (face == nullptr || face->round()) return std::nullopt;
   const auto cuts = build.cuts_of(piece, other);
-  if (!cuts.empty()) return (pose.apply(cuts.back().second.place) - face->point).dot(face->direction);
+  if (!cuts.empty()) return readings::left_by(*face, cuts.back().second, pose);
   return face->machined ? std::nullopt : std::optional(0.0);
 }
 
@@ -243,9 +243,7 @@ std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casti
       plan.plan = plan_passes(in);
       plan.now = plan.most;
       plan.cuts = build.cuts_of(piece, id);
-      // A face that was cut stays where it is in the casting; what is left of it moves with the seat.
-      if (!s.round())
-        for (auto& [cut_id, cut] : plan.cuts) cut.left = (pose.apply(cut.place) - s.point).dot(s.direction);
+      for (auto& [cut_id, cut] : plan.cuts) cut.left = readings::left_by(s, cut, pose);
       stand_where_it_is(build, pose, in, aim != aims.end() && aim->metal_on, plan);
     }
     plans.push_back(std::move(plan));
@@ -284,9 +282,10 @@ std::optional<double> left_of(const Build& build, const SurfacePlan& plan, Readi
     const auto* other = build.find<PartSurface>(casting::opposite_plane(build, plan.surface));
     if (other == nullptr) return fail("no plane of the drawing stands opposite this one");
     double there = 0; // metal over the other face
+    const auto seat = build.seat_of(plan.allowance.piece);
     if (const auto cuts = build.cuts_of(plan.allowance.piece, casting::opposite_plane(build, plan.surface));
         !cuts.empty())
-      there = cuts.back().second.left;
+      there = readings::left_by(*other, cuts.back().second, seat ? seat->second.pose : Pose{});
     else if (other->machined)
       return fail("the face opposite is not cut yet: read what is still to come off");
     return mm - std::abs((plan.drawn.point - other->point).dot(plan.drawn.direction)) - there;
@@ -367,8 +366,8 @@ MistakeResult absorb_mistake(const Build& build, const casting::PieceInput& inpu
     return out;
   }
   if (left >= plan.low - 1e-9) {
-    out.verdict =
-        left <= plan.high + 1e-9 ? "Within limits." : fmt::format("{} is left to come off.", mm_text(left));
+    out.verdict = left <= plan.high + 1e-9 ? "Within limits."
+                                           : fmt::format("{} is left to come off.", mm_text(left - plan.aim));
     return out;
   }
   out.over = plan.low - left;

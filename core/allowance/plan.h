@@ -77,7 +77,7 @@ Reckoning level_sum(const SurfacePlan& plan, int row);
 
 /// What a reading after a cut is of.
 enum class ReadingOf {
-  left,     ///< metal still to come off, a side
+  left,     ///< metal over the drawing's nominal, a side
   size,     ///< the diameter as it is (round surfaces)
   distance, ///< to the face opposite, as it is (planes)
   dial      ///< how far the dial has moved since the raw surface was touched at its highest

@@ -23,7 +23,9 @@ std::optional<double> left_on(const Build& build, Id piece, const Dimension& d, 
   const double both = gap ? d.nominal - make : make - d.nominal;
   if (!other->machined) return both;
   const auto cuts = build.cuts_of(piece, other_id);
-  return cuts.empty() ? both / 2 : both - cuts.back().second.left;
+  if (cuts.empty()) return both / 2;
+  const auto seat = build.seat_of(piece);
+  return both - readings::left_by(*other, cuts.back().second, seat ? seat->second.pose : Pose{});
 }
 
 } // namespace

@@ -157,6 +157,13 @@ private:
       else
         high = std::min(high, gauge.size);
     const bool below = std::isfinite(high);
+    if (side_ == Side::unknown) {
+      // Two gauges leave the same size either way; one says which way only where it is known what it is of.
+      if (low <= 0 || !below)
+        return refuse(
+            "one gauge says which way only of a hole or a shaft: write both, or point a joint at it");
+      if (low > high) std::swap(low, high);
+    }
     if (low > 0 && below && !(low < high))
       return refuse(
           shaft ? fmt::format("the ring that goes, {}, is not larger than the one that does not, {}",
@@ -195,6 +202,7 @@ private:
         moved = trimmed(std::string_view(moved).substr(0, moved.size() - words.size()));
       }
     out_.shown = must_be_length(moved);
+    if (out_.message.empty() && !(out_.shown > 0)) refuse("what came off is above 0: dial 0.35 a side");
     return true;
   }
 
@@ -239,6 +247,7 @@ private:
                     "pins, as in 60.1 over 8.32 and 10");
     };
     double sum = 0, play = 0; // of the diameters
+    int count = 0;
     std::string_view pins = rest;
     // Each pin, and the hole it stands in where that is said.
     while (!pins.empty()) {
@@ -259,8 +268,9 @@ private:
       }
       if (!(pin > 0)) return refuse("a pin must be above 0");
       sum += pin;
+      if (++count > 2) return wrong();
     }
-    if (sum == 0) return wrong();
+    if (count == 0) return wrong();
     out_.pins = over ? -sum / 2 : sum / 2;
     out_.play = play / 2;
     return positive(out_.shown + out_.pins);

@@ -43,7 +43,7 @@ struct ReadingText {
   std::optional<double> uncertainty; ///< ±, when it was written, or what gauges leave
 };
 
-/// Reads `text`. `side`: of what; gauges of something unknown are taken in the order of a hole.
+/// Reads `text`. `side`: of what; of something unknown two gauges may stand in either order, one is refused.
 ReadingText parse_reading(std::string_view text, const LengthOptions& options, Side side = Side::unknown);
 
 /// What may be written where a reading is asked for, for a tool tip.

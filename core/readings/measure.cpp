@@ -48,15 +48,14 @@ public:
   }
 
 private:
-  Measured refuse(std::string why) {
+  bool fail(std::string why) {
     out_ = {};
     out_.message = std::move(why);
-    return std::move(out_);
-  }
-  bool fail(std::string why) {
-    refuse(why);
-    out_.message = std::move(why);
     return false;
+  }
+  Measured refuse(std::string why) {
+    fail(std::move(why));
+    return std::move(out_);
   }
   std::string both(double mm) const { return length_text_both(mm, options_.bare_unit.value_or(Unit::mm)); }
 

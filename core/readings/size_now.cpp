@@ -48,6 +48,8 @@ SizeNow by_cuts(const Build& build, const Made& made, const Dimension& d) {
   return out;
 }
 
+SizeNow newest(const Build& build, const Made& made, int comparisons_left);
+
 SizeNow by_reading(const Build& build, const Made& made, int comparisons_left) {
   SizeNow out;
   const auto found = build.measurement_of(made.piece, made.dimension);
@@ -58,11 +60,20 @@ SizeNow by_reading(const Build& build, const Made& made, int comparisons_left) {
   out.record = found->first;
   out.measurement = m;
   if (m.mate == 0 || comparisons_left == 0) return out;
-  const auto mate = by_reading(build, {m.mate, m.mate_piece}, comparisons_left - 1);
-  if (!mate.read()) return out;
+  const auto mate = newest(build, {m.mate, m.mate_piece}, comparisons_left - 1);
+  if (!mate.read() || mate.bound != Bound::exact) return out;
   out.value = mate.value + m.difference;
   out.uncertainty += mate.uncertainty;
   return out;
+}
+
+/// The newest that is known, its standing not looked at. Of one time the reading: it is of the feature
+/// itself.
+SizeNow newest(const Build& build, const Made& made, int comparisons_left) {
+  const auto* d = build.find<Dimension>(made.dimension);
+  if (d == nullptr) return {};
+  auto read = by_reading(build, made, comparisons_left), cut = by_cuts(build, made, *d);
+  return cut.read() && (!read.read() || cut.at > read.at) ? cut : read;
 }
 
 /// Where `size` stands between rough and too far.
@@ -97,11 +108,13 @@ SizeNow size_now(const Build& build, const Made& made) {
   const auto* d = build.find<Dimension>(made.dimension);
   if (d == nullptr) return {};
   constexpr int longest = 8; // comparisons of comparisons; in a ring they end
-  auto read = by_reading(build, made, longest), cut = by_cuts(build, made, *d);
-  // Of one time the reading: it is of the feature itself.
-  SizeNow out = cut.read() && (!read.read() || cut.at > read.at) ? std::move(cut) : std::move(read);
+  auto out = newest(build, made, longest);
   if (out.read()) out.standing = standing_of(build, made, *d, out);
   return out;
+}
+
+double left_by(const PartSurface& surface, const Cut& cut, const Pose& seat) {
+  return surface.round() ? cut.left : (seat.apply(cut.place) - surface.point).dot(surface.direction);
 }
 
 std::optional<double> left_to(Side side, double value, double target) {

@@ -46,6 +46,10 @@ struct SizeNow {
 /// of a diameter the last cut logged on its surface; of a distance between two planes the last cuts on both.
 SizeNow size_now(const Build& build, const Made& made);
 
+/// mm of metal a side that `cut` left on `surface`: a face that was cut stays where it is in the casting, so
+/// that what is left of it moves with the seat.
+double left_by(const build::PartSurface& surface, const build::Cut& cut, const Pose& seat);
+
 /// What is left to come off `value` until `target`, on the dimension (a diameter: twice what comes off a
 /// side); below 0 when it is past it. Nothing for what is not cut one way.
 std::optional<double> left_to(build::Side side, double value, double target);

@@ -94,6 +94,15 @@ TEST(ReadingText, TwoSidesGiveSizeAndOffCentre) {
   EXPECT_NEAR(both.off_centre, 0.03, 1e-9);
 }
 
+TEST(ReadingText, NothingIsGuessed) {
+  EXPECT_FALSE(read("48 over 8 and 6 and 4").ok);
+  EXPECT_EQ(read("dial -0.35 a side").message, "what came off is above 0: dial 0.35 a side");
+  // Of what may be a hole or a shaft two gauges leave one size in either order; one alone would be a guess.
+  EXPECT_NEAR(read("go 10.00 no-go 10.02", Side::unknown).shown, 10.01, 1e-12);
+  EXPECT_NEAR(read("go 10.02 no-go 10.00", Side::unknown).shown, 10.01, 1e-12);
+  EXPECT_FALSE(read("go 10.00 stops", Side::unknown).ok);
+}
+
 TEST(ReadingText, DifferencesToTheMateAndByADial) {
   const auto mate = read("mate -0.021");
   EXPECT_EQ(mate.kind, ReadingKind::comparison);

@@ -295,6 +295,12 @@ TEST_F(OneTruth, AComparisonFollowsItsMate) {
   EXPECT_NEAR(size_now(b, hole).value, 24.03, 1e-12);
   read(shaft, "24.01");
   EXPECT_NEAR(size_now(b, hole).value, 24.04, 1e-12);
+  // Whatever the mate was read with: the cut that was logged last, too.
+  cut(0); // the wheel's bore is 24.00
+  read(shaft, "mate -0.02");
+  EXPECT_NEAR(size_now(b, shaft).value, 23.98, 1e-12);
+  cut(-0.01); // 24.02
+  EXPECT_NEAR(size_now(b, shaft).value, 24.00, 1e-12);
 }
 
 // Two boxes on one axle: the left joint is of box 1, the right of box 2, and what is read of one says nothing
