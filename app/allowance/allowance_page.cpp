@@ -443,7 +443,7 @@ void AllowancePage::show_fields() {
   const auto& a = plan->allowance;
   choose_data(machine_, a.machine);
   choose_data(tool_, a.tool);
-  for (const auto& [length, member] : fields_) length->set_value(a.*member, document_.unit());
+  for (const auto& [length, member] : fields_) length->set_value(a.*member, document_.unit(), plan->surface);
   last_step_->setCurrentIndex(static_cast<int>(a.last_step));
   even_->setChecked(a.even);
   batch_->setChecked(a.batch);

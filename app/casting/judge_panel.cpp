@@ -192,7 +192,7 @@ void JudgePanel::show_state(const PieceState& state, const casting::SeatResult* 
   if (const int k = central_->findData(QVariant::fromValue<qlonglong>(judgement.central_bore)); k >= 0)
     central_->setCurrentIndex(k);
   const auto chosen = favoured_->currentData().toLongLong();
-  favour_->set_value(judgement.favour_of(chosen), document_.unit());
+  favour_->set_value(judgement.favour_of(chosen), document_.unit(), chosen);
 
   QStringList lines;
   if (answer)

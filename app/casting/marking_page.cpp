@@ -213,7 +213,7 @@ void MarkingPage::fill_boxes() {
   }
   reference_->setCurrentIndex(
       std::max(0, reference_->findData(QVariant::fromValue<qlonglong>(marking_.reference))));
-  base_->set_value(marking_.base_height, document_.unit());
+  base_->set_value(marking_.base_height, document_.unit(), marking_.piece);
 
   const auto underneath = casting::touches_underneath(state_.input.seat, state_.pose, marking_.up);
   for (std::size_t k = 0; k < 3; ++k) {

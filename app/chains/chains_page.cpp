@@ -156,8 +156,8 @@ void ChainsPage::refresh() {
   reason_->setModified(false);
   message_->clear();
   if (chain != nullptr) {
-    least_->set_value(chain->least, document_.unit());
-    most_->set_value(chain->most, document_.unit());
+    least_->set_value(chain->least, document_.unit(), chosen_);
+    most_->set_value(chain->most, document_.unit(), chosen_);
   }
   {
     const QSignalBlocker quiet(closing_);

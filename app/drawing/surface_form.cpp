@@ -234,8 +234,7 @@ void SurfaceForm::show_surface(build::Id id) {
   for (auto& entry : entries_) {
     const bool stock = entry.field->edit()->accessibleName() == "Stock";
     entry.field->setVisible((s->round() ? entry.for_round : entry.for_plane) && (!stock || s->machined));
-    if (another) entry.field->edit()->setModified(false);
-    entry.field->set_value(entry.get(*s), document_.unit());
+    entry.field->set_value(entry.get(*s), document_.unit(), id_);
   }
 }
 

@@ -89,7 +89,7 @@ void WallList::refresh() {
         QString("%1 \u2192 %2").arg(from ? name_words(from->name) : "?", to ? name_words(to->name) : "?");
     fields_[i]->edit()->setAccessibleName("Least wall from " + name);
     fields_[i]->findChild<QLabel*>()->setText(name);
-    fields_[i]->set_value(wall.least, document_.unit());
+    fields_[i]->set_value(wall.least, document_.unit(), shown_[i].first);
   }
 }
 

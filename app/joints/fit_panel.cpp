@@ -125,8 +125,8 @@ void FitPanel::show_state(const JointState& state) {
   const bool thread = fits::is_over_a_thread(state.joint.purpose);
   shaft_row_->setVisible(!thread);
   thread_row_->setVisible(thread);
-  least_->set_value(state.joint.least, document_.unit());
-  most_->set_value(state.joint.most, document_.unit());
+  least_->set_value(state.joint.least, document_.unit(), state.id);
+  most_->set_value(state.joint.most, document_.unit(), state.id);
   show_proposals();
 }
 

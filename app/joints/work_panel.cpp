@@ -102,9 +102,9 @@ void WorkPanel::show_state(const JointState& state, double temperature) {
   const auto unit = document_.unit();
   temperature_->setText(qt(number_text(temperature, 0)));
   temperature_->setModified(false);
-  length_->set_value(state.joint.length, unit);
-  hub_->set_value(state.joint.hub_outside, unit);
-  bore_->set_value(state.joint.shaft_bore, unit);
+  length_->set_value(state.joint.length, unit, state.id);
+  hub_->set_value(state.joint.hub_outside, unit, state.id);
+  bore_->set_value(state.joint.shaft_bore, unit, state.id);
   apart_->setChecked(state.joint.comes_apart);
   through_->setChecked(state.joint.through);
   looks_->setChecked(state.joint.looks);

@@ -4,8 +4,10 @@
 #include "sheets/figures.h"
 
 #include <QGridLayout>
+#include <QKeyEvent>
 
 #include <cmath>
+#include <utility>
 
 namespace datrin::app {
 
@@ -65,23 +67,45 @@ QString LengthField::message() const {
   return wrong_->isHidden() ? QString() : wrong_->text();
 }
 
-void LengthField::set_value(double mm, Unit unit) {
+void LengthField::set_value(double mm, Unit unit, qint64 of) {
+  const bool another = std::exchange(of_, of) != of;
   mm_ = mm;
   unit_ = unit;
-  if (edit_->hasFocus() && edit_->isModified()) return; // someone is typing
-  edit_->setText(qt(length_entry_text(mm, unit)));
+  if (edit_->isModified() && !another) { // being typed, or refused and there to be mended
+    if (!message().isEmpty()) mark(refusal(edit_->read(unit_)));
+    return;
+  }
+  show_value();
+}
+
+void LengthField::show_value() {
+  edit_->setText(qt(length_entry_text(mm_, unit_)));
   edit_->setCursorPosition(0);
   mark({});
-  show_other(mm);
+  show_other(mm_);
+}
+
+QString LengthField::refusal(const TypedLength& typed) const {
+  if (typed.ok()) return {};
+  return (typed.column > 0 ? filled("Column %1: %2", typed.column, typed.wrong)
+                           : edit_->accessibleName() + " " + typed.wrong) +
+         QString(". It stays %1.").arg(qt(length_entry_text(mm_, unit_)));
+}
+
+void LengthField::keyPressEvent(QKeyEvent* event) {
+  if (event->key() == Qt::Key_Escape && edit_->isModified()) {
+    show_value(); // setText also ends "modified"
+    event->accept();
+  } else {
+    QWidget::keyPressEvent(event);
+  }
 }
 
 bool LengthField::commit() {
   if (!edit_->isModified()) return message().isEmpty();
   const auto now = edit_->read(unit_);
   if (!now.ok()) {
-    mark((now.column > 0 ? filled("Column %1: %2", now.column, now.wrong)
-                         : edit_->accessibleName() + " " + now.wrong) +
-         QString(". It stays %1.").arg(qt(length_entry_text(mm_, unit_))));
+    mark(refusal(now));
     return false;
   }
   edit_->setModified(false);

@@ -16,7 +16,9 @@ public:
   ~LengthField() override;
 
   double value() const { return mm_; }
-  void set_value(double mm, Unit unit);
+  /// Shows what a record says. Words still being typed, or refused, stay as long as it is the same record
+  /// (`of`, its number; 0 where the field only ever shows one): a refresh takes nothing from the person.
+  void set_value(double mm, Unit unit, qint64 of = 0);
   void set_rule(LengthRule rule) { edit_->set_rule(std::move(rule)); }
   void set_label_width(int pixels);
   void set_compact(); ///< without the other unit beside it; the tool tip has it
@@ -28,7 +30,12 @@ signals:
   void committed(double mm); ///< the value is another one now
   void previewed(double mm); ///< what stands in the field would be this
 
+protected:
+  void keyPressEvent(QKeyEvent* event) override; ///< Escape puts the value back over what was typed
+
 private:
+  void show_value();
+  QString refusal(const TypedLength& typed) const;
   void mark(const QString& wrong);
   void show_other(double mm);
 
@@ -38,6 +45,7 @@ private:
   QLabel* wrong_;
   double mm_ = 0;
   Unit unit_ = Unit::mm;
+  qint64 of_ = 0;
 };
 
 } // namespace datrin::app

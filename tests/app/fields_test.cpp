@@ -34,6 +34,28 @@ TEST_F(Fields, WhatIsNotUnderstoodIsMarkedAndTheOldValueStands) {
   EXPECT_DOUBLE_EQ(shown().width, 3.875 * 25.4);
 }
 
+// A refresh from anywhere (another edit, the answer of a seat) wiped words that had been refused as soon as
+// the field had lost the keyboard.
+TEST_F(Fields, RefusedWordsOutliveARefresh) {
+  auto* page = window->drawing_page();
+  auto* field = page->form()->field("Width");
+  enter(field->edit(), "12 furlongs");
+  const auto told = field->message();
+  enter(page->form()->field("Height")->edit(), "77");
+  EXPECT_EQ(field->edit()->text(), "12 furlongs");
+  EXPECT_EQ(field->message(), told);
+  QTest::mouseClick(window->header()->unit_button(), Qt::LeftButton);
+  EXPECT_EQ(field->edit()->text(), "12 furlongs");
+  EXPECT_TRUE(field->message().endsWith("It stays 3.858268 in.")) << field->message().toStdString();
+  QTest::keyClick(field->edit(), Qt::Key_Escape); // back to what it was
+  EXPECT_EQ(field->edit()->text(), "3.858268 in");
+  EXPECT_EQ(field->message(), QString());
+  enter(field->edit(), "12 furlongs");
+  page->table()->selectRow(1); // of another surface the words mean nothing
+  EXPECT_NE(field->edit()->text(), "12 furlongs");
+  EXPECT_EQ(field->message(), QString());
+}
+
 TEST_F(Fields, EmptyAndNegativeAreRefused) {
   auto* field = window->drawing_page()->form()->field("Stock");
   enter(field->edit(), "-1");
