@@ -106,7 +106,7 @@ void ChainsPage::connect_gap() {
       if (chain == nullptr) return;
       const auto gap = build::set_gap(document_.build(), chosen_, field == least_ ? mm : chain->least,
                                       field == least_ ? chain->most : mm);
-      message_->refuse(qt(gap.wrong));
+      if (!gap.ok()) field->refuse(qt(gap.wrong));
       document_.apply(gap.edit);
     });
   connect(closing_, &QComboBox::activated, this, [this] { show_gap(); });

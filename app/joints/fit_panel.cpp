@@ -4,6 +4,7 @@
 #include "app/marks/dimension_box.h"
 #include "app/marks/fields.h"
 #include "app/theme.h"
+#include "build/now.h"
 #include "sheets/figures.h"
 
 #include <QHeaderView>
@@ -81,11 +82,14 @@ void FitPanel::connect_fields() {
     });
   for (auto* field : {least_, most_})
     connect(field, &LengthField::committed, this, [this, field](double mm) {
-      keep(fits::with_clearance(state_.joint, field == least_ ? mm : state_.joint.least,
-                                field == least_ ? state_.joint.most : mm),
-           "Clearance wanted");
+      const auto changed = fits::with_clearance(state_.joint, field == least_ ? mm : state_.joint.least,
+                                                field == least_ ? state_.joint.most : mm);
+      if (!changed.ok())
+        field->refuse(qt(changed.wrong));
+      else
+        keep(changed, "Clearance wanted");
     });
-  connect(code_, &QLineEdit::returnPressed, this, &FitPanel::keep_code);
+  connect(code_, &QLineEdit::editingFinished, this, &FitPanel::keep_code);
   connect(table_, &QTableWidget::currentCellChanged, this, [this] { show_words(); });
   connect(table_, &QTableWidget::cellActivated, this, [this] { take(); });
   connect(take_, &QPushButton::clicked, this, &FitPanel::take);
@@ -100,16 +104,19 @@ void FitPanel::fail(const QString& why) {
 
 void FitPanel::keep(const fits::ChangedJoint& changed, const QString& what) {
   if (!changed.ok()) return fail(qt(changed.wrong));
-  document_.apply(build::change(document_.build(), state_.id, changed.joint, what.toStdString()));
+  document_.apply(
+      fits::keep_joint(document_.build(), state_.id, changed, what.toStdString(), build::utc_now()));
 }
 
 void FitPanel::keep_code() {
+  if (!code_->isModified() || code_->text().trimmed().isEmpty()) return;
   const auto changed = fits::with_fit(document_.build(), state_.joint, code_->text().toStdString());
-  if (changed.ok()) code_->clear();
+  if (changed.ok()) code_->setText({}); // and forgets the keys: undo is the window's again
   keep(changed, "Fit");
 }
 
 void FitPanel::show_state(const JointState& state) {
+  if (state.id != state_.id) code_->setText({}); // what was refused there means nothing here
   state_ = state;
   const auto& b = document_.build();
   const bool there = state.id != 0;
@@ -122,8 +129,8 @@ void FitPanel::show_state(const JointState& state) {
   purpose_->setCurrentIndex(static_cast<int>(state.joint.purpose));
   choose_data(hole_, state.joint.hole);
   choose_data(shaft_, state.joint.shaft);
-  const bool thread = fits::is_over_a_thread(state.joint.purpose);
-  shaft_row_->setVisible(!thread);
+  const bool thread = fits::is_over_a_thread(state.joint);
+  shaft_row_->setVisible(!fits::is_over_a_thread(state.joint.purpose)); // a shoulder may be one after all
   thread_row_->setVisible(thread);
   least_->set_value(state.joint.least, document_.unit(), state.id);
   most_->set_value(state.joint.most, document_.unit(), state.id);
@@ -187,7 +194,7 @@ void FitPanel::show_words() {
 void FitPanel::take() {
   const int k = table_->currentRow();
   if (k < 0 || k >= static_cast<int>(shown_.size())) return;
-  keep({fits::with_proposal(state_.joint, shown_[static_cast<std::size_t>(k)]), {}}, "Fit");
+  keep(fits::with_proposal(document_.build(), state_.joint, shown_[static_cast<std::size_t>(k)]), "Fit");
 }
 
 } // namespace datrin::app

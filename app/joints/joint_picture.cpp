@@ -89,8 +89,8 @@ Reckoning clearance_sum(const build::Build& build, const chains::BuildTargets& t
   sum.title = "clearance at 20 \u00B0C";
   const auto* hole = build.find<build::Dimension>(s.joint.hole);
   if (hole == nullptr || s.joint.shaft == 0 || std::abs(temperature - 20) < 0.5) return sum;
-  const auto hot = fits::clearance_hot({hole->nominal, sum.total(), metal_of(build, s.joint.hole),
-                                        metal_of(build, s.joint.shaft), temperature, temperature});
+  const auto hot = fits::clearance_hot({hole->nominal, sum.total(), hole_metal(build, s.joint),
+                                        shaft_metal(build, s.joint), temperature, temperature});
   if (!hot.ok) return sum;
   sum.title = hot.why.title;
   sum.lines.insert(sum.lines.end(), hot.why.lines.begin() + 1, hot.why.lines.end());
@@ -115,7 +115,7 @@ ZonePicture zone_picture(const build::Build& build, const chains::BuildTargets& 
   if (s.joint.shaft != 0) {
     picture.shaft = side_of(build, targets, s.shaft, picture.nominal, temperature);
     picture.temperature_known =
-        metal_of(build, s.joint.hole) != nullptr && metal_of(build, s.joint.shaft) != nullptr;
+        hole_metal(build, s.joint) != nullptr && shaft_metal(build, s.joint) != nullptr;
   } else {
     picture.shaft.there = true;
     picture.shaft.name = s.shaft_name;
@@ -147,11 +147,11 @@ ClearancePicture clearance_picture(const build::Build& build, const chains::Buil
   picture.least = s.joint.least;
   picture.most = s.joint.most;
   const auto* hole = build.find<build::Dimension>(s.joint.hole);
-  const auto* hole_metal = metal_of(build, s.joint.hole);
-  const auto* shaft_metal = metal_of(build, s.joint.shaft);
-  if (hole != nullptr && hole_metal != nullptr && shaft_metal != nullptr)
+  const auto* hole_solid = hole_metal(build, s.joint);
+  const auto* shaft_solid = shaft_metal(build, s.joint);
+  if (hole != nullptr && hole_solid != nullptr && shaft_solid != nullptr)
     picture.hot_by =
-        grows(hole_metal, hole->nominal, temperature) - grows(shaft_metal, hole->nominal, temperature);
+        grows(hole_solid, hole->nominal, temperature) - grows(shaft_solid, hole->nominal, temperature);
   const auto unit = build.info().unit;
   if (hole != nullptr) {
     fits::ProposeInput in{s.joint.purpose, hole->nominal, s.joint.thread, {}, unit, 0};

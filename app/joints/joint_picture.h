@@ -32,6 +32,8 @@ ZonePicture zone_picture(const build::Build& build, const chains::BuildTargets& 
 ClearancePicture clearance_picture(const build::Build& build, const chains::BuildTargets& targets,
                                    const JointState& state, double temperature);
 
+using fits::hole_metal;
 using fits::metal_of;
+using fits::shaft_metal;
 
 } // namespace datrin::app

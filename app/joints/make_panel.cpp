@@ -49,8 +49,8 @@ MakePanel::MakePanel(Document& document, TargetsState& targets, QWidget* parent)
       verdict_(muted_label()), moves_(words_label()), next_(words_label()), why_box_(new QWidget),
       moves_box_(new QWidget), hole_(text_field("Hole, read", "not made")),
       shaft_(text_field("Shaft, read", "not made")), instrument_(choice_box("Instrument")),
-      pair_(choice_box("Which pieces")), depart_(new QPushButton("Depart from the drawing")),
-      card_(new QPushButton("Print the card\u2026")) {
+      pair_(choice_box("Which pieces")), widen_(new QPushButton("Widen the drawing")),
+      follow_(new QPushButton("Follow the mate")), card_(new QPushButton("Print the card\u2026")) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
   column->setSpacing(4);
@@ -63,7 +63,13 @@ MakePanel::MakePanel(Document& document, TargetsState& targets, QWidget* parent)
   column->addWidget(to_come_);
   column->addWidget(was_);
   colour_label(was_, theme().brass);
-  column->addWidget(depart_);
+  auto* departures = new QHBoxLayout;
+  departures->addWidget(widen_);
+  departures->addWidget(follow_);
+  departures->addStretch(1);
+  column->addLayout(departures);
+  widen_->setToolTip("The limit gives way so far that the mates have what they want");
+  follow_->setToolTip("The nominal moves to where the mates want it; the tolerance stays");
   auto* why = new QVBoxLayout(why_box_);
   why->setContentsMargins(0, 4, 0, 0);
   why->setSpacing(4);
@@ -98,7 +104,8 @@ MakePanel::MakePanel(Document& document, TargetsState& targets, QWidget* parent)
           [this] { keep_reading(hole_, state_.hole, state_.shaft); });
   connect(shaft_, &QLineEdit::editingFinished, this,
           [this] { keep_reading(shaft_, state_.shaft, state_.hole); });
-  connect(depart_, &QPushButton::clicked, this, &MakePanel::depart);
+  connect(widen_, &QPushButton::clicked, this, [this] { depart(false); });
+  connect(follow_, &QPushButton::clicked, this, [this] { depart(true); });
   connect(card_, &QPushButton::clicked, this, &MakePanel::card_wanted);
   connect(pair_, &QComboBox::activated, this, [this] { emit pair_chosen(pair_->currentData().toInt()); });
 }
@@ -126,7 +133,8 @@ void MakePanel::show_figure() {
   const auto made = next();
   const auto* target = made.dimension != 0 ? targets.target(made) : nullptr;
   why_ = {};
-  depart_->hide();
+  widen_->hide();
+  follow_->hide();
   to_come_->clear();
   if (target == nullptr) {
     const bool closed = state_.usable();
@@ -136,7 +144,10 @@ void MakePanel::show_figure() {
       const auto& c = targets.result.conditions[static_cast<std::size_t>(state_.condition)];
       room = fine_figure(c.expected - state_.major, unit, c.expected < state_.major);
       why_ = clearance_sum(document_.build(), targets, state_, 20);
-      was_->setText(c.room >= 0 ? "The joint closes as it was meant." : "It does not close as it was meant.");
+      auto words = c.room >= 0 ? QString("The joint closes as it was meant.")
+                               : QString("It does not close as it was meant.");
+      if (const auto* conflict = conflict_of(made)) words += "\n" + conflict_text(*conflict);
+      was_->setText(words);
       colour_label(was_, c.room >= 0 ? theme().good : theme().gone);
     }
     figure_->setText(room);
@@ -172,15 +183,10 @@ void MakePanel::show_figure() {
       words << QString("%1 %2 %3 its drawing limit: the joint stands above it")
                    .arg(fine_figure(std::abs(target->departs), unit), sheets::fine_unit(unit),
                         target->departs > 0 ? "over" : "under");
-      depart_->show();
-      depart_->setText("Widen the drawing");
+      widen_->show();
+      follow_->show();
     }
-    if (!held)
-      for (const auto& change : chains::least_changes(targets.input, targets.result)) {
-        words << QString("It would end with %1 wider by %2 %3")
-                     .arg(qt(change.limit), fine_figure(change.by, unit), sheets::fine_unit(unit));
-        break;
-      }
+    if (const auto* conflict = conflict_of(made)) words << conflict_text(*conflict);
     was_->setText(words.join("\n"));
     was_->setVisible(!words.isEmpty());
     colour_label(was_, held ? theme().brass : theme().gone);
@@ -306,14 +312,34 @@ void MakePanel::keep_reading(QLineEdit* edit, const chains::Made& made, const ch
   document_.apply(readings::keep_measurement(b, read.measurement));
 }
 
-/// The drawing limit gives way by what the joint needs, and says so.
-void MakePanel::depart() {
+/// Of those that the joint, or else the dimension that is next, stands in.
+const chains::Conflict* MakePanel::conflict_of(const chains::Made& made) {
+  const auto& all = targets_.conflicts();
+  const int dimension = targets_.now().index_of(made);
+  for (const auto& conflict : all)
+    if (conflict.concerns_condition(state_.condition)) return &conflict;
+  for (const auto& conflict : all)
+    if (conflict.concerns_dimension(dimension)) return &conflict;
+  return nullptr;
+}
+
+QString MakePanel::conflict_text(const chains::Conflict& conflict) {
+  return qt(chains::conflict_words(targets_.now().input, conflict, document_.unit()));
+}
+
+/// The drawing gives way for the joint: its limit, or with `follow` its nominal; and says so.
+void MakePanel::depart(bool follow) {
   const auto made = next();
   const auto& targets = targets_.now();
   const auto* target = made.dimension != 0 ? targets.target(made) : nullptr;
   if (target == nullptr) return;
-  document_.apply(drawing::depart(document_.build(), made.dimension, target->departs, state_.joint.name,
-                                  build::utc_now()));
+  const auto& b = document_.build();
+  const auto at = build::utc_now();
+  const auto wanted = chains::wanted_by_mates(targets, target->dimension);
+  const double middle = wanted ? wanted->make : target->make;
+  document_.apply(
+      follow ? drawing::follow_mate(b, made.dimension, middle, state_.joint.name, at)
+             : drawing::widen(b, made.dimension, chains::widening(targets, *target), state_.joint.name, at));
 }
 
 void MakePanel::keyPressEvent(QKeyEvent* event) {

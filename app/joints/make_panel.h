@@ -21,7 +21,8 @@ public:
   QLineEdit* hole_edit() const { return hole_; }
   QLineEdit* shaft_edit() const { return shaft_; }
   QComboBox* instrument_box() const { return instrument_; }
-  QPushButton* depart_button() const { return depart_; }
+  QPushButton* widen_button() const { return widen_; }
+  QPushButton* follow_button() const { return follow_; }
   QPushButton* card_button() const { return card_; }
   QString figure_text() const { return figure_->text(); }
   QComboBox* pair_box() const { return pair_; }
@@ -43,7 +44,9 @@ private:
   void show_figure();
   void show_pairs();
   void show_readings();
-  void depart();
+  void depart(bool follow);
+  const chains::Conflict* conflict_of(const chains::Made& made);
+  QString conflict_text(const chains::Conflict& conflict);
   chains::Made next() const; ///< the side to make; dimension 0: both are made
 
   Document& document_;
@@ -54,7 +57,7 @@ private:
   QWidget *pair_row_, *hole_row_, *shaft_row_, *why_box_, *moves_box_;
   QLineEdit *hole_, *shaft_;
   QComboBox *instrument_, *pair_;
-  QPushButton *depart_, *card_;
+  QPushButton *widen_, *follow_, *card_;
 };
 
 /// Fills a box with the instruments of the shop, keeping what is chosen; data is the id, 0: none, ± as typed.

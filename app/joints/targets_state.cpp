@@ -11,6 +11,7 @@ void TargetsState::bring_up_to_date() {
   stale_ = false;
   now_ = chains::build_targets(document_.build(), &memory_);
   last_ = chains::last_reading(now_);
+  conflicts_ = chains::conflicts(now_.input, now_.result);
   order_ = chains::order_of_making(document_.build(), now_);
   to_cut_ = chains::next_to_cut(order_);
 }
@@ -23,6 +24,11 @@ const chains::BuildTargets& TargetsState::now() {
 const chains::LastReading& TargetsState::last() {
   bring_up_to_date();
   return last_;
+}
+
+const std::vector<chains::Conflict>& TargetsState::conflicts() {
+  bring_up_to_date();
+  return conflicts_;
 }
 
 const std::vector<chains::NextNumber>& TargetsState::order() {

@@ -2,6 +2,7 @@
 // The make-to targets of the open build, worked out once a change, and what the last reading moved.
 
 #include "app/document.h"
+#include "chains/conflicts.h"
 #include "chains/next_number.h"
 
 #include <QObject>
@@ -14,8 +15,9 @@ public:
 
   const chains::BuildTargets& now();
   const chains::LastReading& last();
-  const std::vector<chains::NextNumber>& order();  ///< of making
-  const std::vector<chains::NextNumber>& to_cut(); ///< the same, what can be cut now first
+  const std::vector<chains::Conflict>& conflicts(); ///< what cannot be held together
+  const std::vector<chains::NextNumber>& order();   ///< of making
+  const std::vector<chains::NextNumber>& to_cut();  ///< the same, what can be cut now first
 
 private:
   void bring_up_to_date();
@@ -25,6 +27,7 @@ private:
   chains::TargetsMemory memory_;
   chains::BuildTargets now_;
   chains::LastReading last_;
+  std::vector<chains::Conflict> conflicts_;
   std::vector<chains::NextNumber> order_, to_cut_;
 };
 

@@ -6,8 +6,10 @@
 #include "build/edits.h"
 #include "chains/bearing_rings.h"
 #include "fits/heat.h"
+#include "fits/metal_of.h"
 #include "fits/press.h"
 #include "fits/purpose.h"
+#include "fits/taper_fit.h"
 #include "sheets/figures.h"
 #include "threads/threads.h"
 
@@ -56,8 +58,9 @@ void WorkPanel::connect_fields() {
   connect(temperature_, &QLineEdit::editingFinished, this, [this] {
     if (!temperature_->isModified()) return;
     temperature_->setModified(false);
-    const auto celsius = typed_number(temperature_->text());
+    const auto celsius = typed_celsius(temperature_->text());
     if (!celsius) {
+      temperature_->setModified(true); // it stays there to be mended
       heat_->setText("Write a temperature in degrees Celsius, like 90.");
       colour_label(heat_, theme().gone);
       return;
@@ -97,11 +100,11 @@ void WorkPanel::keep(const build::Joint& changed, const QString& what) {
 }
 
 void WorkPanel::show_state(const JointState& state, double temperature) {
+  const bool another = state.id != state_.id;
   state_ = state;
   setEnabled(state.id != 0);
   const auto unit = document_.unit();
-  temperature_->setText(qt(number_text(temperature, 0)));
-  temperature_->setModified(false);
+  if (!temperature_->isModified() || another) temperature_->setText(qt(number_text(temperature, 0)));
   length_->set_value(state.joint.length, unit, state.id);
   hub_->set_value(state.joint.hub_outside, unit, state.id);
   bore_->set_value(state.joint.shaft_bore, unit, state.id);
@@ -121,9 +124,8 @@ void WorkPanel::show_state(const JointState& state, double temperature) {
   if (hole == nullptr || state.joint.shaft == 0) {
     heat_->setText("Temperature says nothing about a hole over a thread.");
   } else {
-    fits::HeatInput in{
-        hole->nominal, clearance,  metal_of(b, state.joint.hole), metal_of(b, state.joint.shaft),
-        temperature,   temperature};
+    fits::HeatInput in{hole->nominal, clearance,  hole_metal(b, state.joint), shaft_metal(b, state.joint),
+                       temperature,   temperature};
     const auto hot = fits::clearance_hot(in);
     if (!hot.ok) {
       heat_->setText(
@@ -148,10 +150,17 @@ void WorkPanel::show_state(const JointState& state, double temperature) {
   const bool bearing = state.joint.purpose == JointPurpose::bearing_housing ||
                        state.joint.purpose == JointPurpose::bearing_shaft;
   const bool thread = fits::is_over_a_thread(state.joint.purpose);
-  press_heading_->setText(bearing ? "INSIDE THE BEARING" : thread ? "DRILLS" : "HELD BY THE FIT");
+  const auto taper = taper_words();
+  press_heading_->setText(bearing            ? "INSIDE THE BEARING"
+                          : thread           ? "DRILLS"
+                          : !taper.isEmpty() ? "HELD BY THE TAPER"
+                                             : "HELD BY THE FIT");
   hub_->setVisible(!bearing && !thread);
   bore_->setVisible(!thread);
-  press_->setText(bearing ? bearing_words() : thread ? thread_words() : press_words(clearance, spread));
+  press_->setText(bearing            ? bearing_words()
+                  : thread           ? thread_words()
+                  : !taper.isEmpty() ? taper
+                                     : press_words(clearance, spread));
   show_methods();
 }
 
@@ -159,8 +168,8 @@ QString WorkPanel::press_words(double clearance, double spread) const {
   const auto& b = document_.build();
   const auto* hole = b.find<build::Dimension>(state_.joint.hole);
   if (hole == nullptr) return {};
-  const auto* hub = metal_of(b, state_.joint.hole);
-  const auto* shaft = metal_of(b, state_.joint.shaft);
+  const auto* hub = hole_metal(b, state_.joint);
+  const auto* shaft = shaft_metal(b, state_.joint);
   if (!(clearance < 0)) return "There is clearance: the fit itself holds nothing.";
   if (hub == nullptr || shaft == nullptr) return "State the materials of both parts first.";
   if (!(state_.joint.hub_outside > 0))
@@ -193,6 +202,37 @@ QString WorkPanel::press_words(double clearance, double spread) const {
   lines << "A press throws a part that slips: guard, in line, never by hand held work. The machine's manual "
            "stands above this.";
   return lines.join("\n");
+}
+
+/// Empty where neither of the two is drawn as a cone.
+QString WorkPanel::taper_words() const {
+  const auto& b = document_.build();
+  const auto half_angle = [&b](build::Id dimension) {
+    const auto* d = b.find<build::Dimension>(dimension);
+    const auto* s = d ? b.find<build::PartSurface>(d->surface) : nullptr;
+    return s != nullptr && is_cone(s->kind) ? s->half_angle : 0;
+  };
+  const double hole = half_angle(state_.joint.hole), shaft = half_angle(state_.joint.shaft);
+  const auto& targets = targets_.now();
+  if (!(hole > 0 || shaft > 0) || !state_.usable() || !targets.result.usable()) return {};
+  const auto size = [&targets](const chains::Made& made) {
+    const auto k = targets.index_of(made);
+    if (k < 0) return 0.0;
+    const auto* target = targets.result.target(k);
+    const auto& d = targets.input.dimensions[static_cast<std::size_t>(k)];
+    return target ? target->make : d.measured.value_or(d.nominal);
+  };
+  fits::TaperFitInput in;
+  in.hole = size(state_.hole);
+  in.shaft = size(state_.shaft);
+  in.half_angle = hole > 0 ? hole : shaft;
+  in.shaft_half_angle = shaft;
+  in.length = state_.joint.length;
+  in.wanted_least = state_.joint.least;
+  in.wanted_most = state_.joint.most;
+  in.unit = document_.unit();
+  const auto fit = fits::taper_fit(in);
+  return qt(fit.usable() ? fit.words : fit.message);
 }
 
 QString WorkPanel::bearing_words() const {
@@ -233,8 +273,10 @@ QString WorkPanel::thread_words() const {
 void WorkPanel::show_methods() {
   methods_->clear();
   if (state_.id == 0) return;
-  for (const auto& m : fits::methods(
-           {state_.joint.comes_apart, state_.joint.through, state_.joint.looks, state_.joint.temperature})) {
+  const auto& joint = state_.joint;
+  fits::MethodInput asked{joint.comes_apart, joint.through, joint.looks, joint.temperature};
+  if (joint.shaft != 0) asked.least = joint.least;
+  for (const auto& m : fits::methods(asked)) {
     const bool chosen = m.name == state_.joint.method;
     auto* item = new QListWidgetItem((chosen ? "\u25B8 " : "") + name_words(m.name) +
                                      (m.why_not.empty() ? ": " + qt(m.note) : ": no, " + qt(m.why_not)));

@@ -38,6 +38,7 @@ private:
   void connect_fields();
   void keep(const build::Joint& changed, const QString& what);
   QString press_words(double clearance, double spread) const;
+  QString taper_words() const;
   QString bearing_words() const;
   QString thread_words() const;
   void show_methods();

@@ -7,6 +7,7 @@
 
 #include <QLocale>
 #include <QPainter>
+#include <QRegularExpression>
 #include <QStyle>
 
 namespace datrin::app {
@@ -31,6 +32,14 @@ AngleOptions angle_options(TaperOf taper) {
 
 std::optional<double> typed_number(const QString& text) {
   return number_from(text.toStdString(), comma_is_decimal());
+}
+
+std::optional<double> typed_celsius(const QString& text) {
+  static const QRegularExpression unit("\\s*(\u00B0|deg)?\\s*([cCfF])?\\s*$");
+  const auto match = unit.match(text);
+  const auto value = typed_number(text.left(match.capturedStart()));
+  const bool fahrenheit = match.captured(2).compare("f", Qt::CaseInsensitive) == 0;
+  return value && fahrenheit ? std::optional((*value - 32) / 1.8) : value;
 }
 
 QString must_be_positive(double mm) {

@@ -23,6 +23,9 @@ AngleOptions angle_options(TaperOf taper = TaperOf::slope);
 /// A number typed on screen, with a comma where the person's locale writes one; nothing when it is none.
 std::optional<double> typed_number(const QString& text);
 
+/// A temperature typed on screen, in degrees Celsius: "90", "250 °C", "480 °F"; nothing when it is none.
+std::optional<double> typed_celsius(const QString& text);
+
 /// Says what is wrong with an understood value ("must be above 0"), or nothing.
 using LengthRule = std::function<QString(double mm)>;
 QString must_be_positive(double mm);

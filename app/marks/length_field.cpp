@@ -39,6 +39,7 @@ LengthField::LengthField(const QString& name, QWidget* parent)
   setFocusProxy(edit_);
   connect(edit_, &QLineEdit::textEdited, this, [this] {
     const auto now = edit_->read(unit_);
+    refused_.clear();
     mark({}); // nobody is told off in the middle of a word
     if (now.ok()) {
       show_other(now.mm);
@@ -79,6 +80,7 @@ void LengthField::set_value(double mm, Unit unit, qint64 of) {
 }
 
 void LengthField::show_value() {
+  refused_.clear();
   edit_->setText(qt(length_entry_text(mm_, unit_)));
   edit_->setCursorPosition(0);
   mark({});
@@ -86,10 +88,19 @@ void LengthField::show_value() {
 }
 
 QString LengthField::refusal(const TypedLength& typed) const {
-  if (typed.ok()) return {};
-  return (typed.column > 0 ? filled("Column %1: %2", typed.column, typed.wrong)
-                           : edit_->accessibleName() + " " + typed.wrong) +
+  if (typed.ok() && refused_.isEmpty()) return {};
+  return (typed.ok()         ? refused_
+          : typed.column > 0 ? filled("Column %1: %2", typed.column, typed.wrong)
+                             : edit_->accessibleName() + " " + typed.wrong) +
          QString(". It stays %1.").arg(qt(length_entry_text(mm_, unit_)));
+}
+
+void LengthField::refuse(const QString& why) {
+  mm_ = before_.mm;
+  edit_->setText(before_.typed);
+  edit_->setModified(true);
+  refused_ = why.endsWith('.') ? why.chopped(1) : why;
+  mark(refusal(edit_->read(unit_)));
 }
 
 void LengthField::keyPressEvent(QKeyEvent* event) {
@@ -104,12 +115,13 @@ void LengthField::keyPressEvent(QKeyEvent* event) {
 bool LengthField::commit() {
   if (!edit_->isModified()) return message().isEmpty();
   const auto now = edit_->read(unit_);
-  if (!now.ok()) {
+  if (!now.ok() || !refused_.isEmpty()) {
     mark(refusal(now));
     return false;
   }
   edit_->setModified(false);
   const bool differs = std::abs(now.mm - mm_) > 1e-12;
+  before_ = {mm_, edit_->text()};
   mm_ = now.mm;
   edit_->setText(qt(length_entry_text(mm_, unit_)));
   mark({});

@@ -25,6 +25,8 @@ public:
   LengthEdit* edit() const { return edit_; }
   QString message() const; ///< what is wrong with what stands in the field; empty when nothing
   bool commit();           ///< takes what stands in the field; false when it is not understood
+  /// Takes back what was just committed: whoever keeps it says no. The words stay, with why.
+  void refuse(const QString& why);
 
 signals:
   void committed(double mm); ///< the value is another one now
@@ -46,6 +48,11 @@ private:
   double mm_ = 0;
   Unit unit_ = Unit::mm;
   qint64 of_ = 0;
+  struct {
+    double mm = 0;
+    QString typed;
+  } before_;        ///< the value that was committed last, and the words for it
+  QString refused_; ///< why the words in the field cannot be, though they are a length
 };
 
 } // namespace datrin::app

@@ -203,13 +203,12 @@ QString OverviewPage::verdict() const {
     return words + (targets.function_first ? "All joints can be held, where the drawing gives way."
                                            : "Everything can still be held.");
   words += QString("%1 cannot be held as things stand.").arg(gone);
-  QStringList fight;
-  for (const auto& hold : targets.result.held_by) fight << qt(hold.limit);
-  if (fight.size() > 1) words += " " + fight.join(" and ") + " fight.";
-  if (const auto changes = chains::least_changes(targets.input, targets.result); !changes.empty())
-    words += QString(" It would end with %1 wider by %2 %3.")
-                 .arg(qt(changes.front().limit), sheets::fine_figure(changes.front().by, unit),
-                      sheets::fine_unit(unit));
+  const auto& conflicts = targets_.conflicts();
+  if (conflicts.empty()) return words;
+  words += " " + qt(chains::conflict_words(targets.input, conflicts.front(), unit));
+  if (conflicts.size() > 1)
+    words += filled(conflicts.size() == 2 ? " One more then stands." : " %1 more then stand.",
+                    conflicts.size() - 1);
   return words;
 }
 

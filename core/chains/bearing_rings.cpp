@@ -20,6 +20,7 @@ BearingRings bearing_rings(const Build& build, const BuildTargets& targets, cons
   const auto bearing = (housing ? own_shaft : own_hole)->part;
   auto& in = out.input;
   in.inner_hotter = std::max(5.0, 0.15 * (own.temperature - 20));
+  in.temperature = std::max(20.0, own.temperature);
   in.shaft_bore = own.shaft_bore;
   for (const auto& [id, joint] : build.joints()) {
     const auto* hole = build.find<Dimension>(joint.hole);

@@ -34,6 +34,7 @@ struct Gather {
     TargetDimension t;
     t.id = made_name(build, m);
     t.nominal = d->nominal;
+    t.limited = d->has_limits();
     t.lower = d->has_limits() ? d->least() : d->nominal - free_width(d->nominal);
     t.upper = d->has_limits() ? d->most() : d->nominal + free_width(d->nominal);
     t.capability = capability_of(*d);
@@ -213,7 +214,7 @@ BuildTargets build_targets(const Build& build, TargetsMemory* memory) {
   };
   for (const auto& [id, joint] : build.joints()) {
     const auto* hole = build.find<Dimension>(joint.hole);
-    const bool alone = fits::is_over_a_thread(joint.purpose) && joint.shaft == 0;
+    const bool alone = fits::is_over_a_thread(joint) && joint.shaft == 0;
     if (hole == nullptr || (!alone && build.find<Dimension>(joint.shaft) == nullptr)) {
       leave(joint.name, "point at two features, or type two sizes");
       continue;
@@ -283,6 +284,26 @@ BuildTargets build_targets(const Build& build, TargetsMemory* memory) {
   }
   Settling(build, out, memory).work_out();
   return out;
+}
+
+std::optional<Target> wanted_by_mates(const BuildTargets& targets, int dimension) {
+  auto in = targets.input;
+  auto& d = in.dimensions[static_cast<std::size_t>(dimension)];
+  d.lower = d.nominal - free_width(d.nominal);
+  d.upper = d.nominal + free_width(d.nominal);
+  d.limited = false;
+  const auto free = targets_by_parts(in, 1);
+  const auto* target = free.result.usable() ? free.result.target(dimension) : nullptr;
+  return target ? std::optional(*target) : std::nullopt;
+}
+
+double widening(const BuildTargets& targets, const Target& target) {
+  const auto wanted = wanted_by_mates(targets, target.dimension);
+  if (target.departs == 0 || !wanted) return target.departs;
+  const auto& own = targets.input.dimensions[static_cast<std::size_t>(target.dimension)];
+  const double room = own.capability * std::max(0.0, wanted->room);
+  return target.departs > 0 ? std::max(target.departs, wanted->make + room - own.upper)
+                            : std::min(target.departs, wanted->make - room - own.lower);
 }
 
 const Moved* LastReading::of(const Made& m) const {

@@ -14,6 +14,7 @@
 #include "chains/targets_parts.h"
 #include "readings/size_now.h"
 
+#include <optional>
 #include <string>
 #include <unordered_map>
 #include <vector>
@@ -69,6 +70,14 @@ private:
 /// drawing is departed from as little as that takes. With a `memory`, parts that are as they were when it was
 /// last given are taken from it.
 BuildTargets build_targets(const build::Build& build, TargetsMemory* memory = nullptr);
+
+/// The target of `dimension` (of the input, to be made) if the drawing left it free: the middle its mates
+/// want.
+std::optional<Target> wanted_by_mates(const BuildTargets& targets, int dimension);
+
+/// How far, mm, the limit that `target` departs from must give way for it to lie where its mates want it,
+/// with no less room to that limit than they leave. Above 0 the upper limit, below 0 the lower.
+double widening(const BuildTargets& targets, const Target& target);
 
 /// What the newest reading moved: targets as they were without it, and as they are.
 struct Moved {

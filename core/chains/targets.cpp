@@ -7,6 +7,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace datrin::chains {
 
@@ -205,19 +206,47 @@ TargetsResult targets(const TargetsInput& in, const TargetsOptions& options) {
   return out;
 }
 
-std::vector<LeastChange> least_changes(const TargetsInput& in, const TargetsResult& result) {
-  std::vector<LeastChange> changes;
-  if (result.feasible) return changes;
-  for (const auto& hold : result.held_by) {
-    const double spread = hold.condition >= 0
-                              ? result.conditions[static_cast<std::size_t>(hold.condition)].spread
-                              : in.dimensions[static_cast<std::size_t>(hold.dimension)].capability;
-    // Easing this limit by 1 mm raises the least room by share / spread, as long as the same limits hold it.
-    changes.push_back({hold.limit, -result.least_room * spread / hold.share});
+namespace {
+
+/// What keeps `dimension` from the middle of its tightest condition: the nearest other limit with no more
+/// room than that has, its own first, then those its mates take part in.
+std::string room_elsewhere(const TargetsInput& in, const TargetsResult& result, int dimension, int tightest) {
+  const double level = result.conditions[static_cast<std::size_t>(tightest)].room;
+  const double as_tight = level + 1e-3 * std::max(1.0, std::abs(level));
+  std::vector<char> seen(in.dimensions.size(), 0);
+  std::vector<int> ring{dimension}; // dimensions as many joints away
+  seen[static_cast<std::size_t>(dimension)] = 1;
+  while (!ring.empty()) {
+    for (const int d : ring) {
+      const auto& own = in.dimensions[static_cast<std::size_t>(d)];
+      const auto* target = result.target(d);
+      if (target == nullptr || !own.limited) continue;
+      const auto whose = d == dimension ? std::string("its") : "the " + own.id + "'s";
+      if ((own.upper - target->make) / own.capability <= as_tight)
+        return fmt::format("to keep within {} upper limit", whose);
+      if ((target->make - own.lower) / own.capability <= as_tight)
+        return fmt::format("to keep within {} lower limit", whose);
+    }
+    std::vector<int> next;
+    for (std::size_t c = 0; c < in.conditions.size(); ++c) {
+      const auto& terms = in.conditions[c].terms;
+      const auto of_ring = [&](const TargetTerm& t) {
+        return std::find(ring.begin(), ring.end(), t.dimension) != ring.end();
+      };
+      if (std::none_of(terms.begin(), terms.end(), of_ring)) continue;
+      if (static_cast<int>(c) != tightest && result.conditions[c].room <= as_tight)
+        return "to leave room in " + in.conditions[c].id;
+      for (const auto& t : terms)
+        if (!in.dimensions[static_cast<std::size_t>(t.dimension)].measured &&
+            !std::exchange(seen[static_cast<std::size_t>(t.dimension)], 1))
+          next.push_back(t.dimension);
+    }
+    ring = std::move(next);
   }
-  std::stable_sort(changes.begin(), changes.end(), [](const auto& a, const auto& b) { return a.by < b.by; });
-  return changes;
+  return "nearer its nominal";
 }
+
+} // namespace
 
 Reckoning target_sum(const TargetsInput& in, const TargetsResult& result, int dimension) {
   Reckoning sum;
@@ -263,7 +292,7 @@ Reckoning target_sum(const TargetsInput& in, const TargetsResult& result, int di
   sum.lines.push_back({fmt::format("{} the middle of {}", coefficient > 0 ? "and" : "less", condition.id),
                        middle / coefficient, "condition"});
   if (const double rest = target->make - sum.total(); std::abs(rest) > 1e-9)
-    sum.lines.push_back({"to leave more room elsewhere", rest, "levelled"});
+    sum.lines.push_back({room_elsewhere(in, result, dimension, tightest), rest, "levelled"});
   return sum;
 }
 

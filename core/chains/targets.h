@@ -24,6 +24,7 @@ struct TargetDimension {
   double capability = 0;                    ///< ±, above 0, when not measured
   std::optional<double> measured;
   double uncertainty = 0;
+  bool limited = true; ///< lower and upper are the drawing's; else only how far anybody would let it go
 
   double spread() const { return measured ? uncertainty : capability; }
 };
@@ -92,14 +93,6 @@ struct TargetsResult {
 inline constexpr double limiting_band = 1e-6; ///< of room: as near to the least of all limits
 
 TargetsResult targets(const TargetsInput& input, const TargetsOptions& options = {});
-
-/// The least that must give for all conditions to hold with room 0: how far each limit of `result.held_by`
-/// must be moved, alone, in mm. Nothing when it is feasible.
-struct LeastChange {
-  std::string limit;
-  double by = 0; ///< mm outwards
-};
-std::vector<LeastChange> least_changes(const TargetsInput& input, const TargetsResult& result);
 
 /// How the target of `dimension` comes about: from the condition with the least room it takes part in, solved
 /// for it.

@@ -10,12 +10,6 @@ namespace datrin::chains {
 
 namespace {
 
-/// Dimensions that are joined, and the conditions that join them. Measured ones join nothing: they are
-/// numbers.
-struct Share {
-  std::vector<int> dimensions, conditions;
-};
-
 class Joined {
 public:
   explicit Joined(std::size_t n) : parent_(n) { std::iota(parent_.begin(), parent_.end(), 0); }
@@ -35,52 +29,8 @@ bool is_open(const TargetsInput& in, int d) {
   return !in.dimensions[static_cast<std::size_t>(d)].measured;
 }
 
-std::vector<Share> shares_of(const TargetsInput& in) {
-  const auto n = in.dimensions.size();
-  Joined joined(n);
-  for (const auto& c : in.conditions) {
-    int first = -1;
-    for (const auto& t : c.terms) {
-      if (!is_open(in, t.dimension)) continue;
-      if (first >= 0) joined.join(first, t.dimension);
-      first = t.dimension;
-    }
-  }
-  std::vector<Share> shares;
-  std::vector<int> share_of(n, -1);
-  for (int d = 0; d < static_cast<int>(n); ++d) {
-    if (!is_open(in, d)) continue;
-    auto& at = share_of[static_cast<std::size_t>(joined.find(d))];
-    if (at < 0) {
-      at = static_cast<int>(shares.size());
-      shares.emplace_back();
-    }
-    shares[static_cast<std::size_t>(at)].dimensions.push_back(d);
-  }
-  for (int k = 0; k < static_cast<int>(in.conditions.size()); ++k) {
-    const auto& terms = in.conditions[static_cast<std::size_t>(k)].terms;
-    const auto open =
-        std::find_if(terms.begin(), terms.end(), [&](const auto& t) { return is_open(in, t.dimension); });
-    const int share = open == terms.end() ? static_cast<int>(shares.size())
-                                          : share_of[static_cast<std::size_t>(joined.find(open->dimension))];
-    if (open == terms.end()) shares.emplace_back(); // all measured: a part of its own
-    shares[static_cast<std::size_t>(share)].conditions.push_back(k);
-  }
-  // A measured dimension belongs to every part that counts with it.
-  std::vector<int> seen(n, -1);
-  for (int s = 0; s < static_cast<int>(shares.size()); ++s) {
-    auto& share = shares[static_cast<std::size_t>(s)];
-    for (const int k : share.conditions)
-      for (const auto& t : in.conditions[static_cast<std::size_t>(k)].terms)
-        if (!is_open(in, t.dimension) && std::exchange(seen[static_cast<std::size_t>(t.dimension)], s) != s)
-          share.dimensions.push_back(t.dimension);
-    std::sort(share.dimensions.begin(), share.dimensions.end());
-  }
-  return shares;
-}
-
 /// `local`: per dimension of the whole, its number in the part.
-TargetsInput input_of(const TargetsInput& in, const Share& share, const std::vector<int>& local) {
+TargetsInput input_of(const TargetsInput& in, const JoinedPart& share, const std::vector<int>& local) {
   TargetsInput part;
   for (const int d : share.dimensions) part.dimensions.push_back(in.dimensions[static_cast<std::size_t>(d)]);
   for (const int k : share.conditions) {
@@ -91,7 +41,7 @@ TargetsInput input_of(const TargetsInput& in, const Share& share, const std::vec
 }
 
 /// Everything a part's answer depends on, as bytes.
-std::string content_of(const TargetsInput& in, const Share& share, const std::vector<int>& local) {
+std::string content_of(const TargetsInput& in, const JoinedPart& share, const std::vector<int>& local) {
   std::string bytes;
   bytes.reserve(80 * (share.dimensions.size() + share.conditions.size()));
   const auto number = [&bytes](double v) { bytes.append(reinterpret_cast<const char*>(&v), sizeof v); };
@@ -155,7 +105,7 @@ int answer(std::vector<Asked>& asked, double enough) {
 }
 
 /// Puts a part's answer in its place.
-void take(TargetsResult& whole, const TargetsResult& part, const Share& share) {
+void take(TargetsResult& whole, const TargetsResult& part, const JoinedPart& share) {
   for (auto target : part.targets) {
     target.dimension = share.dimensions[static_cast<std::size_t>(target.dimension)];
     whole.targets.push_back(target);
@@ -176,6 +126,50 @@ void take(TargetsResult& whole, const TargetsResult& part, const Share& share) {
 
 } // namespace
 
+std::vector<JoinedPart> joined_parts(const TargetsInput& in) {
+  const auto n = in.dimensions.size();
+  Joined joined(n);
+  for (const auto& c : in.conditions) {
+    int first = -1;
+    for (const auto& t : c.terms) {
+      if (!is_open(in, t.dimension)) continue;
+      if (first >= 0) joined.join(first, t.dimension);
+      first = t.dimension;
+    }
+  }
+  std::vector<JoinedPart> shares;
+  std::vector<int> share_of(n, -1);
+  for (int d = 0; d < static_cast<int>(n); ++d) {
+    if (!is_open(in, d)) continue;
+    auto& at = share_of[static_cast<std::size_t>(joined.find(d))];
+    if (at < 0) {
+      at = static_cast<int>(shares.size());
+      shares.emplace_back();
+    }
+    shares[static_cast<std::size_t>(at)].dimensions.push_back(d);
+  }
+  for (int k = 0; k < static_cast<int>(in.conditions.size()); ++k) {
+    const auto& terms = in.conditions[static_cast<std::size_t>(k)].terms;
+    const auto open =
+        std::find_if(terms.begin(), terms.end(), [&](const auto& t) { return is_open(in, t.dimension); });
+    const int share = open == terms.end() ? static_cast<int>(shares.size())
+                                          : share_of[static_cast<std::size_t>(joined.find(open->dimension))];
+    if (open == terms.end()) shares.emplace_back(); // all measured: a part of its own
+    shares[static_cast<std::size_t>(share)].conditions.push_back(k);
+  }
+  // A measured dimension belongs to every part that counts with it.
+  std::vector<int> seen(n, -1);
+  for (int s = 0; s < static_cast<int>(shares.size()); ++s) {
+    auto& share = shares[static_cast<std::size_t>(s)];
+    for (const int k : share.conditions)
+      for (const auto& t : in.conditions[static_cast<std::size_t>(k)].terms)
+        if (!is_open(in, t.dimension) && std::exchange(seen[static_cast<std::size_t>(t.dimension)], s) != s)
+          share.dimensions.push_back(t.dimension);
+    std::sort(share.dimensions.begin(), share.dimensions.end());
+  }
+  return shares;
+}
+
 std::shared_ptr<const TargetsMemory::Part> TargetsMemory::find(const std::string& content) const {
   const auto found = parts_.find(content);
   return found == parts_.end() ? nullptr : found->second;
@@ -189,7 +183,7 @@ PartedTargets targets_by_parts(const TargetsInput& in, double enough, TargetsMem
         out.result = targets(in); // refused there, in its words
         return out;
       }
-  const auto shares = shares_of(in);
+  const auto shares = joined_parts(in);
   auto& whole = out.result;
   whole.status = TargetsStatus::computed;
   whole.proved = true;

@@ -12,6 +12,13 @@
 
 namespace datrin::chains {
 
+/// Dimensions that conditions join, and those conditions; numbers of the whole. What is measured joins
+/// nothing and stands in every part that counts with it.
+struct JoinedPart {
+  std::vector<int> dimensions, conditions;
+};
+std::vector<JoinedPart> joined_parts(const TargetsInput& input);
+
 /// What was worked out for parts before, by their content. Only what the last call used is kept.
 class TargetsMemory {
 public:

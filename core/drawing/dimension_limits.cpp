@@ -2,6 +2,8 @@
 
 #include "quantity/text.h"
 
+#include <cmath>
+
 namespace datrin::drawing {
 
 using namespace build;
@@ -65,16 +67,48 @@ Edit set_limits(const Build& build, Id id, const Dimension& limits, const std::s
   return change(build, id, changed, "Limits");
 }
 
-Edit depart(const Build& build, Id id, double departs, const std::string& mate, const std::string& at) {
-  const auto* now = build.find<Dimension>(id);
-  if (now == nullptr || departs == 0) return {};
-  auto changed = *now;
-  changed.history.push_back({dimension_text(*now, build.info().unit), at});
-  (departs > 0 ? changed.upper : changed.lower) += departs;
-  changed.tolerance.clear();
+Dimension with_limits(Dimension d, double least, double most, const std::string& tolerance,
+                      double of_nominal) {
+  constexpr double same = 1e-9; // mm
+  d.lower = least - d.nominal;
+  d.upper = most - d.nominal;
+  d.tolerance = std::abs(d.nominal - of_nominal) < same ? tolerance : std::string();
+  return d;
+}
+
+namespace {
+
+/// It is not as the drawing has it any more, and says for whom.
+Edit depart(const Build& build, Id id, Dimension changed, const std::string& mate, const std::string& at) {
+  changed.history.push_back({dimension_text(*build.find<Dimension>(id), build.info().unit), at});
   changed.source = DimensionSource::mate;
-  changed.reason = "departs from the drawing for " + mate;
+  const std::string departs = "departs from the drawing for ";
+  const auto before = changed.reason.find(departs); // one line of it, for the mate it was last
+  auto typed = before == std::string::npos ? changed.reason : changed.reason.substr(0, before);
+  if (before == std::string::npos && !typed.empty()) typed += "; ";
+  changed.reason = typed + departs + mate;
   return change(build, id, changed, "Departure from the drawing");
+}
+
+} // namespace
+
+Edit widen(const Build& build, Id id, double by, const std::string& mate, const std::string& at) {
+  const auto* now = build.find<Dimension>(id);
+  if (now == nullptr || by == 0) return {};
+  auto changed = *now;
+  (by > 0 ? changed.upper : changed.lower) += by;
+  changed.tolerance.clear();
+  return depart(build, id, changed, mate, at);
+}
+
+Edit follow_mate(const Build& build, Id id, double make, const std::string& mate, const std::string& at) {
+  const auto* now = build.find<Dimension>(id);
+  if (now == nullptr) return {};
+  const double by = make - (now->least() + now->most()) / 2;
+  if (by == 0) return {};
+  auto changed = *now;
+  changed.nominal += by;
+  return depart(build, id, changed, mate, at);
 }
 
 } // namespace datrin::drawing

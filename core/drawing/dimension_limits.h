@@ -28,8 +28,19 @@ TypedLimits typed_limits(const build::Dimension& now, const std::string& text, c
 build::Edit set_limits(const build::Build& build, build::Id id, const build::Dimension& changed,
                        const std::string& at);
 
-/// The drawing gives way by `departs` mm for `mate`: above 0 at its upper limit, below 0 at its lower.
-build::Edit depart(const build::Build& build, build::Id id, double departs, const std::string& mate,
-                   const std::string& at);
+/// The same to limits of absolute size, `least` to `most` mm, with the tolerance they came from. They keep
+/// the nominal and count from it; a tolerance's name is only kept where it is of that nominal.
+build::Dimension with_limits(build::Dimension dimension, double least, double most,
+                             const std::string& tolerance, double of_nominal);
+
+/// The drawing gives way at one limit by `by` mm for `mate`: above 0 the upper, below 0 the lower. A reason
+/// that was typed stays, with this behind it.
+build::Edit widen(const build::Build& build, build::Id id, double by, const std::string& mate,
+                  const std::string& at);
+
+/// The drawing follows `mate`: the nominal moves so that `make` mm is the middle of its limits, and the
+/// tolerance stays what it is.
+build::Edit follow_mate(const build::Build& build, build::Id id, double make, const std::string& mate,
+                        const std::string& at);
 
 } // namespace datrin::drawing

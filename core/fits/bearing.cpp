@@ -70,31 +70,37 @@ BearingResult bearing_clearance(const BearingInput& in) {
   const auto& ring = *find_solid("steel").solid;
   const double section = in.outside - in.bore;
   const double inner = in.bore + 0.2 * section, outer = in.outside - 0.2 * section;
-  if (in.shaft_interference > 0) {
-    const auto fit =
-        press({in.bore, inner, in.shaft_bore, 1, in.shaft_interference, 0, 0, &ring, in.shaft, 0});
-    if (!fit.usable()) {
-      out.message = fit.message;
-      return out;
-    }
-    out.inner_grows = fit.hub_grows;
-  }
-  if (in.housing_interference > 0) {
+  const double hot = in.temperature;
+  out.housing_interference_hot =
+      in.housing_interference - in.outside * (in.housing->strain_at(hot) - ring.strain_at(hot));
+  const double shaft_hot = in.shaft_interference + in.bore * (in.shaft->strain_at(hot) - ring.strain_at(hot));
+  // What a raceway moves by for so much interference of its ring; none: nothing.
+  const auto grows = [&](double interference, double& by) {
+    if (!(interference > 0)) return true;
+    const auto fit = press({in.bore, inner, in.shaft_bore, 1, interference, 0, 0, &ring, in.shaft, 0});
+    by = fit.hub_grows;
+    if (!fit.usable()) out.message = fit.message;
+    return fit.usable();
+  };
+  const auto shrinks = [&](double interference, double& by) {
+    if (!(interference > 0)) return true;
     const double thick = in.housing_outside > 0 ? in.housing_outside : 4 * in.outside;
-    const auto fit =
-        press({in.outside, thick, outer, 1, in.housing_interference, 0, 0, in.housing, &ring, 0});
-    if (!fit.usable()) {
-      out.message = "housing: " + fit.message;
-      return out;
-    }
-    out.outer_shrinks = fit.bore_shrinks;
-  }
+    const auto fit = press({in.outside, thick, outer, 1, interference, 0, 0, in.housing, &ring, 0});
+    by = fit.bore_shrinks;
+    if (!fit.usable()) out.message = "housing: " + fit.message;
+    return fit.usable();
+  };
+  if (!grows(in.shaft_interference, out.inner_grows) || !grows(shaft_hot, out.inner_grows_hot) ||
+      !shrinks(in.housing_interference, out.outer_shrinks) ||
+      !shrinks(out.housing_interference_hot, out.outer_shrinks_hot))
+    return out;
   out.by_heat = ring.expansion * in.inner_hotter * (inner + outer) / 2;
   const double taken = out.inner_grows + out.outer_shrinks;
+  const double taken_hot = out.inner_grows_hot + out.outer_shrinks_hot + out.by_heat;
   out.cold_least = out.before_least - taken;
   out.cold_most = out.before_most - taken;
-  out.hot_least = out.cold_least - out.by_heat;
-  out.hot_most = out.cold_most - out.by_heat;
+  out.hot_least = out.before_least - taken_hot;
+  out.hot_most = out.before_most - taken_hot;
   const auto fine = [&in](double mm) { return fine_text(mm, in.unit); };
   out.verdict = fmt::format("Left inside: {} to {} cold, {} to {} warm.", fine(out.cold_least),
                             fine(out.cold_most), fine(out.hot_least), fine(out.hot_most));
@@ -102,6 +108,11 @@ BearingResult bearing_clearance(const BearingInput& in) {
     out.verdict += " It runs preloaded and will wear: a lighter fit, or a bearing with more clearance (C3).";
   else if (out.hot_least < 0)
     out.verdict += " A tight one may run preloaded when warm: choose by feel, or take C3.";
+  if (out.housing_interference_hot < 0 && in.temperature > 21)
+    out.verdict +=
+        fmt::format(" At {} \u00B0C the outer ring is loose in the {} by {}: it may creep round unless "
+                    "it is held.",
+                    number_text(in.temperature, 0), in.housing->name, fine(-out.housing_interference_hot));
   out.ok = true;
   return out;
 }

@@ -22,16 +22,19 @@ struct BearingInput {
   const Solid* shaft = nullptr;
   const Solid* housing = nullptr;
   double inner_hotter =
-      0;                ///< K the inner ring runs hotter than the outer: 5 to 10 is usual (common practice)
-  Unit unit = Unit::mm; ///< of the words
+      0; ///< K the inner ring runs hotter than the outer: 5 to 10 is usual (common practice)
+  double temperature = 20; ///< °C of shaft, housing and rings at work: the metals grow differently
+  Unit unit = Unit::mm;    ///< of the words
 };
 
 struct BearingResult {
   bool ok = false;
   std::string message;
   double before_least = 0, before_most = 0;
-  double inner_grows = 0, outer_shrinks = 0; ///< at the raceways
-  double by_heat = 0;                        ///< taken off by the warmer inner ring
+  double inner_grows = 0, outer_shrinks = 0;         ///< at the raceways, at 20 °C
+  double inner_grows_hot = 0, outer_shrinks_hot = 0; ///< the same at work
+  double housing_interference_hot = 0;               ///< of the outer ring at work; below 0: loose by that
+  double by_heat = 0;                                ///< taken off by the warmer inner ring
   double cold_least = 0, cold_most = 0, hot_least = 0, hot_most = 0;
   std::string verdict;
 };

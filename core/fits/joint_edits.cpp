@@ -1,6 +1,7 @@
 #include "fits/joint_edits.h"
 
 #include "build/words.h"
+#include "drawing/dimension_limits.h"
 #include "fits/fit.h"
 #include "quantity/text.h"
 #include "threads/threads.h"
@@ -39,6 +40,18 @@ Id typed_part(const Joint& joint, const char* side, const LimitsResult& size, do
   made.emplace_back(Piece{next, 1});
   made.emplace_back(d);
   return next + 2;
+}
+
+std::string basis_of(const std::string& code) {
+  return (code.find('/') != std::string::npos ? "ISO 286 " : "ANSI B4.1 ") + code;
+}
+
+/// The classes of "H7/g6" stand by the dimensions' names; "RC4" names none of theirs.
+FitLimits limits_by(double nominal, const std::string& code, const Deviations& hole,
+                    const Deviations& shaft) {
+  const auto at = code.find('/');
+  if (at == std::string::npos) return {nominal, hole, shaft, {}, {}};
+  return {nominal, hole, shaft, code.substr(0, at), code.substr(at + 1)};
 }
 
 } // namespace
@@ -138,15 +151,41 @@ ChangedJoint with_fit(const Build& build, Joint joint, const std::string& code) 
   if (!read.ok) return {joint, read.message};
   joint.least = read.fit.least();
   joint.most = read.fit.most();
-  joint.basis = (read.fit.code.find('/') != std::string::npos ? "ISO 286 " : "ANSI B4.1 ") + read.fit.code;
-  return {joint, {}};
+  const auto& code_read = read.fit.code;
+  joint.basis = basis_of(code_read);
+  return {joint, {}, limits_by(hole->nominal, code_read, read.fit.hole, read.fit.shaft)};
 }
 
-Joint with_proposal(Joint joint, const Proposal& proposal) {
+ChangedJoint with_proposal(const Build& build, Joint joint, const Proposal& proposal) {
   joint.least = proposal.least;
   joint.most = proposal.most;
   joint.basis = proposal.basis;
-  return joint;
+  ChangedJoint out{joint, {}};
+  const auto* hole = build.find<Dimension>(joint.hole);
+  if (proposal.has_limits && hole != nullptr)
+    out.limits = {hole->nominal, proposal.hole, proposal.shaft, proposal.hole_class, proposal.shaft_class};
+  return out;
+}
+
+Edit keep_joint(const Build& build, Id id, const ChangedJoint& changed, const std::string& what,
+                const std::string& at) {
+  auto edit = change(build, id, changed.joint, what);
+  if (!changed.limits) return edit;
+  const auto& limits = *changed.limits;
+  const auto give = [&](Id dimension, const Deviations& to, const std::string& name) {
+    const auto* now = build.find<Dimension>(dimension);
+    if (now == nullptr) return;
+    const auto taken =
+        drawing::set_limits(build, dimension,
+                            drawing::with_limits(*now, limits.nominal + to.lower, limits.nominal + to.upper,
+                                                 name, limits.nominal),
+                            at);
+    edit.changes.insert(edit.changes.end(), taken.changes.begin(), taken.changes.end());
+    if (edit.label.empty()) edit.label = what + " of " + changed.joint.name;
+  };
+  give(changed.joint.hole, limits.hole, limits.hole_class);
+  give(changed.joint.shaft, limits.shaft, limits.shaft_class);
+  return edit;
 }
 
 } // namespace datrin::fits

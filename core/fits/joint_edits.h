@@ -6,6 +6,7 @@
 #include "fits/purpose.h"
 #include "quantity/limits.h"
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -36,10 +37,19 @@ struct StatedJoint {
 /// dimension.
 StatedJoint state_joint(const build::Build& build, const JointInput& input, const LimitsOptions& options);
 
+/// Limits that hole and shaft take with the joint's clearance: deviations from `nominal`, and the class they
+/// came from ("H7"; empty: none of its own).
+struct FitLimits {
+  double nominal = 0;
+  Deviations hole, shaft;
+  std::string hole_class, shaft_class;
+};
+
 /// A joint with something changed, or why it cannot be.
 struct ChangedJoint {
   build::Joint joint;
   std::string wrong;
+  std::optional<FitLimits> limits{}; ///< that its dimensions take as well
   bool ok() const { return wrong.empty(); }
 };
 
@@ -51,8 +61,14 @@ ChangedJoint with_hole(const build::Build& build, build::Joint joint, build::Id 
 ChangedJoint with_shaft(build::Joint joint, build::Id dimension);
 /// Typed limits have no basis.
 ChangedJoint with_clearance(build::Joint joint, double least, double most);
-/// "H7/g6" or "RC4", at the size of its hole.
+/// "H7/g6" or "RC4", at the size of its hole; hole and shaft take its limits.
 ChangedJoint with_fit(const build::Build& build, build::Joint joint, const std::string& code);
-build::Joint with_proposal(build::Joint joint, const Proposal& proposal);
+/// A proposal with limits of its own gives them to hole and shaft; a rule states the clearance only.
+ChangedJoint with_proposal(const build::Build& build, build::Joint joint, const Proposal& proposal);
+
+/// Keeps the joint `id` as changed, and the limits of its hole and shaft with it, in one edit. What a
+/// dimension was goes into its history.
+build::Edit keep_joint(const build::Build& build, build::Id id, const ChangedJoint& changed,
+                       const std::string& what, const std::string& at);
 
 } // namespace datrin::fits

@@ -8,4 +8,14 @@ const Solid* metal_of(const build::Build& build, build::Id dimension) {
   return part ? find_solid(part->material).solid : nullptr;
 }
 
+const Solid* hole_metal(const build::Build& build, const build::Joint& joint) {
+  return joint.purpose == build::JointPurpose::bearing_shaft ? find_solid("steel").solid
+                                                             : metal_of(build, joint.hole);
+}
+
+const Solid* shaft_metal(const build::Build& build, const build::Joint& joint) {
+  return joint.purpose == build::JointPurpose::bearing_housing ? find_solid("steel").solid
+                                                               : metal_of(build, joint.shaft);
+}
+
 } // namespace datrin::fits

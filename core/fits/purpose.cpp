@@ -108,6 +108,10 @@ void add_fit(ProposeResult& out, const ProposeInput& in, const std::string& code
   p.name = name;
   p.basis = (code.find('/') != std::string::npos ? "ISO 286 " : "ANSI B4.1 ") + read.fit.code;
   p.has_limits = true;
+  if (const auto at = read.fit.code.find('/'); at != std::string::npos) {
+    p.hole_class = read.fit.code.substr(0, at);
+    p.shaft_class = read.fit.code.substr(at + 1);
+  }
   p.hole = read.fit.hole;
   p.shaft = read.fit.shaft;
   p.least = read.fit.least();
@@ -158,6 +162,7 @@ void add_bearing(ProposeResult& out, const ProposeInput& in) {
   p.has_limits = true;
   p.hole = housing ? *own : ring;
   p.shaft = housing ? ring : *own;
+  (housing ? p.hole_class : p.shaft_class) = code;
   p.least = p.hole.lower - p.shaft.upper;
   p.most = p.hole.upper - p.shaft.lower;
   out.proposals.push_back(std::move(p));
@@ -166,8 +171,12 @@ void add_bearing(ProposeResult& out, const ProposeInput& in) {
 } // namespace
 
 bool is_over_a_thread(JointPurpose purpose) {
-  return purpose == JointPurpose::thread || purpose == JointPurpose::bolt_clearance ||
-         purpose == JointPurpose::shoulder_clearance;
+  return purpose == JointPurpose::thread || purpose == JointPurpose::bolt_clearance;
+}
+
+bool is_over_a_thread(const build::Joint& joint) {
+  return is_over_a_thread(joint.purpose) ||
+         (joint.purpose == JointPurpose::shoulder_clearance && joint.shaft == 0 && !joint.thread.empty());
 }
 
 bool is_pressed(JointPurpose purpose) {
@@ -218,7 +227,7 @@ ProposeResult propose(const ProposeInput& in) {
   p.least = rule(in.purpose, "least_thou", "least_per_inch", in.nominal);
   p.most = rule(in.purpose, "most_thou", "most_per_inch", in.nominal);
   p.name = "shop's rule of thumb";
-  if (is_over_a_thread(in.purpose)) {
+  if (is_over_a_thread(in.purpose) || in.purpose == JointPurpose::shoulder_clearance) {
     const auto found = threads::find(in.thread);
     if (found.thread != nullptr) {
       p.reach = reach_drill(
@@ -262,11 +271,14 @@ std::vector<Method> methods(const MethodInput& in) {
   };
   const std::string apart = in.comes_apart ? "it must come apart again" : "";
   const std::string blocked = in.through ? "it would stand in the bore, where something passes through" : "";
+  const std::string loose = in.least && *in.least >= 0 ? "the fit has clearance: nothing would press" : "";
+  const std::string tight = in.least && *in.least < 0 ? "there is no room for it: the fit presses" : "";
   const std::string seen = in.looks ? "it shows on the face that is looked at" : "";
   return {
-      {"press", apart, "in line, with a pilot; measure both first"},
-      {"shrink", apart, "hot parts burn: tongs, gloves off the machine, and a stop set beforehand"},
-      {"retaining compound", first({apart, hot(150, "compound")}),
+      {"press", first({apart, loose}), "in line, with a pilot; measure both first"},
+      {"shrink", first({apart, loose}),
+       "hot parts burn: tongs, gloves off the machine, and a stop set beforehand"},
+      {"retaining compound", first({apart, tight, hot(150, "compound")}),
        "a slip fit of 1 to 3 thou, clean and dry; heat loosens it; follow the maker's sheet"},
       {"soft solder", first({hot(150, "solder"), seen}), "tin both, flux washed off"},
       {"silver solder", first({apart, seen}), "both go soft and move: before finishing; fumes, ventilate"},

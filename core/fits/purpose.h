@@ -5,6 +5,7 @@
 #include "build/records.h"
 #include "fits/fit.h"
 
+#include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -15,6 +16,8 @@ using build::JointPurpose;
 
 /// Purposes that are one hole over a thread or its screw, without a shaft of the build.
 bool is_over_a_thread(JointPurpose purpose);
+/// Whether `joint` is one: by its purpose, or a shoulder that is a screw's.
+bool is_over_a_thread(const build::Joint& joint);
 
 /// Purposes meant to hold by interference.
 bool is_pressed(JointPurpose purpose);
@@ -25,8 +28,9 @@ struct Proposal {
   std::string basis;       ///< what a joint keeps: "ISO 286 H7/f7"
   bool has_limits = false; ///< hole and shaft have limits of their own; a rule states the clearance only
   Deviations hole, shaft;
-  double least = 0, most = 0; ///< clearance
-  std::string reach;          ///< which tools of the shop reach it, or what to buy
+  std::string hole_class, shaft_class; ///< "H7", "f7"; empty: they have no name of their own
+  double least = 0, most = 0;          ///< clearance
+  std::string reach;                   ///< which tools of the shop reach it, or what to buy
   bool owned = false;
 };
 
@@ -61,10 +65,11 @@ struct Method {
 };
 
 struct MethodInput {
-  bool comes_apart = false; ///< must come apart again
-  bool through = false;     ///< something passes through the bore
-  bool looks = false;       ///< the face beside it is looked at
-  double temperature = 20;  ///< °C at work
+  bool comes_apart = false;      ///< must come apart again
+  bool through = false;          ///< something passes through the bore
+  bool looks = false;            ///< the face beside it is looked at
+  double temperature = 20;       ///< °C at work
+  std::optional<double> least{}; ///< mm of clearance there is to be at least; below 0: interference
 };
 
 std::vector<Method> methods(const MethodInput& input);

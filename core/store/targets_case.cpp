@@ -1,5 +1,6 @@
 #include "store/targets_case.h"
 
+#include "chains/conflicts.h"
 #include "quantity/length_text.h"
 #include "quantity/text.h"
 
@@ -150,10 +151,9 @@ std::string targets_result_text(const TargetsCase& targets_case, const chains::T
   text += "\nHeld by\n";
   for (const auto& hold : result.held_by)
     text += fmt::format("{:<48} {:>5.1f} %\n", hold.limit, 100 * hold.share);
-  const auto changes = chains::least_changes(in, result);
-  if (!changes.empty()) text += "\nWhat would end it, one of\n";
-  for (const auto& change : changes)
-    text += fmt::format("{:<48} wider by {}\n", change.limit, length_text(change.by, unit, figures));
+  const auto conflicts = chains::conflicts(in, result);
+  if (!conflicts.empty()) text += "\nWhat would end it\n";
+  for (const auto& conflict : conflicts) text += chains::conflict_words(in, conflict, unit) + "\n";
   return text;
 }
 

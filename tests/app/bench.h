@@ -52,7 +52,7 @@ protected:
         std::make_unique<QSettings>(folder.filePath("settings.ini"), QSettings::IniFormat));
     window->resize(1280, 800);
     window->show();
-    (void)QTest::qWaitForWindowActive(window.get());
+    take_the_keyboard();
   }
 
   /// The demo build as a file of this test's own; opened.
@@ -69,6 +69,12 @@ protected:
       }
     }
     ASSERT_TRUE(window->open_build(path)) << window->message().toStdString();
+    take_the_keyboard();
+  }
+  /// Where opening took long enough to be told of, what told it had the keyboard.
+  void take_the_keyboard() {
+    window->activateWindow();
+    (void)QTest::qWaitForWindowActive(window.get());
   }
   QString demo_path() const { return folder.filePath("demo.datrin"); }
 
@@ -84,8 +90,7 @@ protected:
   /// A key pressed in the window, as the person would: to whatever has the keyboard. A button's shortcut
   /// shows the press for a tenth of a second before it acts.
   void press(int key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) {
-    window->activateWindow();
-    (void)QTest::qWaitForWindowActive(window.get());
+    take_the_keyboard();
     QTest::qWait(5); // what was just put into a layout is shown when events are next looked at
     auto* to = QApplication::focusWidget() ? QApplication::focusWidget() : window.get();
     QTest::keyClick(to, static_cast<Qt::Key>(key), modifiers);

@@ -78,18 +78,90 @@ TEST_F(Joints, BoreMeasuredOverPinFollowsJointCloses) {
 TEST_F(Joints, ABoreFarOverAsksTheDrawingToGiveWay) {
   choose("Eccentric on shaft");
   auto* make = page().make();
-  EXPECT_FALSE(make->depart_button()->isVisible());
+  EXPECT_FALSE(make->widen_button()->isVisible());
   without_instrument();
   enter(make->hole_edit(), "17.080 \u00B10.003", Qt::Key_Return);
-  EXPECT_TRUE(make->depart_button()->isVisible());
+  EXPECT_TRUE(make->widen_button()->isVisible());
+  EXPECT_TRUE(make->follow_button()->isVisible());
   EXPECT_TRUE(make->was_text().contains("over its drawing limit")) << make->was_text().toStdString();
-  QTest::mouseClick(make->depart_button(), Qt::LeftButton);
+  // 17.080 less the most of H7/g6 at 17, 0.035, against 17 g6's upper 16.994: 0.051 short (ISO 286-2).
+  EXPECT_TRUE(make->was_text().contains("the upper limit of Crankshaft, eccentric seat must grow by 0.0510"))
+      << make->was_text().toStdString();
+  QTest::mouseClick(make->widen_button(), Qt::LeftButton);
   const auto* d = b().find<build::Dimension>(page().state().joint.shaft);
   EXPECT_EQ(d->reason, "departs from the drawing for Eccentric on shaft");
   EXPECT_EQ(d->source, build::DimensionSource::mate);
   ASSERT_EQ(d->history.size(), 1U);
   EXPECT_EQ(d->history[0].was, "17 mm g6");
-  EXPECT_GE(room("Eccentric on shaft"), -1e-6);
+  // Widened to the very number, the limit pulled it back from the middle of the joint: 17.080 less the middle
+  // of 6 to 35 \u00B5m.
+  EXPECT_NEAR(make->figure_text().toDouble(), 17.0595, 0.0006);
+  EXPECT_GE(room("Eccentric on shaft"), 0.999);
+}
+
+// "Widen" overwrote what the person had written.
+TEST_F(Joints, AReasonThatWasTypedStays) {
+  choose("Eccentric on shaft");
+  const auto shaft = page().state().joint.shaft;
+  auto typed = *b().find<build::Dimension>(shaft);
+  typed.reason = "as the old one";
+  window->document().apply(build::change(b(), shaft, typed, "Reason"));
+  without_instrument();
+  enter(page().make()->hole_edit(), "17.080 \u00B10.003", Qt::Key_Return);
+  QTest::mouseClick(page().make()->widen_button(), Qt::LeftButton);
+  EXPECT_EQ(b().find<build::Dimension>(shaft)->reason,
+            "as the old one; departs from the drawing for Eccentric on shaft");
+}
+
+TEST_F(Joints, TheDrawingFollowsTheMate) {
+  choose("Eccentric on shaft");
+  const auto shaft = page().state().joint.shaft;
+  const auto was = *b().find<build::Dimension>(shaft);
+  without_instrument();
+  auto* make = page().make();
+  enter(make->hole_edit(), "17.080 \u00B10.003", Qt::Key_Return);
+  const double wanted = 17.0595; // as above
+  QTest::mouseClick(make->follow_button(), Qt::LeftButton);
+  const auto& now = *b().find<build::Dimension>(shaft);
+  EXPECT_EQ(now.lower, was.lower); // the tolerance stays
+  EXPECT_EQ(now.upper, was.upper);
+  EXPECT_EQ(now.tolerance, "g6");
+  EXPECT_NEAR((now.least() + now.most()) / 2, wanted, 0.0006);
+  EXPECT_NEAR(make->figure_text().toDouble(), wanted, 0.0006);
+  press(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(*b().find<build::Dimension>(shaft), was);
+}
+
+// Only the joint's clearance was taken; the dimensions stayed without limits. ISO 286-2 at 17 mm: H8 +0.027,
+// e8 -0.032 to -0.059; ANSI B4.1 RC4 at 0.669 in: hole +1.0, shaft -0.6 to -1.3 thou (from memory).
+TEST_F(Joints, ACodeGivesHoleAndShaftTheirLimitsByTabAndByEnter) {
+  choose("Eccentric on shaft");
+  window->show_face(1);
+  const auto joint = page().state().joint;
+  const auto limits = [&](build::Id id) {
+    const auto* d = b().find<build::Dimension>(id);
+    return std::tuple(d->lower, d->upper, d->tolerance);
+  };
+  const auto was_hole = limits(joint.hole), was_shaft = limits(joint.shaft);
+  for (const auto key : {Qt::Key_Tab, Qt::Key_Return}) {
+    enter(page().fit()->code_edit(), "H8/e8", key);
+    EXPECT_NEAR(std::get<1>(limits(joint.hole)), 0.027, 1e-12);
+    EXPECT_EQ(std::get<2>(limits(joint.hole)), "H8");
+    EXPECT_NEAR(std::get<0>(limits(joint.shaft)), -0.059, 1e-12);
+    EXPECT_NEAR(std::get<1>(limits(joint.shaft)), -0.032, 1e-12);
+    EXPECT_EQ(std::get<2>(limits(joint.shaft)), "e8");
+    EXPECT_EQ(page().state().joint.basis, "ISO 286 H8/e8");
+    press(Qt::Key_Z, Qt::ControlModifier); // one step
+    EXPECT_EQ(limits(joint.hole), was_hole);
+    EXPECT_EQ(limits(joint.shaft), was_shaft);
+    EXPECT_EQ(page().state().joint, joint);
+  }
+  enter(page().fit()->code_edit(), "RC4", Qt::Key_Tab);
+  EXPECT_NEAR(std::get<1>(limits(joint.hole)), 0.0254, 1e-9);
+  EXPECT_NEAR(std::get<0>(limits(joint.shaft)), -1.3 * 0.0254, 1e-9);
+  EXPECT_EQ(std::get<2>(limits(joint.shaft)), "");
+  enter(page().fit()->code_edit(), "H7/q6", Qt::Key_Tab); // refused: its words stay to be mended
+  EXPECT_EQ(page().fit()->code_edit()->text(), "H7/q6");
 }
 
 TEST_F(Joints, ReadingsAsThePersonTakesThem) {
@@ -196,7 +268,9 @@ TEST_F(Joints, ProposalsSideBySideAndByCode) {
   EXPECT_TRUE(fit->words().contains("there is no class q6 at 5 mm")) << fit->words().toStdString();
   // Limits that exclude each other.
   enter(fit->least_field()->edit(), "0.5", Qt::Key_Return);
-  EXPECT_TRUE(fit->words().contains("nothing could be right")) << fit->words().toStdString();
+  EXPECT_TRUE(fit->least_field()->message().contains("nothing could be right. It stays -0.009 mm."))
+      << fit->least_field()->message().toStdString();
+  EXPECT_EQ(fit->least_field()->edit()->text(), "0.5"); // there to be mended
   EXPECT_NEAR(b().find<build::Joint>(joint("Piston on rod"))->least, -0.009, 1e-9);
 }
 

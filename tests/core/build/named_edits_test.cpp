@@ -128,7 +128,7 @@ TEST_F(NamedEdits, LimitsKeepTheirHistory) {
   EXPECT_TRUE(drawing::set_limits(b, added.id, limits("12 H8").dimension, "x").empty());
   EXPECT_FALSE(limits("12 Q7").ok());
   // The drawing gives way at its upper limit.
-  carry_out(drawing::depart(b, added.id, 0.010, "the pin", "2026-01-04T10:00:00Z"),
+  carry_out(drawing::widen(b, added.id, 0.010, "the pin", "2026-01-04T10:00:00Z"),
             "Departure from the drawing of dimension 1");
   EXPECT_NEAR(b.find<Dimension>(added.id)->most(), 12 + 0.027 + 0.010, 1e-12); // H8 at 12 mm: ISO 286-2
   EXPECT_NEAR(b.find<Dimension>(added.id)->least(), 12, 1e-12);

@@ -224,7 +224,7 @@ TEST(Targets, FunctionFirstDepartsFromTheDrawingByTheLeast) {
   EXPECT_NEAR(targets(in, {true}).target(1)->make, targets(in).target(1)->make, 1e-9);
 }
 
-TEST(Targets, WhatFightsAndTheLeastThatEndsIt) {
+TEST(Targets, WhatFights) {
   TargetsInput in;
   in.dimensions.push_back({"shaft", 12, 11.9, 12.1, 0.005, {}, 0});
   in.dimensions.push_back({"bush A", 12, 11.9, 12.1, 0.005, 12.030, 0.001});
@@ -236,14 +236,6 @@ TEST(Targets, WhatFightsAndTheLeastThatEndsIt) {
   ASSERT_EQ(result.held_by.size(), 2U);
   EXPECT_EQ(std::min(result.held_by[0].limit, result.held_by[1].limit), "A:max");
   EXPECT_EQ(std::max(result.held_by[0].limit, result.held_by[1].limit), "B:min");
-  const auto changes = least_changes(in, result);
-  ASSERT_EQ(changes.size(), 2U);
-  // Easing A's upper limit by that much makes it just feasible, by less it does not.
-  for (const double factor : {0.99, 1.01}) {
-    auto eased = in;
-    eased.conditions[0].most += factor * (changes[0].limit == "A:max" ? changes[0].by : changes[1].by);
-    EXPECT_EQ(targets(eased).feasible, factor > 1);
-  }
 }
 
 TEST(Targets, FreeOnesStayAtTheirNominalAndOneSidedConditionsWork) {

@@ -8,14 +8,14 @@ using namespace datrin;
 
 namespace {
 
-LimitsResult read(const char* text, Unit unit = Unit::mm) {
+LimitsResult limits_of(const char* text, Unit unit = Unit::mm) {
   LimitsOptions options;
   options.length.bare_unit = unit;
   return parse_limits(text, options);
 }
 
 void expect_limits(const char* text, double nominal, double lower, double upper, Unit unit = Unit::mm) {
-  const auto r = read(text, unit);
+  const auto r = limits_of(text, unit);
   ASSERT_TRUE(r.ok) << text << ": " << r.message;
   EXPECT_NEAR(r.nominal, nominal, 1e-9) << text;
   EXPECT_NEAR(r.lower, lower, 1e-9) << text;
@@ -46,7 +46,7 @@ TEST(Limits, AsPeopleWriteThem) {
 
 // Common practice: 0.3150 +0.005/-0 in, so go 0.3150 and no-go 0.3200.
 TEST(Limits, GoAndNoGoOfAGaugePin) {
-  const auto r = read("0.3150 +0.005/-0", Unit::inch);
+  const auto r = limits_of("0.3150 +0.005/-0", Unit::inch);
   ASSERT_TRUE(r.ok) << r.message;
   EXPECT_NEAR((r.nominal + r.lower) / 25.4, 0.3150, 1e-9);
   EXPECT_NEAR((r.nominal + r.upper) / 25.4, 0.3200, 1e-9);
@@ -64,17 +64,18 @@ TEST(Limits, GeneralClassForANominalWrittenAlone) {
 }
 
 TEST(Limits, NonsenseIsRefusedWithItsReason) {
-  EXPECT_EQ(read("").message, "write a dimension, like 12 H7, 12 \u00B10.05 or 12 +0.018/0");
-  EXPECT_EQ(read("12 \u00B1").message, "after \u00B1 comes how much, like 12 \u00B10.05");
-  EXPECT_EQ(read("12 \u00B1 -0.05").message, "after \u00B1 comes a length without a sign");
-  EXPECT_EQ(read("12 \u00B10.05 \u00B10.1").message, "\u00B1 stands twice");
-  EXPECT_EQ(read("12 +2 thou/-1").message, "write the unit at both deviations");
-  EXPECT_TRUE(read("12 +2 thou/0").ok);
-  EXPECT_FALSE(read("12 H99").ok);
-  EXPECT_FALSE(read("twelve").ok);
-  EXPECT_FALSE(read("12 +0.018/zero").ok);
-  EXPECT_FALSE(read("\xff").ok);
-  EXPECT_EQ(read("2 v").message, "ISO 2768 states no class v for this size; write the limits themselves");
+  EXPECT_EQ(limits_of("").message, "write a dimension, like 12 H7, 12 \u00B10.05 or 12 +0.018/0");
+  EXPECT_EQ(limits_of("12 \u00B1").message, "after \u00B1 comes how much, like 12 \u00B10.05");
+  EXPECT_EQ(limits_of("12 \u00B1 -0.05").message, "after \u00B1 comes a length without a sign");
+  EXPECT_EQ(limits_of("12 \u00B10.05 \u00B10.1").message, "\u00B1 stands twice");
+  EXPECT_EQ(limits_of("12 +2 thou/-1").message, "write the unit at both deviations");
+  EXPECT_TRUE(limits_of("12 +2 thou/0").ok);
+  EXPECT_FALSE(limits_of("12 H99").ok);
+  EXPECT_FALSE(limits_of("twelve").ok);
+  EXPECT_FALSE(limits_of("12 +0.018/zero").ok);
+  EXPECT_FALSE(limits_of("\xff").ok);
+  EXPECT_EQ(limits_of("2 v").message,
+            "ISO 2768 states no class v for this size; write the limits themselves");
 }
 
 TEST(Limits, DecimalCommasWhereThePersonWritesThem) {
@@ -85,22 +86,22 @@ TEST(Limits, DecimalCommasWhereThePersonWritesThem) {
   ASSERT_TRUE(r.ok) << r.message;
   EXPECT_NEAR(r.nominal, 12.5, 1e-12);
   EXPECT_NEAR(r.lower, -0.002, 1e-12);
-  EXPECT_FALSE(read("12,5 H7").ok);
+  EXPECT_FALSE(limits_of("12,5 H7").ok);
 }
 
 TEST(Limits, ALongTextIsRefusedAtOnce) {
-  EXPECT_EQ(read(std::string(100000, '1').c_str()).message,
+  EXPECT_EQ(limits_of(std::string(100000, '1').c_str()).message,
             "that is too long for a dimension; write one like 12 H7");
-  EXPECT_FALSE(read(("12 +" + std::string(150, '/')).c_str()).ok);
+  EXPECT_FALSE(limits_of(("12 +" + std::string(150, '/')).c_str()).ok);
 }
 
 TEST(Limits, WhatIsShownCanBeTypedAgain) {
   for (const char* text :
        {"12 H7", "12 \u00B10.05", "12 +0.018/0", "10 \u22120.02/\u22120.05", "12", "12 ISO 2768-m"})
     for (const auto unit : {Unit::mm, Unit::inch}) {
-      const auto first = read(text);
+      const auto first = limits_of(text);
       const auto shown = limits_text(first.nominal, first.lower, first.upper, first.tolerance, unit);
-      const auto again = read(shown.c_str(), unit);
+      const auto again = limits_of(shown.c_str(), unit);
       ASSERT_TRUE(again.ok) << shown << ": " << again.message;
       EXPECT_NEAR(again.nominal, first.nominal, 2e-5) << shown;
       EXPECT_NEAR(again.lower, first.lower, 3e-4) << shown;
