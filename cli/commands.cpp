@@ -1,5 +1,7 @@
 #include "commands.h"
 
+#include "sum_command.h"
+
 #include "casting/seat.h"
 #include "chains/targets.h"
 #include "fits/fit.h"
@@ -312,6 +314,14 @@ int run_command(int argc, const char* const* argv, std::ostream& out, std::ostre
                    "the limits of screw and nut as well (ISO 965 6g/6H, ASME B1.1 2A/2B)");
   thread->add_flag("--text", as_text, "print sentences for people instead of JSON");
 
+  SumCall sum_call;
+  auto* sum = app.add_subcommand("sum", "The sums of the bench");
+  sum->add_option("id", sum_call.id, "which, such as taper or bolt-circle");
+  sum->add_option("values", sum_call.values, "its fields, such as large=\"1 1/4 in\" one_in=20");
+  sum->add_option("--unit", sum_call.unit, "mm or in: of numbers written without one, and of the answers");
+  sum->add_flag("--list", sum_call.list, "every sum with its fields");
+  sum->add_flag("--text", sum_call.as_text, "print lines for people instead of JSON");
+
   auto* schema = app.add_subcommand("schema", "The JSON schema of an exported build");
 
   auto* export_ = app.add_subcommand("export", "Write a build as one JSON file");
@@ -341,6 +351,7 @@ int run_command(int argc, const char* const* argv, std::ostream& out, std::ostre
   if (chain->parsed()) return run_chain(path, as_text, out, err);
   if (fit->parsed()) return run_fit(fit_call, as_text, out, err);
   if (thread->parsed()) return run_thread(thread_name, with_limits, as_text, out, err);
+  if (sum->parsed()) return run_sum(sum_call, out, err);
   if (schema->parsed()) {
     out << store::build_schema();
     return answer_yes;

@@ -18,6 +18,13 @@ QComboBox* choice_box(const QString& name, const QStringList& items) {
   return box;
 }
 
+void type_into(QLineEdit& field, const QString& text) {
+  field.setFocus();
+  field.selectAll();
+  field.insert(text);
+  field.setModified(true);
+}
+
 QLineEdit* text_field(const QString& name, const QString& hint) {
   auto* edit = new QLineEdit;
   edit->setAccessibleName(name);

@@ -19,6 +19,9 @@ QComboBox* choice_box(const QString& accessible_name, const QStringList& items =
 /// A text field.
 QLineEdit* text_field(const QString& accessible_name, const QString& hint = {});
 
+/// Puts `text` into a field as if it were typed there: it has the keyboard, and keeps it when left.
+void type_into(QLineEdit& field, const QString& text);
+
 /// Label left, field right; below each other where the text is large.
 QWidget* labelled(const QString& label, QWidget* field, int label_width = 84);
 

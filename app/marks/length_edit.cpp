@@ -20,10 +20,22 @@ bool comma_is_decimal() {
   return QLocale().decimalPoint() == QString(",");
 }
 
+std::function<std::optional<NamedSize>(std::string_view)>& named_sizes() {
+  static std::function<std::optional<NamedSize>(std::string_view)> named;
+  return named;
+}
+
 } // namespace
 
 LengthOptions entry_options(Unit unit) {
-  return {.bare_unit = unit, .thread_hole = threads::hole_of, .decimal_comma = comma_is_decimal()};
+  return {.bare_unit = unit,
+          .thread_hole = threads::hole_of,
+          .named = named_sizes(),
+          .decimal_comma = comma_is_decimal()};
+}
+
+void set_named_sizes(std::function<std::optional<NamedSize>(std::string_view)> named) {
+  named_sizes() = std::move(named);
 }
 
 AngleOptions angle_options(TaperOf taper) {

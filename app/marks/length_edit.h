@@ -14,8 +14,10 @@
 namespace datrin::app {
 
 /// Options for reading lengths typed on screen: a bare number is in `unit`; a decimal comma is read where the
-/// person's locale writes one.
+/// person's locale writes one; sizes are known by name where somebody knows them.
 LengthOptions entry_options(Unit unit);
+/// Who knows sizes by name for every field of the window; none: nobody.
+void set_named_sizes(std::function<std::optional<NamedSize>(std::string_view)> named);
 
 /// The same for angles; `taper` says what "1 in 12" is of where the words do not.
 AngleOptions angle_options(TaperOf taper = TaperOf::slope);

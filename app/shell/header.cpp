@@ -2,9 +2,12 @@
 
 #include "app/casting/piece_state.h"
 #include "app/marks/column.h"
+#include "app/marks/fields.h"
 #include "app/marks/length_field.h"
 #include "app/theme.h"
 #include "build/edit_drawing.h"
+#include "quantity/expression.h"
+#include "quantity/nearest.h"
 #include "sheets/figures.h"
 
 #include <QApplication>
@@ -12,6 +15,8 @@
 #include <QKeyEvent>
 #include <QPainter>
 #include <QShortcut>
+
+#include <cmath>
 
 namespace datrin::app {
 
@@ -63,17 +68,15 @@ Reckoner::Reckoner(Document& document, QWidget* parent)
   row->addWidget(edit_);
   edit_->setPlaceholderText("Reckon\u2026   Ctrl K");
   edit_->setAccessibleName("Reckoner");
-  edit_->setToolTip("A sum of lengths, units mixed: 3 mm + 9/16 in. Enter answers, Ctrl+Enter puts the "
-                    "answer into the field you came from");
+  edit_->setToolTip(
+      "Anything that can be reckoned, units mixed: 3 mm + 9/16 in, bore/2 + 3 mm, sqrt(3^2 + 4^2), "
+      "0.125 in/ft x 5 in. Enter answers, Ctrl+Enter puts the answer into the field you came from");
   edit_->setFixedWidth(theme().large() ? 150 : theme().ipx(150));
   setFocusProxy(edit_);
   connect(edit_, &QLineEdit::returnPressed, this, [this] {
     reckon();
     if (!answer_.isEmpty() && from_ && QApplication::keyboardModifiers().testFlag(Qt::ControlModifier)) {
-      from_->setFocus();
-      from_->selectAll();
-      from_->insert(qt(length_entry_text(mm_, document_.unit())));
-      from_->setModified(true);
+      type_into(*from_, qt(length_entry_text(mm_, document_.unit())));
     }
   });
 }
@@ -86,17 +89,30 @@ void Reckoner::call() {
 }
 
 void Reckoner::reckon() {
-  const auto length = parse_length(edit_->text().toStdString(), entry_options(document_.unit()));
+  const auto unit = document_.unit();
+  const auto length = datrin::reckon(edit_->text().toStdString(), entry_options(unit));
+  answer_.clear();
   if (!length.ok()) {
-    answer_.clear();
     emit answered(filled("Column %1: %2", length.column, qt(length.message)), true);
     return;
   }
-  mm_ = length.mm;
-  answer_ = QString("%1 = %2").arg(
-      qt(length.understood),
-      qt(length_text_both(mm_, document_.unit(), {.decimals_mm = 3, .decimals_inch = 5})));
-  emit answered(answer_, false);
+  mm_ = length.value;
+  if (length.power != 1) { // an answer, but none for a field
+    const double in_unit = length.value / std::pow(to_mm(1, unit), length.power);
+    const auto power =
+        length.power == 0 ? QString() : QString(" %1^%2").arg(qt(unit_name(unit))).arg(length.power);
+    emit answered(filled("%1 = %2%3, %4", qt(length.understood), qt(number_text(in_unit, 4)), power,
+                         qt(power_words(length.power))),
+                  false);
+    return;
+  }
+  double step = unit == Unit::mm ? 0.01 : mm_per_thou;
+  if (const auto machines = document_.build().machines();
+      !machines.empty() && machines.front().second.resolution > 0)
+    step = machines.front().second.resolution;
+  answer_ = filled("%1 = %2", qt(length.understood),
+                   qt(length_text_both(mm_, unit, {.decimals_mm = 3, .decimals_inch = 5})));
+  emit answered(answer_ + "; " + qt(nearest_words(mm_, unit, step)), false);
 }
 
 Header::Header(Document& document, QMenu* menu, QWidget* parent)

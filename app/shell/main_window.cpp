@@ -2,6 +2,8 @@
 
 #include "app/drawing/quick_start_dialog.h"
 #include "app/marks/column.h"
+#include "app/marks/fields.h"
+#include "app/marks/length_edit.h"
 #include "app/marks/waiting.h"
 #include "app/shop/shop_dialog.h"
 #include "app/shop/sums_dialog.h"
@@ -9,11 +11,13 @@
 #include "app/theme.h"
 #include "build/edit_drawing.h"
 #include "build/quick_start.h"
+#include "drawing/named_sizes.h"
 #include "sheets/figures.h"
 #include "store/build_json.h"
 #include "store/text_file.h"
 
 #include <QApplication>
+#include <QClipboard>
 #include <QCloseEvent>
 #include <QDialog>
 #include <QDropEvent>
@@ -23,6 +27,7 @@
 #include <QKeyEvent>
 #include <QMimeData>
 #include <QPlainTextEdit>
+#include <QPointer>
 #include <QShortcut>
 
 #include <algorithm>
@@ -37,6 +42,9 @@ MainWindow::MainWindow(std::unique_ptr<QSettings> settings, QWidget* parent)
   set_theme(*qApp, settings_->value("dark", false).toBool(), settings_->value("text_scale", 1.0).toDouble());
   setWindowTitle("Datrin");
   qApp->installEventFilter(this);
+  set_named_sizes([this](std::string_view text) {
+    return drawing::size_named(document_.build(), document_.part(), text);
+  });
   make_actions();
   make_interface();
   resize(1280, 800);
@@ -60,6 +68,7 @@ void MainWindow::finish_typing() {
 
 MainWindow::~MainWindow() {
   finish_typing();
+  set_named_sizes({});
   disconnect(&document_, nullptr, this, nullptr);
   delete centralWidget(); // pages hold on to the document
 }
@@ -392,7 +401,17 @@ void MainWindow::show_threads() {
 }
 
 void MainWindow::show_sums() {
-  SumsDialog(document_.is_open() ? document_.unit() : Unit::mm, this).exec();
+  const QPointer<QLineEdit> from = qobject_cast<QLineEdit*>(QApplication::focusWidget());
+  const Unit unit = document_.is_open() ? document_.unit() : Unit::mm;
+  SumsDialog dialog(unit, this);
+  if (dialog.exec() != QDialog::Accepted || !dialog.taken()) return;
+  const auto answer = qt(length_entry_text(*dialog.taken(), unit));
+  if (from && !from->isReadOnly()) {
+    type_into(*from, answer);
+  } else {
+    QApplication::clipboard()->setText(answer);
+    tell(filled("%1 is copied.", answer), false);
+  }
 }
 
 bool MainWindow::import_json(const QString& path, const QString& to) {

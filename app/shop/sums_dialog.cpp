@@ -4,6 +4,7 @@
 #include "app/marks/fields.h"
 #include "app/marks/length_edit.h"
 #include "app/theme.h"
+#include "bench/sum_text.h"
 #include "sheets/figures.h"
 
 #include <QHBoxLayout>
@@ -18,7 +19,8 @@ SumsDialog::SumsDialog(Unit unit, QWidget* parent)
     : QDialog(parent), unit_(unit),
       search_(text_field("Look for a sum", "look for: drill, taper, square\u2026")), list_(new QListWidget),
       title_(new QLabel), what_for_(muted_label()), verdict_(words_label()), fields_box_(new QVBoxLayout),
-      answers_(plain_table("Answers", {"Answer", "", "", "How"}, 1)) {
+      answers_(plain_table("Answers", {"Answer", "", "", "How"}, 1)),
+      take_(new QPushButton("Take this answer")) {
   setWindowTitle("Sums of the bench");
   resize(theme().ipx(960), theme().ipx(520));
   auto* row = new QHBoxLayout(this);
@@ -44,6 +46,15 @@ SumsDialog::SumsDialog(Unit unit, QWidget* parent)
   answers_->setColumnWidth(2, theme().ipx(84));
   right->addWidget(answers_, 1);
   right->addWidget(verdict_);
+  auto* below = new QHBoxLayout;
+  below->addStretch(1);
+  below->addWidget(take_);
+  right->addLayout(below);
+  take_->setToolTip(
+      "The chosen answer, into the field you came from; without one it is copied. Enter on it does "
+      "the same");
+  connect(take_, &QPushButton::clicked, this, &SumsDialog::take);
+  connect(answers_, &QTableWidget::cellActivated, this, [this] { take(); });
   row->addLayout(right, 3);
   connect(search_, &QLineEdit::textChanged, this, [this] { fill_list(); });
   connect(search_, &QLineEdit::returnPressed, this, [this] {
@@ -51,6 +62,21 @@ SumsDialog::SumsDialog(Unit unit, QWidget* parent)
   });
   connect(list_, &QListWidget::currentRowChanged, this, [this] { show_sum(); });
   fill_list();
+}
+
+std::map<std::string, std::vector<QString>>& SumsDialog::kept_values() {
+  static std::map<std::string, std::vector<QString>> kept;
+  return kept;
+}
+
+void SumsDialog::take() {
+  const auto* item = answers_->currentRow() < 0 ? nullptr : answers_->item(answers_->currentRow(), 0);
+  if (item == nullptr || !item->data(Qt::UserRole).isValid()) {
+    verdict_->setText("Choose an answer that is a length.");
+    return;
+  }
+  taken_ = item->data(Qt::UserRole).toDouble();
+  accept();
 }
 
 const bench::Sum* SumsDialog::current() const {
@@ -69,8 +95,7 @@ void SumsDialog::fill_list() {
   list_->clear();
   QString group;
   for (const auto& sum : bench::sums()) {
-    const auto all = qt(sum.title) + " " + qt(sum.words) + " " + qt(sum.group);
-    if (!wanted.isEmpty() && !all.contains(wanted, Qt::CaseInsensitive)) continue;
+    if (!bench::is_called(sum, wanted.toStdString())) continue;
     if (qt(sum.group) != group) {
       group = qt(sum.group);
       auto* head = new QListWidgetItem(group.toUpper(), list_);
@@ -98,6 +123,7 @@ void SumsDialog::show_sum() {
     delete item;
   }
   fields_.clear();
+  understood_.clear();
   answers_->setRowCount(0);
   const auto* sum = current();
   if (sum == nullptr) {
@@ -114,11 +140,35 @@ void SumsDialog::show_sum() {
                          : f.quantity == Quantity::angle  ? QString("45, 4\u00B0 45', 1 in 12")
                          : f.quantity == Quantity::length ? QString("1 3/8, 35 mm, #30")
                                                           : QString();
-    auto* edit = f.quantity == Quantity::length ? new LengthEdit(name_words(f.name), hint)
-                                                : text_field(name_words(f.name), hint);
+    auto* row = new QWidget;
+    auto* line = new QHBoxLayout(row);
+    line->setContentsMargins(0, 0, 0, 0);
+    QWidget* field = nullptr;
+    QLineEdit* edit = nullptr;
+    if (f.quantity == Quantity::choice) {
+      QStringList choices;
+      for (const auto& choice : f.choices) choices << qt(choice);
+      auto* box = choice_box(name_words(f.name), choices);
+      box->setEditable(true);
+      edit = box->lineEdit();
+      field = box;
+    } else {
+      field = edit = f.quantity == Quantity::length ? new LengthEdit(name_words(f.name), hint)
+                                                    : text_field(name_words(f.name), hint);
+    }
+    auto* understood = muted_label();
+    understood->setAccessibleName("Understood, " + name_words(f.name));
+    line->addWidget(labelled(name_words(f.name), field, 150), 3);
+    line->addWidget(understood, 2);
     fields_.push_back(edit);
-    fields_box_->addWidget(labelled(name_words(f.name), edit, 180));
-    connect(edit, &QLineEdit::textChanged, this, [this] { reckon(); });
+    understood_.push_back(understood);
+    fields_box_->addWidget(row);
+  }
+  // What was typed for this sum before is still there.
+  const auto kept = kept_values().find(sum->id);
+  for (std::size_t k = 0; k < fields_.size(); ++k) {
+    if (kept != kept_values().end() && k < kept->second.size()) fields_[k]->setText(kept->second[k]);
+    connect(fields_[k], &QLineEdit::textChanged, this, [this] { reckon(); });
   }
   answers_->setHorizontalHeaderLabels(
       {"Answer", qt(unit_name(unit_)), qt(unit_name(sheets::other(unit_))), "How"});
@@ -131,41 +181,24 @@ void SumsDialog::reckon() {
   std::vector<bench::SumValue> values;
   QString wrong;
   bool empty = true;
+  auto& kept = kept_values()[sum->id];
+  kept.clear();
   for (std::size_t k = 0; k < fields_.size(); ++k) {
-    const auto text = fields_[k]->text().trimmed();
-    bench::SumValue value;
-    value.given = !text.isEmpty();
-    empty = empty && !value.given;
     const auto& f = sum->fields[k];
-    if (value.given) {
-      switch (f.quantity) {
-      case Quantity::length: {
-        const auto read = typed_length(text, unit_);
-        value.value = read.mm;
-        if (!read.ok() && wrong.isEmpty()) wrong = QString("%1: %2").arg(name_words(f.name), read.wrong);
-        break;
-      }
-      case Quantity::angle: {
-        const auto read = parse_angle(text.toStdString(), angle_options());
-        value.value = read.radian;
-        if (!read.ok && wrong.isEmpty()) wrong = QString("%1: %2").arg(name_words(f.name), qt(read.message));
-        break;
-      }
-      case Quantity::count:
-      case Quantity::number: {
-        const auto number = typed_number(text);
-        value.value = number.value_or(0);
-        if (!number && wrong.isEmpty()) wrong = QString("%1: a number is needed").arg(name_words(f.name));
-        break;
-      }
-      case Quantity::lengths:
-        value.text = text.toStdString();
-        break;
-      }
-    }
-    values.push_back(std::move(value));
+    kept.push_back(fields_[k]->text());
+    auto read = bench::read_value(f, fields_[k]->text().toStdString(), entry_options(unit_), angle_options());
+    empty = empty && (!read.value.given || f.quantity == Quantity::choice);
+    if (!read.ok() && wrong.isEmpty()) wrong = filled("%1: %2", name_words(f.name), qt(read.wrong));
+    QString understood;
+    if (read.ok() && read.value.given && f.quantity == Quantity::length)
+      understood = qt(length_text_both(read.value.value, unit_, {.decimals_mm = 3, .decimals_inch = 4}));
+    else if (read.ok() && read.value.given && f.quantity == Quantity::angle)
+      understood = qt(angle_text(read.value.value));
+    understood_[k]->setText(understood);
+    values.push_back(std::move(read.value));
   }
   answers_->setRowCount(0);
+  take_->setEnabled(false);
   if (empty) {
     verdict_->setText("Type what you have; the answer stands here at once, in both units.");
     colour_label(verdict_, theme().muted);
@@ -193,7 +226,10 @@ void SumsDialog::reckon() {
     }
     fill_row(answers_, row, {qt(line.label), first, second, qt(line.how)});
     answers_->item(row, 3)->setForeground(theme().muted);
+    if (line.quantity == Quantity::length) answers_->item(row, 0)->setData(Qt::UserRole, line.value);
   }
+  answers_->setCurrentCell(answers_->rowCount() - 1, 0);
+  take_->setEnabled(true);
   verdict_->setText(qt(a.words));
   colour_label(verdict_, theme().ink);
 }

@@ -8,8 +8,14 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QPushButton>
 #include <QTableWidget>
 #include <QVBoxLayout>
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
 
 namespace datrin::app {
 
@@ -23,12 +29,19 @@ public:
   std::vector<QLineEdit*> fields() const { return fields_; }
   QTableWidget* answers() const { return answers_; }
   QString words() const { return verdict_->text(); }
+  QLabel* understood(std::size_t field) const { return understood_[field]; }
+  QPushButton* take_button() const { return take_; }
   void choose(const QString& id);
+  /// The answer that was taken, mm; of a dialog that was accepted.
+  std::optional<double> taken() const { return taken_; }
 
 private:
   void fill_list();
   void show_sum();
   void reckon();
+  void take();
+  /// What was typed last for each sum, as long as the program runs.
+  static std::map<std::string, std::vector<QString>>& kept_values();
   const bench::Sum* current() const;
 
   Unit unit_;
@@ -37,7 +50,10 @@ private:
   QLabel *title_, *what_for_, *verdict_;
   QVBoxLayout* fields_box_;
   std::vector<QLineEdit*> fields_;
+  std::vector<QLabel*> understood_;
   QTableWidget* answers_;
+  QPushButton* take_;
+  std::optional<double> taken_;
 };
 
 } // namespace datrin::app

@@ -53,14 +53,25 @@ void add_cutting_sums(std::vector<Sum>& list) {
   list.push_back({"creep",
                   group,
                   "Creeping up to a fit",
-                  "Sizes to try at on metal that is faced away later: common practice 5 thou off, then by "
-                  "single thous, the last by feel.",
-                  {{"Size of the mate"}},
+                  "Sizes to try at on metal that is faced away later: common practice five steps off, then "
+                  "step by step; "
+                  "the last by feel. A hole climbs, a shaft falls.",
+                  {{"Size of the mate", Quantity::length, false, "", "mate"},
+                   {"Clearance wanted", Quantity::length, true, "0", "clearance"},
+                   {"What is cut", Quantity::choice, true, "", "of", {"hole", "shaft"}},
+                   {"By steps of", Quantity::length, true, "0.001 in", "step"}},
                   [](const SumValues& v, Unit) {
+                    const double way = v.text("What is cut") == "shaft" ? -1 : 1;
+                    const double wanted = v("Size of the mate") + way * v("Clearance wanted");
+                    const double step = v.given("By steps of") ? v("By steps of") : mm_per_thou;
+                    if (!(step > 0)) return wrong("By steps of: must be above 0");
+                    if (!(v("Size of the mate") > 0)) return wrong("Size of the mate: must be above 0");
                     std::vector<SumLine> lines;
-                    for (const double step : allowance::trial_steps(5 * mm_per_thou))
-                      lines.push_back({fmt::format("try {} off", lines.size() + 1), Quantity::length,
-                                       v("Size of the mate") + step, ""});
+                    constexpr int tries = 5;
+                    for (int k = tries; k >= 0; --k)
+                      lines.push_back(
+                          {fmt::format("try {}", lines.size() + 1), Quantity::length, wanted - way * k * step,
+                           k == 0 ? "the size wanted" : fmt::format("{} steps off, on the diameter", k)});
                     return right(lines);
                   }});
   list.push_back({"ream-ladder",
@@ -144,35 +155,56 @@ void add_cutting_sums(std::vector<Sum>& list) {
                                        "station \u00B7 rate"});
                     return right(lines);
                   }});
-  list.push_back({"surface-speed",
-                  group,
-                  "Surface speed",
-                  "Speed at a diameter and revolutions, and the other way round. Keep to the tool maker's "
-                  "and the machine's limits.",
-                  {{"Diameter"},
-                   {"Revolutions a minute", Quantity::number, true},
-                   {"Metres a minute", Quantity::number, true},
-                   {"Feed a revolution", Quantity::length, true}},
-                  [](const SumValues& v, Unit) {
-                    if (v("Diameter") <= 0) return wrong("Diameter: must be above 0");
-                    std::vector<SumLine> lines;
-                    double rpm = v("Revolutions a minute");
-                    if (v.given("Revolutions a minute")) {
-                      lines.push_back({"metres a minute", Quantity::number,
-                                       pi * v("Diameter") * v("Revolutions a minute") / 1000, "\u03C0 D n"});
-                      lines.push_back({"feet a minute", Quantity::number,
-                                       pi * v("Diameter") * v("Revolutions a minute") / 304.8, "\u03C0 D n"});
-                    } else if (v.given("Metres a minute")) {
-                      rpm = v("Metres a minute") * 1000 / (pi * v("Diameter"));
-                      lines.push_back({"revolutions a minute", Quantity::number, rpm, "v / (\u03C0 D)"});
-                    } else {
-                      return wrong("Revolutions or Metres a minute: give one");
-                    }
-                    if (v.given("Feed a revolution"))
-                      lines.push_back(
-                          {"feed a minute", Quantity::length, v("Feed a revolution") * rpm, "feed \u00B7 n"});
-                    return right(lines);
-                  }});
+  list.push_back(
+      {"speed",
+       group,
+       "Surface speed",
+       "Speed at a diameter and revolutions, and the other way round. Keep to the tool maker's and the "
+       "machine's "
+       "limits.",
+       {{"Diameter"},
+        {"Metres a minute", Quantity::number, true, "", "m_per_min"},
+        {"Feet a minute", Quantity::number, true, "", "ft_per_min"},
+        {"Revolutions a minute", Quantity::number, true, "", "rpm"},
+        {"Speeds of the machine", Quantity::lengths, true, "60 95 150 240 380", "speeds"},
+        {"Feed a revolution", Quantity::length, true, "", "feed"}},
+       [](const SumValues& v, Unit) {
+         if (v("Diameter") <= 0) return wrong("Diameter: must be above 0");
+         const bool by_rpm = v.given("Revolutions a minute"), by_m = v.given("Metres a minute"),
+                    by_ft = v.given("Feet a minute");
+         if (by_rpm + by_m + by_ft != 1)
+           return wrong("Metres, Feet or Revolutions a minute: give one of the three");
+         const double round = pi * v("Diameter") / 1000; // m
+         const double rpm = by_rpm ? v("Revolutions a minute")
+                            : by_m ? v("Metres a minute") / round
+                                   : v("Feet a minute") * 0.3048 / round;
+         std::vector<SumLine> lines;
+         if (!by_m)
+           lines.push_back({"metres a minute", Quantity::number, rpm * round, "\u03C0 D n", "m_per_min"});
+         if (!by_ft)
+           lines.push_back(
+               {"feet a minute", Quantity::number, rpm * round / 0.3048, "\u03C0 D n", "ft_per_min"});
+         if (!by_rpm)
+           lines.push_back({"revolutions a minute", Quantity::number, rpm, "v / (\u03C0 D)", "rpm"});
+         std::string words;
+         if (v.given("Speeds of the machine")) {
+           double nearest = 0;
+           for (const auto word : words_of(v.text("Speeds of the machine"))) {
+             const auto speed = number_from(word);
+             if (!speed || !(*speed > 0))
+               return wrong(fmt::format("Speeds of the machine: \"{}\" is not a number above 0", word));
+             // Nearest by ratio: half is as far as twice.
+             if (nearest == 0 || std::abs(std::log(*speed / rpm)) < std::abs(std::log(nearest / rpm)))
+               nearest = *speed;
+           }
+           lines.push_back({"nearest of the machine", Quantity::number, nearest, "by ratio", "nearest"});
+           if (nearest > rpm) words = "The nearest is faster than asked; the next below is the safe one.";
+         }
+         if (v.given("Feed a revolution"))
+           lines.push_back(
+               {"feed a minute", Quantity::length, v("Feed a revolution") * rpm, "feed \u00B7 n"});
+         return right(lines, words);
+       }});
   list.push_back({"dial",
                   group,
                   "What the dial should read",

@@ -39,11 +39,9 @@ void add_setup_sums(std::vector<Sum>& list) {
        "Two readings at opposite jaws: move half their difference. Plus is the plunger pushed in.",
        {{"Reading at one jaw"},
         {"Reading at the other"},
-        {"Read on", Quantity::lengths, true, "outside, or bore"}},
+        {"Read on", Quantity::choice, true, "", "of", {"outside", "bore"}}},
        [](const SumValues& v, Unit) {
-         const auto of = lower_case(trimmed(v.text("Read on")));
-         if (!of.empty() && of != "outside" && of != "bore") return wrong("Read on: write outside or bore");
-         const bool bore = of == "bore";
+         const bool bore = v.text("Read on") == "bore";
          const double tir = std::abs(v("Reading at one jaw") - v("Reading at the other"));
          return right(
              {{"runout, whole", Quantity::length, tir, "difference of the readings"},
@@ -150,11 +148,11 @@ void add_setup_sums(std::vector<Sum>& list) {
                   group,
                   "Sine bar",
                   "Height of the blocks under a sine bar: L sin a.",
-                  {{"Length of the bar"}, {"Angle", Quantity::angle}},
+                  {{"Length of the bar", Quantity::length, false, "", "length"}, {"Angle", Quantity::angle}},
                   [](const SumValues& v, Unit) {
                     if (v("Length of the bar") <= 0) return wrong("Length of the bar: must be above 0");
                     return right({{"blocks", Quantity::length, v("Length of the bar") * std::sin(v("Angle")),
-                                   "L \u00B7 sin a"}});
+                                   "L \u00B7 sin a", "stack"}});
                   }});
   list.push_back({"equal-supports",
                   group,

@@ -9,7 +9,9 @@ namespace datrin::bench {
 void add_stock_sums(std::vector<Sum>& list);   ///< bar, plate, blanks, nesting, fasteners
 void add_casting_sums(std::vector<Sum>& list); ///< draft, metal a side, bore maps, restating a dimension
 void add_setup_sums(std::vector<Sum>& list);   ///< centring, tramming, packing, eccentrics
-void add_cutting_sums(std::vector<Sum>& list); ///< passes, drills, threads, tapers, speeds
+void add_cutting_sums(std::vector<Sum>& list); ///< passes, drills, threads, speeds
+void add_taper_sums(std::vector<Sum>& list);   ///< tapers, bolt circles
+void add_trade_words(std::vector<Sum>& list);  ///< what else people call them; data/sum_words.csv
 
 /// An answer that says what is wrong with a field.
 inline SumAnswer wrong(std::string message) {

@@ -1,7 +1,10 @@
 #include "bench/sum_lists.h"
+#include "quantity/text.h"
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
+#include <algorithm>
 #include <cmath>
 #include <stdexcept>
 
@@ -14,6 +17,8 @@ const std::vector<Sum>& sums() {
     add_casting_sums(list);
     add_setup_sums(list);
     add_cutting_sums(list);
+    add_taper_sums(list);
+    add_trade_words(list);
     return list;
   }();
   return all;
@@ -23,6 +28,29 @@ const Sum* sum_called(std::string_view id) {
   for (const auto& sum : sums())
     if (sum.id == id) return &sum;
   return nullptr;
+}
+
+std::string key_of(std::string_view name) {
+  std::string key;
+  for (const char c : lower_case(name)) {
+    const bool kept = (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9');
+    if (kept)
+      key += c;
+    else if (!key.empty() && key.back() != '_')
+      key += '_';
+  }
+  while (!key.empty() && key.back() == '_') key.pop_back();
+  return key;
+}
+
+bool is_called(const Sum& sum, std::string_view words) {
+  std::string all = sum.id + " " + sum.group + " " + sum.title + " " + sum.words + " " + sum.trade;
+  for (const auto& field : sum.fields) all += " " + field.name;
+  all = lower_case(all);
+  const auto wanted = lower_case(words);
+  const auto parts = words_of(wanted);
+  return std::all_of(parts.begin(), parts.end(),
+                     [&](std::string_view word) { return all.find(word) != std::string::npos; });
 }
 
 SumValues::SumValues(const std::vector<SumField>& fields, std::vector<SumValue> values)
@@ -56,7 +84,19 @@ SumAnswer answer(const Sum& sum, const std::vector<SumValue>& values, Unit unit)
       return out;
     }
   }
-  return sum.reckon(SumValues(sum.fields, values), unit);
+  auto all = values;
+  all.resize(sum.fields.size());
+  for (std::size_t k = 0; k < all.size(); ++k) {
+    const auto& field = sum.fields[k];
+    if (field.quantity != Quantity::choice) continue;
+    const auto& choices = field.choices;
+    if (!all[k].given) all[k].text = choices.front();
+    if (std::find(choices.begin(), choices.end(), all[k].text) == choices.end()) {
+      out.message = fmt::format("{}: write {}", field.name, fmt::join(choices, " or "));
+      return out;
+    }
+  }
+  return sum.reckon(SumValues(sum.fields, std::move(all)), unit);
 }
 
 } // namespace datrin::bench

@@ -12,18 +12,21 @@
 namespace datrin::bench {
 
 enum class Quantity {
-  length, ///< mm
-  angle,  ///< radians
-  count,  ///< a whole number, 1 or more
-  number, ///< no unit (rpm; per cent)
-  lengths ///< as text: several lengths parted by +, or a name ("M6")
+  length,  ///< mm
+  angle,   ///< radians
+  count,   ///< a whole number, 1 or more
+  number,  ///< no unit (rpm; per cent)
+  lengths, ///< as text: several lengths parted by +, or a name ("M6")
+  choice   ///< one of SumField::choices, as text
 };
 
 struct SumField {
   std::string name;
   Quantity quantity = Quantity::length;
   bool may_be_empty = false;
-  std::string hint{}; ///< shown in the empty field
+  std::string hint{};                 ///< shown in the empty field
+  std::string key{};                  ///< on the command line; empty: made of the name, key_of
+  std::vector<std::string> choices{}; ///< the first is taken when nothing is said
 };
 
 /// What stands in a field.
@@ -37,7 +40,8 @@ struct SumLine {
   std::string label;
   Quantity quantity = Quantity::length;
   double value = 0;
-  std::string how; ///< the way it was reached: "(1.2500 − 0.8125) · 12"
+  std::string how;   ///< the way it was reached: "(1.2500 − 0.8125) · 12"
+  std::string key{}; ///< on the command line; empty: made of the label
 };
 
 struct SumAnswer {
@@ -63,12 +67,22 @@ private:
   std::vector<SumValue> values_;
 };
 
+/// "Length of the bar" as a key: "length_of_the_bar".
+std::string key_of(std::string_view name);
+inline std::string key_of(const SumField& field) {
+  return field.key.empty() ? key_of(field.name) : field.key;
+}
+
 struct Sum {
   std::string id, group, title, words;
   std::vector<SumField> fields;
   std::function<SumAnswer(const SumValues&, Unit)>
-      reckon; ///< given values that are there; unit of bare numbers in text
+      reckon;          ///< given values that are there; unit of bare numbers in text
+  std::string trade{}; ///< other words a person may look for it by
 };
+
+/// Whether `sum` is looked for by `words`: each stands in its title, group, words, fields or trade words.
+bool is_called(const Sum& sum, std::string_view words);
 
 /// All of them, by group.
 const std::vector<Sum>& sums();

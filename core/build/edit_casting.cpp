@@ -7,15 +7,6 @@
 
 namespace datrin::build {
 
-namespace {
-
-std::string surface_name(const Build& build, Id surface) {
-  const auto* s = build.find<PartSurface>(surface);
-  return s ? s->name : "?";
-}
-
-} // namespace
-
 Added book_touch(const Build& build, Touch touch) {
   touch.order = next_order(build.touches_of(touch.piece));
   const auto label = "Touch on " + surface_name(build, touch.surface);

@@ -8,11 +8,6 @@ namespace datrin::build {
 
 namespace {
 
-std::string surface_name(const Build& build, Id surface) {
-  const auto* s = build.find<PartSurface>(surface);
-  return s ? s->name : "?";
-}
-
 bool contains(const std::vector<Id>& list, Id id) {
   return std::find(list.begin(), list.end(), id) != list.end();
 }

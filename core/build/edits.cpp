@@ -81,6 +81,11 @@ Edit change(const Build& build, Id id, Record changed, std::string_view what) {
   return replace(build, id, std::move(changed), std::move(label));
 }
 
+std::string surface_name(const Build& build, Id surface) {
+  const auto* s = build.find<PartSurface>(surface);
+  return s ? s->name : "?";
+}
+
 Edit take_away(const Build& build, Id id) {
   const auto found = build.records().find(id);
   if (found == build.records().end()) return {};

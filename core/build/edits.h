@@ -50,6 +50,9 @@ Edit remove_all(const Build& build, const std::vector<Id>& ids, std::string labe
 /// What a record is called where it has a name of its own ("bore"); else its kind ("wall").
 std::string name_of(const Record& record);
 
+/// What the surface is called; "?" when it is there no more.
+std::string surface_name(const Build& build, Id surface);
+
 /// Changes one record; named "`what` of bore". Empty when nothing differs or there is no such record.
 Edit change(const Build& build, Id id, Record changed, std::string_view what);
 

@@ -12,6 +12,7 @@
 // elements; the loss and the limits of elastic loading as in DIN 7190-1.
 
 #include "fits/solids.h"
+#include "quantity/unit.h"
 
 #include <string>
 #include <vector>

@@ -1,14 +1,30 @@
 #include "quantity/angle.h"
 
+#include "quantity/expression.h"
 #include "quantity/text.h"
 #include "quantity/unit.h"
 
 #include <fmt/format.h>
 
 #include <cmath>
+#include <optional>
 #include <regex>
 
 namespace datrin {
+
+namespace {
+
+/// "0.125 in/ft", "3 mm / 100 mm": a rate written with its units; nothing for anything else.
+std::optional<double> length_per_length(std::string_view text, const AngleOptions& options) {
+  LengthOptions lengths;
+  lengths.decimal_comma = options.decimal_comma;
+  const auto rate = reckon(text, lengths);
+  const bool divided =
+      text.find('/') != std::string_view::npos || text.find(" per ") != std::string_view::npos;
+  return rate.ok() && rate.power == 0 && divided ? std::optional(rate.value) : std::nullopt;
+}
+
+} // namespace
 
 AngleResult parse_angle(std::string_view given, const AngleOptions& options) {
   AngleResult out;
@@ -56,6 +72,12 @@ AngleResult parse_angle(std::string_view given, const AngleOptions& options) {
     out.radian = radians(match[1].length() > 0 ? -degree : degree);
     out.ok = std::abs(degree) <= 360;
     if (!out.ok) out.message = "an angle is at most 360 degrees";
+  } else if (const auto rate = length_per_length(given, options)) {
+    const bool cone = options.taper == TaperOf::cone;
+    out.radian = cone ? 2 * std::atan(*rate / 2) : std::atan(*rate);
+    out.understood =
+        fmt::format("{} on {}", trimmed(given), cone ? "the diameter, the whole angle" : "one side");
+    out.ok = true;
   } else {
     out.message = fmt::format("\"{}\" is no angle; write 45, 4\u00B0 45' or 1 in 12", trimmed(given));
   }

@@ -181,6 +181,42 @@ TEST_F(Fields, SurfacesCanBeRemovedAndBroughtBackWithTheirTouches) {
   EXPECT_EQ(window->document().build().records(), before);
 }
 
+// "bore" of the demo's first part is 24 mm: half of it and 3.
+TEST_F(Fields, AFieldReckonsWithTheNamesOfTheDrawing) {
+  auto* form = window->drawing_page()->form();
+  const auto* bore = [&]() -> const build::PartSurface* {
+    for (const auto& [id, s] : window->document().build().surfaces_of(window->document().part()))
+      if (s.round() && s.diameter > 0) return window->document().build().find<build::PartSurface>(id);
+    return nullptr;
+  }();
+  ASSERT_NE(bore, nullptr);
+  enter(form->field("Width")->edit(), QString::fromStdString(bore->name) + "/2 + 3 mm");
+  EXPECT_NEAR(shown().width, bore->diameter / 2 + 3, 1e-9);
+  enter(form->field("Width")->edit(), "2 in x 3 in");
+  EXPECT_TRUE(form->field("Width")->message().contains("that is an area; a length is wanted"))
+      << form->field("Width")->message();
+}
+
+TEST_F(Fields, TheReckonerSaysWhatIsNearestAndWhatIsNoLength) {
+  auto* reckoner = window->header()->reckoner();
+  QString told;
+  QObject::connect(reckoner, &app::Reckoner::answered, window.get(),
+                   [&](const QString& words) { told = words; });
+  const auto ask = [&](const char* text) {
+    reckoner->call();
+    reckoner->edit()->clear();
+    QTest::keyClicks(reckoner->edit(), text);
+    QTest::keyClick(reckoner->edit(), Qt::Key_Return);
+    return told;
+  };
+  EXPECT_TRUE(ask("sqrt(9^2 + 12^2) mm").contains("15.000\u2009mm \u00B7 0.59055\u2009in; nearest 19/32 in"))
+      << told;
+  EXPECT_TRUE(told.contains("drill 15.00 mm exactly")) << told;
+  EXPECT_EQ(ask("3 mm * 4 mm"), "3 mm \u00D7 4 mm = 12.0000 mm^2, an area");
+  EXPECT_EQ(reckoner->answer(), QString()); // nothing to put into a field
+  EXPECT_EQ(ask("2 in / 1 in"), "2 in \u00F7 1 in = 2.0000, a bare number");
+}
+
 TEST_F(Fields, ReckonerAnswersAndPutsItsAnswerBack) {
   auto* field = window->drawing_page()->form()->field("Width");
   field->edit()->setFocus();
@@ -189,7 +225,8 @@ TEST_F(Fields, ReckonerAnswersAndPutsItsAnswerBack) {
   ASSERT_TRUE(reckoner->edit()->hasFocus());
   QTest::keyClicks(reckoner->edit(), "3 mm + 9/16 in");
   QTest::keyClick(reckoner->edit(), Qt::Key_Return);
-  EXPECT_EQ(window->message(), "3 mm + 9/16 in = 17.288\u2009mm \u00B7 0.68061\u2009in");
+  EXPECT_TRUE(window->message().startsWith(
+      "3 mm + 9/16 in = 17.288\u2009mm \u00B7 0.68061\u2009in; nearest 11/16 in"));
   QTest::keyClicks(reckoner->edit(), " +");
   QTest::keyClick(reckoner->edit(), Qt::Key_Return);
   EXPECT_TRUE(window->message().contains("a length is missing after it"));

@@ -127,3 +127,32 @@ TEST_F(Shop, SumsAnswerAsTheyAreTyped) {
   enter(sums.search(), "no such sum");
   EXPECT_EQ(sums.list()->count(), 0);
 }
+
+// What was typed was gone when another sum was looked at; an answer had to be copied by eye.
+TEST_F(Shop, SumsKeepTheirValuesAndGiveTheirAnswer) {
+  {
+    app::SumsDialog sums(Unit::inch, window.get());
+    sums.show();
+    sums.choose("creep");
+    enter(sums.fields()[0], "7/8");
+    enter(sums.fields()[1], "0.002");
+    EXPECT_EQ(sums.understood(0)->text(), "0.8750\u2009in \u00B7 22.225\u2009mm");
+    sums.fields()[2]->setText("shaft"); // asked: hole or shaft
+    sums.choose("taper");
+    sums.choose("creep");
+    EXPECT_EQ(sums.fields()[0]->text(), "7/8");
+    EXPECT_EQ(sums.fields()[2]->text(), "shaft");
+  }
+  app::SumsDialog again(Unit::inch, window.get());
+  again.show();
+  again.choose("creep");
+  EXPECT_EQ(again.fields()[0]->text(), "7/8");
+  ASSERT_EQ(again.answers()->rowCount(), 6);
+  EXPECT_EQ(cell(again.answers(), 5, 1), "0.8730"); // 0.875 less 0.002
+  again.answers()->setCurrentCell(5, 0);
+  QTest::mouseClick(again.take_button(), Qt::LeftButton);
+  ASSERT_TRUE(again.taken());
+  EXPECT_NEAR(*again.taken(), 0.873 * 25.4, 1e-9);
+  enter(again.search(), "pcd");
+  EXPECT_EQ(again.list()->count(), 2); // its group, and it
+}

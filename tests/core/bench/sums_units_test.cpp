@@ -24,6 +24,8 @@ SumValue value_for(const SumField& f, std::mt19937& random) {
     return {true, static_cast<double>(count(random)), {}};
   case Quantity::number:
     return {true, number(random), {}};
+  case Quantity::choice:
+    return {true, 0, f.choices.back()};
   case Quantity::lengths:
     return f.may_be_empty ? SumValue{}
                           : SumValue{true, 0, f.name == "Thread" ? "M6" : "10 mm + 11 mm + 12 mm"};
