@@ -324,7 +324,8 @@ const chains::Conflict* MakePanel::conflict_of(const chains::Made& made) {
 }
 
 QString MakePanel::conflict_text(const chains::Conflict& conflict) {
-  return qt(chains::conflict_words(targets_.now().input, conflict, document_.unit()));
+  return "To end it, at the least: " +
+         qt(chains::conflict_words(targets_.now().input, conflict, document_.unit())) + ".";
 }
 
 /// The drawing gives way for the joint: its limit, or with `follow` its nominal; and says so.

@@ -205,7 +205,8 @@ QString OverviewPage::verdict() const {
   words += QString("%1 cannot be held as things stand.").arg(gone);
   const auto& conflicts = targets_.conflicts();
   if (conflicts.empty()) return words;
-  words += " " + qt(chains::conflict_words(targets.input, conflicts.front(), unit));
+  words +=
+      " To end it, at the least: " + qt(chains::conflict_words(targets.input, conflicts.front(), unit)) + ".";
   if (conflicts.size() > 1)
     words += filled(conflicts.size() == 2 ? " One more then stands." : " %1 more then stand.",
                     conflicts.size() - 1);

@@ -15,6 +15,7 @@ const std::vector<StepRow>& steps() {
       {Step::overview, "Overview", "Ctrl+7", false, {}},
       {Step::joints, "Joints", "Ctrl+8", false, {"Make", "Fit", "Work", "Pairs"}},
       {Step::chains, "Chains", "Ctrl+9", false, {"Gap", "Links"}},
+      {Step::batch, "Batch", "Ctrl+B", false, {}},
   };
   return table;
 }

@@ -10,11 +10,11 @@ namespace datrin::app {
 
 BuildNav::BuildNav(QWidget* parent) : QWidget(parent), group_(this) {
   auto* column = new QVBoxLayout(this);
-  column->setContentsMargins(20, 14, 12, 0);
+  column->setContentsMargins(20, 14, 0, 0);
   column->setSpacing(2);
   column->addWidget(heading_label("The build"));
   QBoxLayout* row = theme().large() ? static_cast<QBoxLayout*>(new QVBoxLayout) : new QHBoxLayout;
-  row->setSpacing(theme().large() ? 0 : 10);
+  row->setSpacing(theme().large() ? 0 : 5);
   column->addLayout(row);
   group_.setExclusive(false);
   for (const auto& page : steps_of(false)) {

@@ -246,9 +246,10 @@ void MainWindow::make_pages() {
   overview_ = new OverviewPage(document_, targets_);
   joints_ = new JointsPage(document_, targets_);
   chains_ = new ChainsPage(document_, targets_);
+  batch_ = new BatchPage(document_, targets_);
   pages_.clear();
   for (Page* page : std::initializer_list<Page*>{drawing_, touches_, seat_, marking_, allowance_, route_,
-                                                 overview_, joints_, chains_}) {
+                                                 overview_, joints_, chains_, batch_}) {
     if (page->left() != nullptr) left_->addWidget(page->left());
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);

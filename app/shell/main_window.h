@@ -2,6 +2,7 @@
 // The window: shelf, path, page and room column around one document.
 
 #include "app/allowance/allowance_page.h"
+#include "app/batch/batch_page.h"
 #include "app/casting/marking_page.h"
 #include "app/casting/seat_page.h"
 #include "app/casting/touches_page.h"
@@ -56,6 +57,7 @@ public:
   OverviewPage* overview_page() const { return overview_; }
   JointsPage* joints_page() const { return joints_; }
   ChainsPage* chains_page() const { return chains_; }
+  BatchPage* batch_page() const { return batch_; }
   BuildNav* build_nav() const { return nav_; }
   Page* page(Step step) const { return pages_.at(step).page; }
   QString message() const { return message_->text(); }
@@ -110,6 +112,7 @@ private:
   OverviewPage* overview_ = nullptr;
   JointsPage* joints_ = nullptr;
   ChainsPage* chains_ = nullptr;
+  BatchPage* batch_ = nullptr;
   struct Place {
     Page* page = nullptr;
     QWidget* side = nullptr; ///< its room column, that scrolls

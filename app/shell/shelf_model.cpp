@@ -1,5 +1,7 @@
 #include "app/shell/shelf_model.h"
 
+#include "readings/size_now.h"
+
 #include "quantity/text.h"
 #include "sheets/figures.h"
 
@@ -48,19 +50,35 @@ int ShelfModel::row_of(build::Id piece) const {
   return found == rows_.end() ? -1 : static_cast<int>(found - rows_.begin());
 }
 
+std::pair<int, int> ShelfModel::read_of(build::Id part, build::Id piece) const {
+  const auto& b = document_.build();
+  std::pair<int, int> count{0, 0};
+  for (const auto& [id, d] : b.dimensions_of(part)) {
+    ++count.second;
+    count.first += readings::size_now(b, {id, piece}).read() ? 1 : 0;
+  }
+  return count;
+}
+
 QString ShelfModel::below(build::Id part, build::Id piece) const {
   const auto& b = document_.build();
   const auto touches = b.touches_of(piece).size();
-  const QString state = b.seat_of(piece) ? QString("seated")
-                        : touches > 0    ? qt(counted(touches, "touch", "touches"))
-                                         : QString("not begun");
   const auto* one = b.find<build::Piece>(piece);
+  const auto read = read_of(part, piece);
+  const QString state = one && !one->rejected.empty() ? QString("rejected")
+                        : b.seat_of(piece)            ? QString("seated")
+                        : touches > 0                 ? qt(counted(touches, "touch", "touches"))
+                        : read.first > 0              ? filled("%1 of %2 read", read.first, read.second)
+                                                      : QString("not begun");
   return one && b.pieces_of(part).size() > 1 ? filled("no. %1 \u00B7 %2", one->number, state) : state;
 }
 
 double ShelfModel::done(build::Id part, build::Id piece) const {
   const auto& b = document_.build();
   constexpr double third = 1.0 / 3;
+  const auto read = read_of(part, piece);
+  if (b.touches_of(piece).empty() && read.first > 0) // no casting: what is read of it
+    return (b.surfaces_of(part).empty() ? 0 : third) + 2 * third * read.first / read.second;
   return (b.surfaces_of(part).empty() ? 0 : third) + (b.touches_of(piece).empty() ? 0 : third) +
          (b.seat_of(piece) ? third : 0);
 }

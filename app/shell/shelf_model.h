@@ -31,6 +31,8 @@ public:
   int row_of(build::Id piece) const; ///< −1: not on the shelf
 
 private:
+  /// Of the dimensions of a piece, how many are read, of how many.
+  std::pair<int, int> read_of(build::Id part, build::Id piece) const;
   QString below(build::Id part, build::Id piece) const;
   double done(build::Id part, build::Id piece) const;
 

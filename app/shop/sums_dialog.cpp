@@ -22,7 +22,7 @@ SumsDialog::SumsDialog(Unit unit, QWidget* parent)
       answers_(plain_table("Answers", {"Answer", "", "", "How"}, 1)),
       take_(new QPushButton("Take this answer")) {
   setWindowTitle("Sums of the bench");
-  resize(theme().ipx(960), theme().ipx(520));
+  resize(theme().ipx(960), theme().ipx(600));
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(16, 14, 20, 16);
   row->setSpacing(18);
@@ -228,7 +228,7 @@ void SumsDialog::reckon() {
     answers_->item(row, 3)->setForeground(theme().muted);
     if (line.quantity == Quantity::length) answers_->item(row, 0)->setData(Qt::UserRole, line.value);
   }
-  answers_->setCurrentCell(answers_->rowCount() - 1, 0);
+  answers_->setCurrentCell(0, 0);
   take_->setEnabled(true);
   verdict_->setText(qt(a.words));
   colour_label(verdict_, theme().ink);

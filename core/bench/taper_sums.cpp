@@ -36,9 +36,9 @@ SumAnswer taper(const SumValues& v, Unit) {
     if (v.given(field) && !(v(field) > 0)) return wrong(fmt::format("{}: must be above 0", field));
   Rates rates;
   if (v.given("Taper per foot")) rates.add(v("Taper per foot") / foot, "Taper per foot");
-  if (v.given("1 in, on the diameter")) {
-    if (!(v("1 in, on the diameter") > 0)) return wrong("1 in, on the diameter: must be above 0");
-    rates.add(1 / v("1 in, on the diameter"), "1 in");
+  if (v.given("1 in n on the diameter")) {
+    if (!(v("1 in n on the diameter") > 0)) return wrong("1 in n on the diameter: must be above 0");
+    rates.add(1 / v("1 in n on the diameter"), "1 in");
   }
   for (const auto& [field, half] : {std::pair{"Included angle", 0.5}, {"Angle of one side", 1.0}}) {
     if (!v.given(field)) continue;
@@ -71,7 +71,7 @@ SumAnswer taper(const SumValues& v, Unit) {
   }
   lines.push_back(
       {"taper per foot, on the diameter", Quantity::length, rate * foot, "taper \u00B7 12 in", "per_foot"});
-  lines.push_back({"1 in, on the diameter", Quantity::number, 1 / rate, "1 / taper", "one_in"});
+  lines.push_back({"1 in n on the diameter", Quantity::number, 1 / rate, "1 / taper", "one_in"});
   lines.push_back(
       {"included angle", Quantity::angle, 2 * std::atan(rate / 2), "2 atan(taper / 2)", "included"});
   lines.push_back({"angle of one side", Quantity::angle, std::atan(rate / 2),
@@ -116,7 +116,7 @@ void add_taper_sums(std::vector<Sum>& list) {
         {"Small end", Quantity::length, true, "", "small"},
         {"Length", Quantity::length, true, "", "length"},
         {"Taper per foot", Quantity::length, true, "0.6 in", "per_foot"},
-        {"1 in, on the diameter", Quantity::number, true, "20", "one_in"},
+        {"1 in n on the diameter", Quantity::number, true, "20", "one_in"},
         {"Included angle", Quantity::angle, true, "", "included"},
         {"Angle of one side", Quantity::angle, true, "", "side"}},
        taper});

@@ -54,7 +54,8 @@ void describe_drawing(std::vector<Description>& all) {
             {of_part<Wall>(), field<&Wall::from>("from").needs<PartSurface>(),
              field<&Wall::to>("to").needs<PartSurface>(), mm(field<&Wall::least>("least"))});
   put<Piece>(all, "piece", "one of the quantity of a part",
-             {of_part<Piece>(), field<&Piece::number>("number").between(1, 1e9).place()});
+             {of_part<Piece>(), field<&Piece::number>("number").between(1, 1e9).place(),
+              field<&Piece::rejected>("rejected").from_version(8)});
   put<Dimension>(
       all, "dimension", "a dimension of a part's drawing with its limits (an angle: radians)",
       {of_part<Dimension>(), field<&Dimension::name>("name"), field<&Dimension::kind>("kind"),

@@ -67,6 +67,7 @@ struct Wall {
 struct Piece {
   Id part = 0;
   int number = 1;
+  std::string rejected{}; ///< why it is not made further; empty: it is
   bool operator==(const Piece&) const = default;
 };
 

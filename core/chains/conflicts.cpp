@@ -156,8 +156,7 @@ std::string conflict_words(const TargetsInput& in, const Conflict& conflict, Uni
     if (!words.empty()) words += ", or ";
     words += way_words(in, way, unit);
   }
-  words.front() = 'T'; // "the" begins every way
-  return words + ".";
+  return words;
 }
 
 } // namespace datrin::chains

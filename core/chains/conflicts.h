@@ -35,7 +35,7 @@ std::vector<Conflict> conflicts(const TargetsInput& input, const TargetsResult& 
 
 /// "the most of crank in its box must grow by 0.0186 mm"
 std::string way_words(const TargetsInput& input, const ConflictWay& way, Unit unit);
-/// All of it as a sentence or two: what fights, and what ends it.
+/// All its ways, parted by "or", for a sentence.
 std::string conflict_words(const TargetsInput& input, const Conflict& conflict, Unit unit);
 
 } // namespace datrin::chains

@@ -12,16 +12,21 @@ std::vector<PiecePair> joint_pairs(const Build& build, const Joint& joint) {
   const auto* shaft = build.find<Dimension>(joint.shaft);
   std::vector<PiecePair> pairs;
   if (hole == nullptr) return pairs;
-  const auto holes = build.pieces_of(hole->part);
+  const auto good_pieces = [&build](Id part) { // a rejected one mates nothing
+    std::vector<Id> pieces;
+    for (const auto& [id, piece] : build.pieces_of(part))
+      if (piece.rejected.empty()) pieces.push_back(id);
+    return pieces;
+  };
+  const auto holes = good_pieces(hole->part);
   if (shaft == nullptr) {
-    for (const auto& [id, piece] : holes) pairs.emplace_back(id, 0);
+    for (const Id id : holes) pairs.emplace_back(id, 0);
     return pairs;
   }
-  const auto shafts = build.pieces_of(shaft->part);
+  const auto shafts = good_pieces(shaft->part);
   if (holes.empty() || shafts.empty()) return pairs;
   const auto n = std::max(holes.size(), shafts.size());
-  for (std::size_t k = 0; k < n; ++k)
-    pairs.emplace_back(holes[k % holes.size()].first, shafts[k % shafts.size()].first);
+  for (std::size_t k = 0; k < n; ++k) pairs.emplace_back(holes[k % holes.size()], shafts[k % shafts.size()]);
   return pairs;
 }
 

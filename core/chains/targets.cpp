@@ -171,11 +171,13 @@ TargetsResult targets(const TargetsInput& in, const TargetsOptions& options) {
     Target target{d, value[at], 0, 0, 0};
     const double own =
         std::min(value[at] - dimension.lower, dimension.upper - value[at]) / dimension.capability;
-    target.room = std::min(least[at], own);
-    target.hold = dimension.capability * target.room;
     if (value[at] > dimension.upper) target.departs = value[at] - dimension.upper;
     if (value[at] < dimension.lower) target.departs = value[at] - dimension.lower;
     if (std::abs(target.departs) < 1e-9) target.departs = 0;
+    // Where the drawing gives way it has no say in how near the number must be made.
+    const bool gives_way = options.function_first && target.departs != 0;
+    target.room = gives_way ? least[at] : std::min(least[at], own);
+    target.hold = dimension.capability * target.room;
     out.least_room = std::min(out.least_room, own);
     out.targets.push_back(target);
   }

@@ -57,8 +57,9 @@ enum class TargetsStatus { not_run, computed, refused, failed };
 struct Target {
   int dimension = 0;
   double make = 0;
-  double hold = 0;    ///< ± = capability × the least room among the limits it takes part in
-  double room = 0;    ///< that least room
+  double hold = 0; ///< ± = capability × the least room among the limits it takes part in; where the drawing
+                   ///< gave way (function_first), among those of its conditions
+  double room = 0; ///< that least room
   double departs = 0; ///< mm beyond the drawing's limit: above 0 over the upper, below 0 under the lower
 };
 

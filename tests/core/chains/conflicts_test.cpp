@@ -41,9 +41,9 @@ TEST(Conflicts, TwoFitsFightOverOneShaft) {
   // By hand: A wants 12.010 to 12.020, B 11.980 to 11.990; they are 0.020 apart.
   for (const auto& way : found[0].ways) EXPECT_NEAR(way.by, 0.020, 1e-9);
   EXPECT_EQ(conflict_words(in, found[0], Unit::mm),
-            "The most of A must grow by 0.0200\u2009mm, or the least of B must shrink by 0.0200\u2009mm.");
+            "the most of A must grow by 0.0200\u2009mm, or the least of B must shrink by 0.0200\u2009mm");
   EXPECT_EQ(conflict_words(in, found[0], Unit::inch),
-            "The most of A must grow by 0.00079\u2009in, or the least of B must shrink by 0.00079\u2009in.");
+            "the most of A must grow by 0.00079\u2009in, or the least of B must shrink by 0.00079\u2009in");
 }
 
 // It named 0.0186 as 0.019 and, with other joints about, another joint's limit.
@@ -54,8 +54,8 @@ TEST(Conflicts, TheLeastChangeIsRightToTheDigit) {
   const auto found = conflicts(in, targets(in));
   ASSERT_EQ(found.size(), 2U); // B, with 0.030, is one of its own
   ASSERT_EQ(found[0].ways.size(), 1U);
-  EXPECT_EQ(conflict_words(in, found[0], Unit::mm), "The most of A must grow by 0.0186\u2009mm.");
-  EXPECT_EQ(conflict_words(in, found[1], Unit::mm), "The most of B must grow by 0.0100\u2009mm.");
+  EXPECT_EQ(conflict_words(in, found[0], Unit::mm), "the most of A must grow by 0.0186\u2009mm");
+  EXPECT_EQ(conflict_words(in, found[1], Unit::mm), "the most of B must grow by 0.0100\u2009mm");
 }
 
 // What is typed as it stands in the sentence ends it: a change is never rounded down.

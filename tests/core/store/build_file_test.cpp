@@ -128,7 +128,7 @@ TEST_F(BuildFileTest, ANewerFormatIsOpenedForReadingAndLeftUnwritten) {
   ASSERT_TRUE(file);
   EXPECT_EQ(outcome.status, FileStatus::newer);
   EXPECT_EQ(outcome.message,
-            path_ + " was written by a newer version of Datrin (format 9, this one reads up to 7); "
+            path_ + " was written by a newer version of Datrin (format 9, this one reads up to 8); "
                     "it is open for reading only");
   EXPECT_EQ(file->build().parts().size(), 1U);
   EXPECT_FALSE(file->apply(build::add_part(file->build(), "Another").edit).ok());

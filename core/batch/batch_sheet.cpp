@@ -1,0 +1,97 @@
+#include "batch/batch_sheet.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace datrin::batch {
+
+using namespace build;
+
+namespace {
+
+BatchCell cell_of(const Build& build, const Made& made, const Dimension& d,
+                  const chains::BuildTargets* targets) {
+  BatchCell cell;
+  cell.now = readings::size_now(build, made);
+  if (targets != nullptr) {
+    if (const int k = targets->index_of(made);
+        k >= 0) { // its mates know better whether it is as it should be
+      cell.now = targets->sizes[static_cast<std::size_t>(k)];
+      if (const auto* target = targets->result.target(k)) cell.make = target->make;
+    }
+  }
+  if (!cell.now.read()) return cell;
+  if (cell.now.standing == readings::Standing::metal_on) {
+    cell.verdict = CellVerdict::metal_on;
+    return cell;
+  }
+  if (!d.has_limits()) {
+    cell.verdict =
+        targets != nullptr && targets->index_of(made) >= 0 ? CellVerdict::good : CellVerdict::unknown;
+    return cell;
+  }
+  // A bound that lies within the limits says nothing against it.
+  const bool fits = d.allows(cell.now.value);
+  cell.verdict = fits ? CellVerdict::good : CellVerdict::out;
+  if (!fits) cell.over = cell.now.value > d.most() ? cell.now.value - d.most() : cell.now.value - d.least();
+  return cell;
+}
+
+void sum_up(BatchSheet& sheet, std::size_t k) {
+  auto& column = sheet.columns[k];
+  std::vector<double> sizes;
+  for (const auto& row : sheet.rows) {
+    const auto& cell = row.cells[k];
+    if (!row.rejected.empty() || cell.verdict == CellVerdict::empty) continue;
+    ++column.read;
+    column.out += cell.verdict == CellVerdict::out ? 1 : 0;
+    if (cell.now.bound == Bound::exact) sizes.push_back(cell.now.value);
+  }
+  if (sizes.empty()) return;
+  const auto [least, most] = std::minmax_element(sizes.begin(), sizes.end());
+  column.least = *least;
+  column.most = *most;
+  for (const double size : sizes) column.mean += size / static_cast<double>(sizes.size());
+  if (sizes.size() < 2) return;
+  double squares = 0;
+  for (const double size : sizes) squares += (size - column.mean) * (size - column.mean);
+  column.sigma = std::sqrt(squares / static_cast<double>(sizes.size() - 1));
+}
+
+} // namespace
+
+BatchSheet batch_sheet(const Build& build, Id part, const chains::BuildTargets* targets) {
+  BatchSheet sheet;
+  const auto dimensions = build.dimensions_of(part);
+  for (const auto& [id, d] : dimensions) sheet.columns.push_back({id, d.name});
+  ProgressInput done;
+  for (const auto& [id, piece] : build.pieces_of(part)) {
+    BatchRow row{id, piece.number, piece.rejected, {}, 0};
+    std::string last;
+    for (const auto& [dimension, d] : dimensions) {
+      row.cells.push_back(cell_of(build, {dimension, id}, d, targets));
+      if (row.cells.back().verdict == CellVerdict::empty) continue;
+      ++row.read;
+      last = std::max(last, row.cells.back().now.at);
+    }
+    if (!row.rejected.empty())
+      ++done.rejected;
+    else if (row.done())
+      done.done_at.push_back(last);
+    sheet.rows.push_back(std::move(row));
+  }
+  done.pieces = static_cast<int>(sheet.rows.size());
+  sheet.progress = progress(done);
+  for (std::size_t k = 0; k < sheet.columns.size(); ++k) sum_up(sheet, k);
+  return sheet;
+}
+
+std::vector<SizeGroup> groups_of(const BatchSheet& sheet, std::size_t column, double width) {
+  std::vector<SizedPiece> pieces;
+  for (const auto& row : sheet.rows)
+    if (row.rejected.empty() && row.cells[column].now.read() && row.cells[column].now.bound == Bound::exact)
+      pieces.push_back({row.piece, row.number, row.cells[column].now.value});
+  return size_groups(std::move(pieces), width);
+}
+
+} // namespace datrin::batch

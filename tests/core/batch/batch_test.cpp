@@ -1,0 +1,192 @@
+// A part made in numbers: groups by size, progress, readings typed and pasted in one step.
+
+#include "batch/batch_edits.h"
+#include "batch/batch_sheet.h"
+
+#include "build/edit_drawing.h"
+
+#include <gtest/gtest.h>
+
+#include <algorithm>
+#include <cmath>
+#include <random>
+
+using namespace datrin;
+using namespace datrin::build;
+using namespace datrin::batch;
+
+namespace {
+
+/// Sixty gear blanks: a bore of 12 H7 and an outside that is turned to 45.50 afterwards.
+class Blanks : public testing::Test {
+protected:
+  void SetUp() override {
+    part = put(Part{"Gear blank", "steel", 60, 0});
+    for (int n = 1; n <= 60; ++n) pieces.push_back(put(Piece{part, n}));
+    Dimension bore;
+    bore.part = part;
+    bore.name = "bore";
+    bore.kind = DimensionKind::size;
+    bore.nominal = 12;
+    bore.upper = 0.018;
+    bore.tolerance = "H7";
+    hole = put(bore);
+    Dimension outside;
+    outside.part = part;
+    outside.name = "outside";
+    outside.kind = DimensionKind::length;
+    outside.nominal = 46;
+    outside.order = 1;
+    rim = put(outside);
+  }
+  Id put(Record record) {
+    const Id id = b.next_id();
+    EXPECT_TRUE(b.apply(add(b, std::move(record), "x")));
+    return id;
+  }
+  KeptReadings type(const std::vector<TypedReading>& typed, const char* at = "2026-01-02T10:00:00Z") {
+    ReadingsContext context;
+    context.at = at;
+    context.lengths.bare_unit = Unit::mm;
+    auto kept = keep_readings(b, typed, context);
+    EXPECT_TRUE(kept.edit.empty() || b.apply(kept.edit));
+    return kept;
+  }
+  Build b;
+  Id part = 0, hole = 0, rim = 0;
+  std::vector<Id> pieces;
+};
+
+} // namespace
+
+// The fewest intervals of a width that cover points: greedy from the left is the best there is (a textbook
+// exercise); here against trying every way to cut the sorted list.
+TEST(SizeGroups, AreTheFewest) {
+  std::mt19937 random(5);
+  std::uniform_real_distribution<double> size(10, 10.3);
+  for (int round = 0; round < 200; ++round) {
+    std::vector<SizedPiece> some;
+    for (int k = 0; k < 9; ++k) some.push_back({k, k, size(random)});
+    const double width = 0.02 + 0.01 * (round % 10);
+    const auto groups = size_groups(some, width);
+    auto sorted = some;
+    std::sort(sorted.begin(), sorted.end(), [](auto& a, auto& c) { return a.value < c.value; });
+    int best = 99;
+    for (unsigned cuts = 0; cuts < 256; ++cuts) { // a cut between neighbours k and k + 1
+      int n = 1;
+      double from = sorted[0].value;
+      bool fits = true;
+      for (std::size_t k = 1; k < 9; ++k) {
+        if (cuts >> (k - 1) & 1U) {
+          ++n;
+          from = sorted[k].value;
+        }
+        fits = fits && sorted[k].value - from <= width + 1e-9;
+      }
+      if (fits) best = std::min(best, n);
+    }
+    EXPECT_EQ(static_cast<int>(groups.size()), best);
+    std::size_t all = 0;
+    for (const auto& g : groups) {
+      all += g.pieces.size();
+      EXPECT_LE(g.most - g.least, width + 1e-9);
+    }
+    EXPECT_EQ(all, some.size());
+  }
+  EXPECT_TRUE(size_groups({}, 1).empty());
+  EXPECT_EQ(size_groups({{1, 1, 5}, {2, 2, NAN}}, 1)[0].pieces.size(), 1U);
+}
+
+// By hand: 4 minutes each with one dinner of two hours between; 7 of 10 done, one rejected: 2 left, 8
+// minutes.
+TEST(BatchProgress, TimeLeftFromWhatIsDone) {
+  ProgressInput in;
+  in.pieces = 10;
+  in.rejected = 1;
+  for (const char* minute : {"10:00", "10:04", "10:08", "12:08", "12:12", "12:16", "12:20"})
+    in.done_at.push_back("2026-01-02T" + std::string(minute) + ":00Z");
+  const auto p = progress(in);
+  EXPECT_EQ(p.open, 2);
+  ASSERT_TRUE(p.minutes_each);
+  EXPECT_NEAR(*p.minutes_each, 4, 1e-9);
+  EXPECT_NEAR(*p.minutes_left, 8, 1e-9);
+  EXPECT_EQ(progress_words(p), "7 of 10 done, 1 rejected; about 4 min each, 8 min left.");
+  in.done_at.resize(2);
+  EXPECT_FALSE(progress(in).minutes_left); // one interval says nothing
+  EXPECT_EQ(progress_words(progress({3, 0, {"a", "b", "c"}})), "3 of 3 done. Nothing is left to do.");
+  // Over the new year and a leap day: 60 s each.
+  EXPECT_NEAR(*utc_seconds("2027-01-01T00:00:30Z") - *utc_seconds("2026-12-31T23:59:30Z"), 60, 1e-9);
+  EXPECT_NEAR(*utc_seconds("2028-03-01T00:00:00Z") - *utc_seconds("2028-02-28T00:00:00Z"), 2 * 86400, 1e-9);
+  EXPECT_FALSE(utc_seconds("yesterday"));
+  EXPECT_FALSE(utc_seconds("2026-13-01T00:00:00Z"));
+}
+
+TEST_F(Blanks, SixtyReadingsAreOneStepAndSixtyVerdicts) {
+  std::vector<TypedReading> typed;
+  for (std::size_t k = 0; k < 60; ++k) // 12.000 to 12.0295: from the 38th on over 12.018
+    typed.push_back({{hole, pieces[k]}, std::to_string(12.0 + 0.0005 * static_cast<double>(k))});
+  const auto before = b;
+  const auto kept = type(typed);
+  EXPECT_EQ(kept.kept, 60U);
+  EXPECT_EQ(kept.edit.label, "60 readings");
+  const auto sheet = batch_sheet(b, part, nullptr);
+  ASSERT_EQ(sheet.rows.size(), 60U);
+  EXPECT_EQ(sheet.columns[0].read, 60);
+  EXPECT_EQ(sheet.columns[0].out, 23); // no. 38 (12.0185) to no. 60
+  EXPECT_NEAR(sheet.columns[0].mean, 12 + 0.0005 * 29.5, 1e-9);
+  EXPECT_NEAR(sheet.columns[0].sigma, 0.0005 * std::sqrt(305.0),
+              1e-9); // (n² + n) / 12 for n = 60, of the sample
+  EXPECT_EQ(sheet.rows[0].cells[0].verdict, CellVerdict::good);
+  EXPECT_EQ(sheet.rows[59].cells[0].verdict, CellVerdict::out);
+  EXPECT_NEAR(sheet.rows[59].cells[0].over, 0.0115, 1e-9);
+  EXPECT_EQ(groups_of(sheet, 0, 0.01).size(), 3U); // 12.000 to .010, .0105 to .0205, .021 to .0295
+  // Undone in one step.
+  auto undone = kept.edit;
+  for (auto& change : undone.changes) std::swap(change.before, change.after);
+  ASSERT_TRUE(b.apply(undone));
+  EXPECT_EQ(b.records(), before.records());
+}
+
+TEST_F(Blanks, WhatIsNotUnderstoodIsSaidAndTheRestIsKept) {
+  const auto kept =
+      type({{{hole, pieces[0]}, "12.005"}, {{hole, pieces[1]}, "twelve"}, {{hole, pieces[2]}, "12.007"}});
+  EXPECT_EQ(kept.kept, 2U);
+  ASSERT_EQ(kept.refused.size(), 1U);
+  EXPECT_EQ(kept.refused[0].at, 1U);
+  EXPECT_FALSE(kept.refused[0].why.empty());
+  // Read again in the same block: the later one stands, and there is one of it.
+  type({{{hole, pieces[0]}, "12.001"}, {{hole, pieces[0]}, "12.002"}});
+  const auto sheet = batch_sheet(b, part, nullptr);
+  EXPECT_NEAR(sheet.rows[0].cells[0].now.value, 12.002, 1e-9);
+  type({{{hole, pieces[0]}, ""}});
+  EXPECT_EQ(batch_sheet(b, part, nullptr).rows[0].cells[0].verdict, CellVerdict::empty);
+}
+
+TEST_F(Blanks, ARejectedPieceCountsNoMoreAndMatesNothing) {
+  for (std::size_t k = 0; k < 60; ++k) type({{{hole, pieces[k]}, "12.005"}, {{rim, pieces[k]}, "46"}});
+  type({{{hole, pieces[3]}, "12.3"}});
+  ASSERT_TRUE(b.apply(reject(b, pieces[3], " bored over ")));
+  auto sheet = batch_sheet(b, part, nullptr);
+  EXPECT_EQ(sheet.rows[3].rejected, "bored over");
+  EXPECT_EQ(sheet.columns[0].read, 59);
+  EXPECT_EQ(sheet.columns[0].out, 0);
+  EXPECT_EQ(sheet.progress.done, 59);
+  EXPECT_EQ(sheet.progress.rejected, 1);
+  EXPECT_EQ(sheet.progress.open, 0);
+  EXPECT_EQ(sheet.rows[0].cells[1].verdict, CellVerdict::unknown); // nobody said how large
+  // A joint of the blanks passes it over.
+  const Id shafts = put(Part{"Arbor", "steel", 1, 1});
+  const Id arbor = put(Piece{shafts, 1});
+  Dimension d;
+  d.part = shafts;
+  d.nominal = 12;
+  d.name = "seat";
+  Joint joint;
+  joint.hole = hole;
+  joint.shaft = put(d);
+  for (const auto& pair : chains::joint_pairs(b, joint)) EXPECT_NE(pair.first, pieces[3]);
+  EXPECT_EQ(chains::joint_pairs(b, joint).size(), 59U);
+  EXPECT_EQ(chains::joint_pairs(b, joint)[0].second, arbor);
+  ASSERT_TRUE(b.apply(reject(b, pieces[3], "")));
+  EXPECT_EQ(chains::joint_pairs(b, joint).size(), 60U);
+}
