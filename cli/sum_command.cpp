@@ -1,6 +1,6 @@
 #include "sum_command.h"
 
-#include "bench/sum_text.h"
+#include "bench/sum_values.h"
 #include "commands.h"
 #include "quantity/length_text.h"
 #include "quantity/text.h"

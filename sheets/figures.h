@@ -25,6 +25,7 @@ inline QString sentence(std::string_view words) {
 QString figure(double mm, Unit unit, bool plus = false);
 /// With its unit after a thin space.
 QString figure_with_unit(double mm, Unit unit, bool plus = false);
+QString fit_with_unit(double mm, Unit unit); ///< fit_figure with its unit
 
 /// A size of a fit: three decimals of a millimetre or four of an inch.
 QString fit_figure(double mm, Unit unit, bool plus = false);

@@ -375,22 +375,24 @@ AllowancePage::Next AllowancePage::next_number(const SurfacePlan& plan) const {
   if (plan.rest.passes.empty())
     return {dial_text(plan.most - plan.now),
             {QString("Nothing more to cut: %1 a side is kept for the last step.")
-                 .arg(figure(plan.allowance.last, unit))}};
+                 .arg(sheets::figure_with_unit(plan.allowance.last, unit))}};
   const auto& pass = plan.rest.passes.front();
   QStringList words{
-      QString("%1 deep, %2 left a side after it.").arg(figure(pass.depth, unit), figure(pass.left, unit))};
+      QString("%1 deep, %2 left a side after it.")
+          .arg(sheets::figure_with_unit(pass.depth, unit), sheets::figure_with_unit(pass.left, unit))};
   words << (plan.cuts.empty() && !plan.read.read()
                 ? QString("The dial stands at zero where the tool first touches, %1 over size.")
-                      .arg(figure(plan.most, unit))
-                : QString("Now %1 a side is left.").arg(figure(plan.now, unit)));
+                      .arg(sheets::figure_with_unit(plan.most, unit))
+                : QString("Now %1 a side is left.").arg(sheets::figure_with_unit(plan.now, unit)));
   if (std::abs(plan.aim) > 0.0005) { // every figure here counts from the nominal: where it ends is said
     const auto size = plan.size_with(plan.aim);
     words << filled("It is finished at %1, where its joints and limits want it.",
-                    size ? sheets::fit_figure(*size, unit) : figure(plan.aim, unit, true) + " a side");
+                    size ? sheets::fit_with_unit(*size, unit)
+                         : sheets::figure_with_unit(plan.aim, unit, true) + " a side");
   }
   if (!plan.rest.cleans_up)
     words << QString("At the lowest place scale still shows at size: %1 short.")
-                 .arg(figure(plan.rest.short_by, unit));
+                 .arg(sheets::figure_with_unit(plan.rest.short_by, unit));
   if (plan.source == allowance::StockSource::expected)
     words << "The metal is what the casting grade lets expect; touch it to be sure.";
   else if (!state_.seated)
@@ -437,7 +439,10 @@ void AllowancePage::show_fields() {
   tool_->clear();
   tool_->addItem("none", 0);
   for (const auto& [id, t] : b.tools())
-    tool_->addItem(QString("%1, cuts from %2").arg(name_words(t.name), figure(t.least_cut, document_.unit())),
+    tool_->addItem(t.least_cut > 0
+                       ? QString("%1, cuts from %2")
+                             .arg(name_words(t.name), sheets::figure_with_unit(t.least_cut, document_.unit()))
+                       : name_words(t.name),
                    QVariant::fromValue<qlonglong>(id));
   if (plan == nullptr) return;
   const auto& a = plan->allowance;

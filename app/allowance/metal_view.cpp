@@ -43,7 +43,8 @@ void MetalView::set_chosen(int k) {
   if (k >= 0 && k < static_cast<int>(plans_.size())) {
     const auto& p = plans_[static_cast<std::size_t>(k)];
     setAccessibleDescription(QString("%1: %2 at the highest, %3 at the lowest place, %4")
-                                 .arg(name_words(p.drawn.name), figure(p.most, unit_), figure(p.least, unit_),
+                                 .arg(name_words(p.drawn.name), sheets::figure_with_unit(p.most, unit_),
+                                      sheets::figure_with_unit(p.least, unit_),
                                       allowance::state_name(p.state)));
   }
   update();

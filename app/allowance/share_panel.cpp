@@ -120,7 +120,8 @@ void SharePanel::show_words() {
                  .arg(sheets::figure_with_unit(std::abs(r.result.shift), document_.unit()));
   words +=
       r.least >= 0
-          ? QString("Everything still cleans up, with %1 to spare.").arg(figure(r.least, document_.unit()))
+          ? QString("Everything still cleans up, with %1 to spare.")
+                .arg(sheets::figure_with_unit(r.least, document_.unit()))
           : QString("Then something no longer cleans up, by %1.").arg(figure(-r.least, document_.unit()));
   if (!r.result.fits && r.name == "clear the defect") words += " The defect is not cut away whole.";
   words_->setText(words);

@@ -140,8 +140,7 @@ QVariant BatchModel::data(const QModelIndex& index, int role) const {
 QVariant BatchModel::headerData(int section, Qt::Orientation orientation, int role) const {
   if (orientation == Qt::Vertical) {
     const auto& row = sheet_.rows[static_cast<std::size_t>(section)];
-    if (role == Qt::DisplayRole)
-      return QString("%1%2").arg(row.number).arg(row.rejected.empty() ? "" : " \u2715");
+    if (role == Qt::DisplayRole) return filled("%1%2", row.number, row.rejected.empty() ? "" : " \u2715");
     if (role == Qt::ToolTipRole && !row.rejected.empty()) return "Rejected: " + name_words(row.rejected);
     return {};
   }

@@ -204,11 +204,11 @@ void JudgePanel::show_state(const PieceState& state, const casting::SeatResult* 
       if (easing.gain < 0.02 * eased) break;
       const auto name = name_words(state.input.seat.surfaces[static_cast<std::size_t>(easing.surface)].id);
       gains << QString("%1 %2").arg(easing.wall_to >= 0 ? "the wall at " + name : name,
-                                    figure(easing.gain, document_.unit()));
+                                    sheets::figure_with_unit(easing.gain, document_.unit()));
     }
     if (!gains.isEmpty())
       lines << QString("Easing by %1 gains everywhere: %2.")
-                   .arg(figure(eased, document_.unit()), gains.join(", "));
+                   .arg(sheets::figure_with_unit(eased, document_.unit()), gains.join(", "));
   }
   balance_->setText(lines.isEmpty()
                         ? QString("Seat it best first: then it is said here what holds it which way.")

@@ -148,7 +148,7 @@ void RescuePanel::look() {
       if (best.usable())
         found.castings.push_back(QString("%1 %2: least room %3")
                                      .arg(other.name, best.cleans_up() ? "cleans up" : "does not clean up",
-                                          figure(best.margins.least, unit, true)));
+                                          sheets::figure_with_unit(best.margins.least, unit, true)));
     }
     return found;
   });

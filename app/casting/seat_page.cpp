@@ -17,7 +17,11 @@ using sheets::qt;
 
 namespace {
 
-constexpr double step_mm = 0.05;   // an arrow key
+/// An arrow key, mm: a round figure on the dial.
+double step_in(Unit unit) {
+  return unit == Unit::mm ? 0.05 : 2 * mm_per_thou;
+}
+
 constexpr double step_turn = 0.05; // degrees, a bracket key
 constexpr int glide_ms = 200;
 
@@ -86,8 +90,6 @@ void SeatPage::make_room_face() {
   rows->setContentsMargins(0, 0, 0, 0);
   rows->setSpacing(0);
   side->addWidget(rows_box_);
-  best_->setToolTip("S. By hand: drag, Alt-drag to turn; arrows 0.05 mm, [ ] 0.05\u00B0, with Shift ten "
-                    "times; 1 2 3 choose the view");
   side->addSpacing(4);
   side->addWidget(best_);
   side->addSpacing(6);
@@ -220,7 +222,7 @@ QString SeatPage::shortfall_words() const {
     if (group.touches > 0 && group.margin < 0)
       short_by << QString("%1 short by %2")
                       .arg(qt(casting::group_name(state_.input.seat, group)),
-                           figure(-group.margin, document_.unit()));
+                           sheets::figure_with_unit(-group.margin, document_.unit()));
   return short_by.join(", ");
 }
 
@@ -230,6 +232,10 @@ void SeatPage::show_margins() {
   const auto& margins = state_.margins;
   comb_->set_combs(judged ? make_combs(state_.input.seat, state_.pose, margins) : std::vector<Comb>{}, unit);
   best_->setEnabled(judged);
+  best_->setToolTip(
+      QString("S. By hand: drag, Alt-drag to turn; arrows %1, [ ] 0.05\u00B0, with Shift ten times; "
+              "1 2 3 choose the view")
+          .arg(sheets::figure_with_unit(step_in(unit), unit)));
   best_->setText(search_.busy() && purpose_ == Purpose::move ? "Stop the search" : "Seat it best");
   rows_box_->setVisible(judged);
   if (!judged) {
@@ -265,6 +271,7 @@ void SeatPage::show_margins() {
     rows_.push_back(row);
   }
   while (rows_.size() > margins.groups.size()) {
+    rows_.back()->hide();
     rows_.back()->deleteLater();
     rows_.pop_back();
   }
@@ -310,7 +317,7 @@ void SeatPage::show_holds() {
           QString("Ask %1 less of the %2 and the least room gains about %3.")
               .arg(sheets::figure_with_unit(eased, document_.unit()),
                    name_words(input.surfaces[static_cast<std::size_t>(strongest - share.begin())].id),
-                   figure(eased * *strongest, document_.unit())));
+                   sheets::figure_with_unit(eased * *strongest, document_.unit())));
     }
     QString words = answer_.check.holds ? "Checked: what holds it is in balance; no small move does better."
                                         : "Not proved best: " + qt(answer_.check.message);
@@ -415,7 +422,7 @@ void SeatPage::nudge(const Vec3& move, const Vec3& turn) {
 
 bool SeatPage::handle_key(int key, Qt::KeyboardModifiers modifiers) {
   const auto& axes = canvas_->views().axes[static_cast<std::size_t>(canvas_->active_view())];
-  const double mm = step_mm * (modifiers.testFlag(Qt::ShiftModifier) ? 10 : 1);
+  const double mm = step_in(document_.unit()) * (modifiers.testFlag(Qt::ShiftModifier) ? 10 : 1);
   const double turn = radians(step_turn) * (modifiers.testFlag(Qt::ShiftModifier) ? 10 : 1);
   const Vec3 none = Vec3::Zero();
   switch (key) {

@@ -69,8 +69,6 @@ void SettingsPanel::make_marks() {
   mark_setting_->setMinimumContentsLength(4);
   who->addWidget(mark_);
   who->addWidget(mark_setting_, 1);
-  mark_spread_->setText("0.02 mm");
-  size_spread_->setText("0.05 mm");
   for (auto* spread : {mark_spread_, size_spread_}) {
     spread->setToolTip("\u00B1, 95 %: how well it was read");
     if (!theme().large()) spread->setFixedWidth(theme().ipx(80));
@@ -130,6 +128,13 @@ QString SettingsPanel::setting_text(const QString& setting) const {
 }
 
 void SettingsPanel::show_state(const PieceState& state) {
+  // Usual uncertainties, round in the build's unit, until the person types one.
+  const bool inch = document_.unit() == Unit::inch;
+  for (auto* spread : {mark_spread_, size_spread_})
+    if (!spread->isModified() && !spread->hasFocus())
+      spread->setText(qt(spread == mark_spread_
+                             ? length_entry_text(inch ? mm_per_thou : 0.02, document_.unit())
+                             : length_entry_text(inch ? 2 * mm_per_thou : 0.05, document_.unit())));
   show_settings(state);
   show_known(state);
   show_choices(state);

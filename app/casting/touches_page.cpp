@@ -305,13 +305,15 @@ void TouchesPage::take_scan(ScanRead read) {
   points->at = *read.points;
   points->surface = std::move(read.result.surface);
   points->surfaces = read.surface_ids;
-  build::Scan scan{read.piece, read.name.toStdString(), read.scan_to_survey, 0.05, std::move(points)};
+  constexpr double scan_good_to = 0.05; // mm, 95 %
+  build::Scan scan{read.piece, read.name.toStdString(), read.scan_to_survey, scan_good_to, std::move(points)};
   // Where the scan was laid is a seat to begin with.
   const auto laid = then(read.scan_to_survey.inverse(), read.result.pose);
   if (document_.apply(build::take_scan(document_.build(), std::move(scan), laid)))
-    entry_->tell(filled("%1: %2 points given to their surfaces, each taken as good to 0.05 mm (95 %); %3 "
+    entry_->tell(filled("%1: %2 points given to their surfaces, each taken as good to %5 (95 %); %3 "
                         "doubtful and %4 far from any are kept and not used.",
-                        read.name, read.result.given, read.result.doubtful, read.result.elsewhere),
+                        read.name, read.result.given, read.result.doubtful, read.result.elsewhere,
+                        sheets::figure_with_unit(scan_good_to, document_.unit())),
                  false);
   emit scan_ended();
 }

@@ -39,8 +39,8 @@ void ChainView::show_chain(const QString& title, const std::vector<ChainRow>& ro
   fits_ = fits;
   unit_ = unit;
   if (chosen_ >= static_cast<int>(rows_.size())) chosen_ = -1;
-  setAccessibleDescription(rows.empty() ? QString()
-                                        : QString("%1: gap %2").arg(title, fit_figure(gap(), unit)));
+  setAccessibleDescription(
+      rows.empty() ? QString() : QString("%1: gap %2").arg(title, sheets::fit_with_unit(gap(), unit)));
   update();
 }
 
@@ -140,13 +140,13 @@ void ChainView::paintEvent(QPaintEvent*) {
   p.drawLine(QPointF(a, y), QPointF(std::abs(b - a) < 2 ? a + 2 : b, y));
   p.setFont(t.title());
   p.setPen(t.blue.brass);
-  const auto words = QString("gap %1").arg(fit_figure(at, unit_));
+  const auto words = QString("gap %1").arg(sheets::fit_with_unit(at, unit_));
   p.drawText(QRectF(t.px(14), y - t.px(13), names, t.px(26)), Qt::AlignLeft | Qt::AlignVCenter, words);
   p.setFont(t.small());
   p.setPen(t.blue.label);
   p.drawText(QRectF(t.px(14), y + t.px(11), names, t.px(18)), Qt::AlignLeft | Qt::AlignVCenter,
              QString("wanted %1 to %2%3")
-                 .arg(fit_figure(least_, unit_), fit_figure(most_, unit_), fits_ ? "" : ": gone"));
+                 .arg(fit_figure(least_, unit_), sheets::fit_with_unit(most_, unit_), fits_ ? "" : ": gone"));
 }
 
 void ChainView::mousePressEvent(QMouseEvent* event) {

@@ -133,7 +133,8 @@ void ChainsPage::refresh() {
     e.name = name_words(chain.name);
     e.what = qt(counted(chain.terms.size(), "link", "links"));
     e.below = QString("%1 to %2")
-                  .arg(fit_figure(chain.least, document_.unit()), fit_figure(chain.most, document_.unit()));
+                  .arg(fit_figure(chain.least, document_.unit()),
+                       sheets::fit_with_unit(chain.most, document_.unit()));
     const int c = targets.condition_of_chain(id);
     if (c >= 0 && targets.result.usable()) {
       e.known = true;
@@ -228,9 +229,10 @@ void ChainsPage::show_gap() {
   };
   figures_->setText(
       "<table width='100%' cellspacing='0' cellpadding='1'>" +
-      row("expected, to drawing", fit_figure(result_.mean, unit)) +
-      row("worst case", fit_figure(result_.worst_low, unit) + " to " + fit_figure(result_.worst_high, unit)) +
-      row(QString("root sum square, 3 \u03C3"), "\u00B1" + fit_figure(3 * result_.sigma, unit)) +
+      row("expected, to drawing", sheets::fit_with_unit(result_.mean, unit)) +
+      row("worst case",
+          fit_figure(result_.worst_low, unit) + " to " + sheets::fit_with_unit(result_.worst_high, unit)) +
+      row(QString("root sum square, 3 \u03C3"), "\u00B1" + sheets::fit_with_unit(3 * result_.sigma, unit)) +
       row("closes", qt(number_text(100 * result_.p_within, 1)) + "\u2009%") +
       row("room, made to target", known ? qt(number_text(room, 1, true)) : QString("\u2013")) + "</table>");
   QStringList words;
@@ -250,15 +252,17 @@ void ChainsPage::show_gap() {
     const double shim = chains::closing_part(without, chain->least, chain->most);
     if (result_.mean >= chain->least && result_.mean <= chain->most)
       words << QString("Made to the middle of the drawing it closes without a shim, %1 %2 the middle.")
-                   .arg(fit_figure(std::abs(shim), unit), shim > 0 ? "over" : "under");
+                   .arg(sheets::fit_with_unit(std::abs(shim), unit), shim > 0 ? "over" : "under");
     else if (shim > 0)
-      words << QString("A shim of %1 brings it to the middle.").arg(fit_figure(shim, unit));
+      words << QString("A shim of %1 brings it to the middle.").arg(sheets::fit_with_unit(shim, unit));
     else
-      words << QString("A shim cannot help: %1 must come off somewhere.").arg(fit_figure(-shim, unit));
+      words << QString("A shim cannot help: %1 must come off somewhere.")
+                   .arg(sheets::fit_with_unit(-shim, unit));
   } else {
     const auto& link = input.links[static_cast<std::size_t>(k)];
     const double make = ((chain->least + chain->most) / 2 - without) / link.coefficient;
-    words << QString("Made last, %1 would be %2.").arg(name_words(link.id), fit_figure(make, unit));
+    words
+        << QString("Made last, %1 would be %2.").arg(name_words(link.id), sheets::fit_with_unit(make, unit));
   }
   advice_->setText(words.join("\n"));
 }

@@ -216,7 +216,8 @@ void FoundryPanel::refresh() {
     words << qt(expected_.message);
   else
     words << QString("Allowance %1 a side, by the largest dimension, %2.")
-                 .arg(figure(expected_.allowance, unit), figure(expected_.largest, unit));
+                 .arg(sheets::figure_with_unit(expected_.allowance, unit),
+                      sheets::figure_with_unit(expected_.largest, unit));
   for (const auto& r : expected_.remarks) words << qt(r);
   if (!b.foundry_of(document_.part())) words << "Usual for the material, until chosen.";
   if (expected_.usable())
@@ -245,8 +246,8 @@ void FoundryPanel::show_made(const build::Foundry& foundry) {
     return name_words(state.input.seat.surfaces[static_cast<std::size_t>(k)].id);
   };
   for (const auto& core : made.cores)
-    lines << QString("Core of %1 stands off %2 by %3.")
-                 .arg(name(core.bore), name(core.boss), plus_minus(core.amount, unit));
+    lines << QString("Core of %1 stands off %2 by %3 %4.")
+                 .arg(name(core.bore), name(core.boss), plus_minus(core.amount, unit), qt(unit_name(unit)));
   for (const auto& s : made.surfaces) {
     if (!s.fitted) continue;
     QString line = name(s.surface) + ":";
@@ -254,7 +255,8 @@ void FoundryPanel::show_made(const build::Foundry& foundry) {
       line += QString(" leans %1\u00B0 \u00B1%2 %3;")
                   .arg(qt(number_text(degrees(s.lean.value), 2)),
                        qt(number_text(degrees(s.lean.uncertainty), 2)), towards(s.leans_to));
-    line += QString(" out of true %1, rough %2.").arg(figure(s.warp, unit), figure(s.roughness, unit));
+    line += QString(" out of true %1, rough %2.")
+                .arg(sheets::figure_with_unit(s.warp, unit), sheets::figure_with_unit(s.roughness, unit));
     lines << line;
   }
   made_->setText(lines.isEmpty() ? QString("Too few touches yet: four on a face, six on a bore.")

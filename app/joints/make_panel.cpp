@@ -165,19 +165,19 @@ void MakePanel::show_figure() {
                         .arg(qt(unit_name(unit)) + " \u00B7 " +
                                  fit_figure(target->make, sheets::other(unit)) + "\u2009" +
                                  qt(unit_name(sheets::other(unit))),
-                             held ? QString("hold \u00B1%1").arg(fit_figure(target->hold, unit))
+                             held ? QString("hold \u00B1%1").arg(sheets::fit_with_unit(target->hold, unit))
                                   : QString("cannot be held")));
     const auto& now = targets.sizes[static_cast<std::size_t>(target->dimension)];
     const auto to_come = allowance::to_come(document_.build(), made, now, target->make, true);
     if (to_come.any)
       to_come_->setText((now.bound == build::Bound::exact
-                             ? QString("Read %1. ").arg(fit_figure(now.value, unit))
+                             ? QString("Read %1. ").arg(sheets::fit_with_unit(now.value, unit))
                              : QString()) +
                         qt(to_come.words));
     QStringList words;
     if (const auto* moved = targets_.last().of(made))
       words << QString("was %1 before %2 was read")
-                   .arg(fit_figure(moved->was, unit),
+                   .arg(sheets::fit_with_unit(moved->was, unit),
                         qt(chains::made_name(document_.build(), targets_.last().made)));
     if (target->departs != 0) {
       words << QString("%1 %2 %3 its drawing limit: the joint stands above it")

@@ -274,7 +274,7 @@ void WorkPanel::show_methods() {
   methods_->clear();
   if (state_.id == 0) return;
   const auto& joint = state_.joint;
-  fits::MethodInput asked{joint.comes_apart, joint.through, joint.looks, joint.temperature};
+  fits::MethodInput asked{joint.comes_apart, joint.through, joint.looks, joint.temperature, document_.unit()};
   if (joint.shaft != 0) asked.least = joint.least;
   for (const auto& m : fits::methods(asked)) {
     const bool chosen = m.name == state_.joint.method;

@@ -62,8 +62,8 @@ void StockComb::set_combs(std::vector<Comb> combs, Unit unit) {
   QString words;
   for (const auto& comb : combs_)
     words += QString("%1: %2 to %3, %4 needed%5. ")
-                 .arg(comb.name, figure(comb.least, unit), figure(comb.most, unit),
-                      figure(comb.required, unit), comb.limiting ? ", limits" : "");
+                 .arg(comb.name, figure(comb.least, unit), sheets::figure_with_unit(comb.most, unit),
+                      sheets::figure_with_unit(comb.required, unit), comb.limiting ? ", limits" : "");
   setAccessibleDescription(words);
   update();
 }

@@ -229,7 +229,7 @@ void OverviewPage::show_part(const std::vector<chains::NextNumber>& list) {
     const auto name = part->quantity > 1 && piece ? filled("%1, no. %2", name_words(d->name), piece->number)
                                                   : name_words(d->name);
     if (input.measured) {
-      lines << QString("%1: made %2").arg(name, sheets::fit_figure(*input.measured, unit));
+      lines << QString("%1: made %2").arg(name, sheets::fit_with_unit(*input.measured, unit));
       continue;
     }
     const auto next = std::find_if(list.begin(), list.end(), [&](const auto& n) { return n.made == made; });
@@ -238,7 +238,7 @@ void OverviewPage::show_part(const std::vector<chains::NextNumber>& list) {
     for (const auto& mate : next->mates)
       if (!targets.size(mate)) open << name_words(chains::made_name(b, mate));
     lines << QString("%1: make %2%3")
-                 .arg(name, sheets::fit_figure(next->make, unit),
+                 .arg(name, sheets::fit_with_unit(next->make, unit),
                       open.isEmpty()
                           ? QString(", to suit")
                           : ", waits for " + open.mid(0, 2).join(" and ") +
@@ -254,7 +254,10 @@ sheets::CardSheet OverviewPage::card() const {
   const auto& b = document_.build();
   sheets::CardSheet card;
   card.build = name_words(b.info().name);
-  card.made_at = QDateTime::currentDateTime().toString("yyyy-MM-dd hh:mm");
+  // Whoever wants the same bytes again says which time it is (reproducible-builds.org).
+  const auto stated = qEnvironmentVariable("SOURCE_DATE_EPOCH").toLongLong();
+  const auto now = stated > 0 ? QDateTime::fromSecsSinceEpoch(stated) : QDateTime::currentDateTime();
+  card.made_at = now.toString("yyyy-MM-dd hh:mm");
   card.unit = document_.unit();
   for (const auto& n : targets_.to_cut()) {
     if (card.lines.size() == 12) break;

@@ -131,7 +131,7 @@ void DatumPanel::show_choice() {
     for (const auto& s : choice->spreads)
       lines << QString("%1 \u00B1%2")
                    .arg(name_words(input_.surfaces[static_cast<std::size_t>(s.surface)].name),
-                        figure(s.spread, document_.unit()));
+                        sheets::figure_with_unit(s.spread, document_.unit()));
   spreads_->setText(lines.join("\n"));
   show_rest();
 }

@@ -7,7 +7,7 @@
 #include "app/theme.h"
 #include "build/edit_drawing.h"
 #include "quantity/expression.h"
-#include "quantity/nearest.h"
+#include "quantity/nearest_to.h"
 #include "sheets/figures.h"
 
 #include <QApplication>
@@ -99,8 +99,7 @@ void Reckoner::reckon() {
   mm_ = length.value;
   if (length.power != 1) { // an answer, but none for a field
     const double in_unit = length.value / std::pow(to_mm(1, unit), length.power);
-    const auto power =
-        length.power == 0 ? QString() : QString(" %1^%2").arg(qt(unit_name(unit))).arg(length.power);
+    const auto power = length.power == 0 ? QString() : filled(" %1^%2", qt(unit_name(unit)), length.power);
     emit answered(filled("%1 = %2%3, %4", qt(length.understood), qt(number_text(in_unit, 4)), power,
                          qt(power_words(length.power))),
                   false);

@@ -4,7 +4,7 @@
 #include "app/marks/fields.h"
 #include "app/marks/length_edit.h"
 #include "app/theme.h"
-#include "bench/sum_text.h"
+#include "bench/sum_values.h"
 #include "sheets/figures.h"
 
 #include <QHBoxLayout>

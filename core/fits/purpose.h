@@ -69,6 +69,7 @@ struct MethodInput {
   bool through = false;          ///< something passes through the bore
   bool looks = false;            ///< the face beside it is looked at
   double temperature = 20;       ///< °C at work
+  Unit unit = Unit::mm;          ///< of the words
   std::optional<double> least{}; ///< mm of clearance there is to be at least; below 0: interference
 };
 

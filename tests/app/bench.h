@@ -41,6 +41,21 @@ inline double drawn_on(QWidget* widget) {
   return looked_at == 0 ? 0 : 1 - static_cast<double>(most) / looked_at;
 }
 
+/// How long to wait for what takes so long on an idle machine, ms: under the sanitizers everything is slower.
+constexpr int patience(int milliseconds) {
+#if defined(__SANITIZE_ADDRESS__)
+  return 20 * milliseconds;
+#elif defined(__has_feature)
+#if __has_feature(address_sanitizer)
+  return 20 * milliseconds;
+#else
+  return milliseconds;
+#endif
+#else
+  return milliseconds;
+#endif
+}
+
 class WindowTest : public testing::Test {
 protected:
   void SetUp() override { open_window(); }
@@ -105,11 +120,11 @@ protected:
   /// Presses S in the seat view and waits until the part has arrived.
   void seat_best() {
     auto* page = window->seat_page();
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !page->busy(); }, 5000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !page->busy(); }, patience(5000)));
     QSignalSpy settled(page, &app::SeatPage::settled);
     page->canvas()->setFocus();
     QTest::keyClick(page->canvas(), Qt::Key_S);
-    ASSERT_TRUE(settled.wait(5000));
+    ASSERT_TRUE(settled.wait(patience(5000)));
   }
 
   QTemporaryDir folder;

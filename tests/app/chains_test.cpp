@@ -62,7 +62,7 @@ TEST_F(Chains, StatedAndLinkedByHand) {
   EXPECT_TRUE(page().advice().contains("A shim of 0.225")) << page().advice().toStdString();
   enter(page().most_field()->edit(), "1", Qt::Key_Return);
   enter(page().least_field()->edit(), "0.6", Qt::Key_Return);
-  EXPECT_TRUE(page().advice().contains("0.525 must come off")) << page().advice().toStdString();
+  EXPECT_TRUE(page().advice().contains("0.525\u2009mm must come off")) << page().advice().toStdString();
   enter(page().least_field()->edit(), "0.1", Qt::Key_Return);
   enter(page().most_field()->edit(), "0.4", Qt::Key_Return);
   enter(page().least_field()->edit(), "0.9", Qt::Key_Return); // above the most
@@ -167,7 +167,8 @@ TEST_F(Overview, LeadsToWhatIsPointedAt) {
     if (map->parts()[static_cast<std::size_t>(k)].name == "Connecting rod")
       QTest::mouseClick(map, Qt::LeftButton, {}, map->place_px(k).toPoint());
   EXPECT_TRUE(page().part_words().contains("big end bore: made 11.024")) << page().part_words().toStdString();
-  EXPECT_TRUE(page().part_words().contains("big end width: make 12.775, waits for Crank pin, journal length"))
+  EXPECT_TRUE(
+      page().part_words().contains("big end width: make 12.775\u2009mm, waits for Crank pin, journal length"))
       << page().part_words().toStdString();
   map->setFocus();
   const auto from = window->document().part();

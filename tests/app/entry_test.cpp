@@ -95,7 +95,7 @@ TEST_F(Entry, WorkAsideIsReplacedStoppedAndForgotten) {
   EXPECT_TRUE(aside.busy());
   aside.start(until_stopped(2)); // the first is ended and its result not wanted
   aside.stop();                  // the second gives what it has
-  ASSERT_TRUE(QTest::qWaitFor([&] { return !ended.empty(); }, 5000));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !ended.empty(); }, patience(5000)));
   EXPECT_EQ(ended, std::vector<int>{2});
   EXPECT_FALSE(aside.busy());
   aside.start(until_stopped(3));
@@ -103,7 +103,7 @@ TEST_F(Entry, WorkAsideIsReplacedStoppedAndForgotten) {
   QTest::qWait(20);
   EXPECT_EQ(ended, std::vector<int>{2});
   aside.start([](const auto&) { return 4; });
-  ASSERT_TRUE(QTest::qWaitFor([&] { return ended.size() == 2; }, 5000));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return ended.size() == 2; }, patience(5000)));
   EXPECT_EQ(ended.back(), 4);
 }
 

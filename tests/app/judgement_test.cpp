@@ -22,7 +22,7 @@ protected:
   app::SeatPage& page() { return *window->seat_page(); }
   const build::Build& build() { return window->document().build(); }
   void wait_for_comparison() {
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !page().judge()->busy() && !page().busy(); }, 10000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !page().judge()->busy() && !page().busy(); }, patience(10000)));
     QTest::qWait(20);
   }
 };
@@ -32,7 +32,7 @@ TEST_F(Judging, WhatHoldsItIsSaidAsForcesInBalance) {
   page().tabs()->choose(1);
   const auto words = page().judge()->balance_text();
   EXPECT_TRUE(words.contains("it from going")) << words.toStdString();
-  EXPECT_TRUE(words.contains("Easing by 0.20 gains everywhere: ")) << words.toStdString();
+  EXPECT_TRUE(words.contains("Easing by 0.20\u2009mm gains everywhere: ")) << words.toStdString();
 }
 
 TEST_F(Judging, SeatsStandSideBySideAndTheBestIsFirst) {
@@ -85,7 +85,7 @@ TEST_F(Judging, ARescueIsFoundTakenAndKeptWithItsReason) {
   seat_best();
   ASSERT_LT(page().state().margins.least, 0);
   page().tabs()->choose(2); // looks at once, because it does not clean up
-  ASSERT_TRUE(QTest::qWaitFor([&] { return !page().rescue()->busy(); }, 30000));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !page().rescue()->busy(); }, patience(30000)));
   QTest::qWait(20);
   ASSERT_GE(page().rescue()->list()->count(), 1) << page().rescue()->words().toStdString();
   const auto part = window->document().part();
@@ -111,7 +111,7 @@ TEST_F(Judging, ARescueIsFoundTakenAndKeptWithItsReason) {
 TEST_F(Judging, OtherCastingsOfThePartAreLookedAtToo) {
   page().tabs()->choose(2);
   page().rescue()->look();
-  ASSERT_TRUE(QTest::qWaitFor([&] { return !page().rescue()->busy(); }, 30000));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !page().rescue()->busy(); }, patience(30000)));
   QTest::qWait(20);
   EXPECT_TRUE(page().rescue()->castings_text().contains("casting no. 2 cleans up: least room +0.60"))
       << page().rescue()->castings_text().toStdString();

@@ -121,13 +121,13 @@ TEST_F(EveryFace, FiguresFollowTheUnit) {
   seat_best();
   window->show_face(2);
   auto* rescue = window->seat_page()->rescue();
-  ASSERT_TRUE(QTest::qWaitFor([&] { return !rescue->busy(); }, 30000));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !rescue->busy(); }, patience(30000)));
   QTest::qWait(20);
   ASSERT_GE(rescue->list()->count(), 1);
   EXPECT_TRUE(rescue->list()->item(0)->text().contains("\u2009in"))
       << rescue->list()->item(0)->text().toStdString();
   window->show_face(1);
-  ASSERT_TRUE(QTest::qWaitFor([&] { return !window->seat_page()->judge()->busy(); }, 10000));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !window->seat_page()->judge()->busy(); }, patience(10000)));
   QTest::qWait(20);
   const auto figure = window->seat_page()->judge()->table()->item(0, 1)->text();
   EXPECT_EQ(figure.section('.', 1).size(), 4) << figure.toStdString(); // four decimals of an inch

@@ -135,7 +135,7 @@ TEST_F(OddNames, AreShownAsTheyAreCutToALine) {
     for (int face = 0; face < std::max<int>(1, static_cast<int>(row.faces.size())); ++face) {
       if (!row.faces.isEmpty()) window->show_face(face);
       QTest::qWait(30);
-      ASSERT_TRUE(QTest::qWaitFor([&] { return !window->seat_page()->busy(); }, 10000));
+      ASSERT_TRUE(QTest::qWaitFor([&] { return !window->seat_page()->busy(); }, patience(10000)));
       window->grab();
       EXPECT_EQ(window->size(), QSize(1280, 800)) << row.name.toStdString() << face; // no name makes it wider
       look(window.get(), row.name.toStdString() + " " + std::to_string(face));

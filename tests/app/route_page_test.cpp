@@ -166,7 +166,8 @@ TEST_F(Routing, HowSureTheMarginsAreAndWhereToTouchNext) {
   seat_best();
   page_seat->tabs()->choose(3);
   auto* sure = page_seat->sure();
-  ASSERT_TRUE(QTest::qWaitFor([&] { return !sure->busy() && sure->found().certainty.usable(); }, 15000));
+  ASSERT_TRUE(
+      QTest::qWaitFor([&] { return !sure->busy() && sure->found().certainty.usable(); }, patience(15000)));
   EXPECT_GE(sure->table()->rowCount(), 6);
   EXPECT_TRUE(sure->words().startsWith("Least room ")) << sure->words().toStdString();
   // What is sure is never more than what the touches themselves say.

@@ -18,7 +18,7 @@ with tempfile.TemporaryDirectory() as folder:
     os.makedirs(home)
     os.makedirs(temporary)
     environment = dict(os.environ, HOME=home, TMPDIR=temporary, XDG_CONFIG_HOME=home, XDG_RUNTIME_DIR=temporary,
-                       QT_QPA_PLATFORM="offscreen")
+                       QT_QPA_PLATFORM="offscreen", SOURCE_DATE_EPOCH="1767225600")
     os.chmod(temporary, 0o700)
     demo = os.path.join(folder, "demo.datrin")
     subprocess.run([make_demo, demo], check=True)

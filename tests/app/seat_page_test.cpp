@@ -39,7 +39,7 @@ TEST_F(Seating, AfterARestartTheKeptSeatIsExplainedAgain) {
   open_window();
   open_demo();
   window->go_to(MainWindow::seat);
-  ASSERT_TRUE(QTest::qWaitFor([&] { return !page().busy(); }, 5000));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !page().busy(); }, patience(5000)));
   EXPECT_EQ(page().holds()->rows().size(), holds);
   EXPECT_GT(page().holds()->rows().front().share, 0);
 }

@@ -219,7 +219,7 @@ TEST_F(Surveying, AScanIsGivenToItsSurfaces) {
                             build().pieces_of(window->document().part()).back().first);
   QSignalSpy ended(&page(), &app::TouchesPage::scan_ended);
   ASSERT_TRUE(page().import_scan(path, Unit::mm));
-  ASSERT_TRUE(ended.wait(120000));
+  ASSERT_TRUE(ended.wait(patience(120000)));
   ASSERT_EQ(build().scans_of(piece()).size(), 1U);
   const auto after = app::piece_state(build(), piece());
   EXPECT_GT(after.input.seat.points.size(), static_cast<std::size_t>(0.7 * count));

@@ -234,7 +234,7 @@ TEST_F(Story, KeyboardAlone) {
   key(Qt::Key_3, Qt::ControlModifier);
   QSignalSpy settled(window->seat_page(), &app::SeatPage::settled);
   key(Qt::Key_S);
-  ASSERT_TRUE(settled.wait(5000));
+  ASSERT_TRUE(settled.wait(patience(5000)));
   // 1.5 below and 1 above, 0.5 needed on each: shared evenly that leaves 0.75.
   EXPECT_EQ(window->seat_page()->least_text(), "+0.75");
   key(Qt::Key_Up); // a nudge

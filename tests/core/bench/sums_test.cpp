@@ -1,4 +1,4 @@
-#include "bench/sum_text.h"
+#include "bench/sum_values.h"
 #include "bench/sums.h"
 #include "quantity/text.h"
 

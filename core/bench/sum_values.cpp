@@ -1,4 +1,4 @@
-#include "bench/sum_text.h"
+#include "bench/sum_values.h"
 
 #include "quantity/expression.h"
 #include "quantity/text.h"

@@ -1,4 +1,4 @@
-#include "quantity/nearest.h"
+#include "quantity/nearest_to.h"
 
 #include "quantity/drills.h"
 #include "quantity/length_text.h"
