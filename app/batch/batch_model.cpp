@@ -127,7 +127,7 @@ QVariant BatchModel::data(const QModelIndex& index, int role) const {
     return cell.verdict == CellVerdict::good ? theme().good : theme().ink;
   case Qt::FontRole:
     if (!row.rejected.empty()) {
-      auto font = sheets::font(theme().px(14));
+      auto font = theme().text();
       font.setStrikeOut(true);
       return font;
     }

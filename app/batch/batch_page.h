@@ -53,7 +53,7 @@ private:
   QLineEdit* reason_;
   QPushButton* reject_;
   MessageLine* message_;
-  double width_of_groups_ = 0.05; ///< mm
+  double width_of_groups_ = 0.01; ///< mm
   build::Id shown_part_ = 0;
 };
 

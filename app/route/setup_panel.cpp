@@ -6,6 +6,7 @@
 #include "build/edit_making.h"
 #include "build/now.h"
 #include "sheets/figures.h"
+#include "sheets/local_time.h"
 
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -280,7 +281,7 @@ void SetupPanel::show_gate() {
   gate_result_ = route::unclamp_gate(document_.build(), state_.piece, chosen_, plans_);
   const auto released = document_.build().release_of(state_.piece, chosen_);
   verdict_->setText(released ? QString("Unclamped on %1.%2")
-                                   .arg(qt(released->second.at).left(10),
+                                   .arg(sheets::local_time(released->second.at).left(10),
                                         released->second.missing.empty()
                                             ? QString()
                                             : " Missing then: " + qt(released->second.missing))

@@ -13,6 +13,7 @@
 #include "build/quick_start.h"
 #include "drawing/named_sizes.h"
 #include "sheets/figures.h"
+#include "sheets/local_time.h"
 #include "store/build_json.h"
 #include "store/text_file.h"
 
@@ -299,6 +300,7 @@ void MainWindow::tell(const QString& words, bool wrong) {
 }
 
 void MainWindow::refresh() {
+  if (document_.is_open()) settings_->setValue("unit", qt(unit_name(document_.unit())));
   header_->refresh();
   header_->path()->set_step(step_);
   nav_->set_step(step_);
@@ -348,6 +350,7 @@ bool MainWindow::open_build(const QString& path) {
 }
 
 bool MainWindow::new_build(const QString& path) {
+  const bool inches = settings_->value("unit").toString() == qt(unit_name(Unit::inch));
   const auto wrong = document_.create(path, QFileInfo(path).completeBaseName());
   if (!wrong.isEmpty()) {
     tell(wrong, true);
@@ -355,6 +358,8 @@ bool MainWindow::new_build(const QString& path) {
   }
   show_file();
   step_ = drawing;
+  // It begins in the unit the person worked in last.
+  if (inches) document_.apply(build::work_in(document_.build(), Unit::inch));
   refresh();
   tell("A new build. Add a part to begin; everything entered is kept at once.", false);
   return true;
@@ -506,7 +511,8 @@ void MainWindow::show_log() {
   list->setReadOnly(true);
   QString text;
   for (const auto& line : document_.log(2000))
-    text += QString("%1   %2%3\n").arg(qt(line.at), qt(line.label), line.undone ? "   (taken back)" : "");
+    text += QString("%1   %2%3\n")
+                .arg(sheets::local_time(line.at), qt(line.label), line.undone ? "   (taken back)" : "");
   list->setPlainText(text.isEmpty() ? QString("Nothing has been done yet.") : text);
   column->addWidget(list);
   dialog.exec();

@@ -57,7 +57,8 @@ std::string reach_drill(const std::vector<Tool>& shop, double low, double high, 
 }
 
 /// What reaches a hole between `low` and `high`: a reamer of the shop, else the nearest, else what to buy.
-std::string reach_hole(const std::vector<Tool>& shop, double nominal, double low, double high, bool& owned) {
+std::string reach_hole(const std::vector<Tool>& shop, double nominal, double low, double high, Unit unit,
+                       bool& owned) {
   const Tool* nearest = nullptr;
   for (const auto& tool : shop) {
     if (tool.kind != ToolKind::reamer || !(tool.size > 0)) continue;
@@ -71,9 +72,11 @@ std::string reach_hole(const std::vector<Tool>& shop, double nominal, double low
       nearest = &tool;
   }
   if (nearest != nullptr && std::abs(nearest->size - nominal) < 0.06 * nominal)
-    return fmt::format("no reamer of it; {} is {} mm away: bore it, or let the other follow", nearest->name,
-                       number_text(nearest->size - nominal, 3, true));
-  return fmt::format("no reamer: bore it, or buy one of {} mm H7", number_text(nominal, 2));
+    return fmt::format(
+        "no reamer of it; {} is {} away: bore it, or let the other follow", nearest->name,
+        length_text(nearest->size - nominal, unit, {.decimals_mm = 3, .show_unit = true, .show_plus = true}));
+  return fmt::format("no reamer: bore it, or buy one of {} H7",
+                     length_text(nominal, unit, {.show_unit = true}));
 }
 
 std::string reach_shaft(const std::vector<Tool>& shop, double low, double high, bool& owned) {
@@ -94,7 +97,7 @@ void add_reach(Proposal& p, const ProposeInput& in) {
   const double hole_low = in.nominal + (p.has_limits ? p.hole.lower : 0),
                hole_high =
                    in.nominal + (p.has_limits ? p.hole.upper : it_grade(in.nominal, 7).value_or(0.02));
-  p.reach = reach_hole(in.shop, in.nominal, hole_low, hole_high, hole);
+  p.reach = reach_hole(in.shop, in.nominal, hole_low, hole_high, in.unit, hole);
   const auto bar = reach_shaft(in.shop, in.nominal + (p.has_limits ? p.shaft.lower : -p.most),
                                in.nominal + (p.has_limits ? p.shaft.upper : -p.least), shaft);
   p.reach += bar.empty() ? "; shaft turned" : "; " + bar;

@@ -5,10 +5,13 @@
 #include "tests/app/harvest.h"
 
 #include "build/edit_drawing.h"
+#include "sheets/local_time.h"
 
 #include <QRegularExpression>
 
 #include <set>
+
+#include <ctime>
 
 using namespace datrin;
 using namespace datrin::test;
@@ -117,4 +120,23 @@ TEST_F(Units, NoSentenceLeavesALengthWithoutItsUnit) {
         ADD_FAILURE() << face << " | " << found.from << " | " << found.text;
       }
     });
+}
+
+// Every new build began in millimetres.
+TEST_F(Units, ANewBuildBeginsInTheUnitLastUsed) {
+  window->document().apply(build::work_in(window->document().build(), Unit::inch));
+  ASSERT_TRUE(window->new_build(folder.filePath("new.datrin"))) << window->message();
+  EXPECT_EQ(window->document().unit(), Unit::inch);
+  window->document().apply(build::work_in(window->document().build(), Unit::mm));
+  ASSERT_TRUE(window->new_build(folder.filePath("newer.datrin"))) << window->message();
+  EXPECT_EQ(window->document().unit(), Unit::mm);
+}
+
+TEST(LocalTime, IsThePersonsClock) {
+  qputenv("TZ", "UTC-2"); // two hours ahead, in the POSIX way of writing it
+  tzset();
+  EXPECT_EQ(sheets::local_time("2026-01-02T23:30:00Z"), "2026-01-03 01:30");
+  qputenv("TZ", "UTC");
+  tzset();
+  EXPECT_EQ(sheets::local_time("long ago"), "long ago");
 }
