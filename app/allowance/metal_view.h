@@ -3,6 +3,7 @@
 // its highs and lows, the skin under it, the levels each cut goes down to, and where the cutting has come.
 
 #include "allowance/plan.h"
+#include "app/marks/spoken.h"
 
 #include <QWidget>
 
@@ -10,7 +11,7 @@
 
 namespace datrin::app {
 
-class MetalView : public QWidget {
+class MetalView : public QWidget, public SpokenPicture {
   Q_OBJECT
 public:
   explicit MetalView(QWidget* parent = nullptr);

@@ -2,6 +2,7 @@
 // The sizes of one column of a batch, piece by piece, scribed between its limits: where the tool wears, which
 // pieces are out, and the groups that one setting serves.
 
+#include "app/marks/spoken.h"
 #include "quantity/unit.h"
 
 #include <QString>
@@ -28,7 +29,7 @@ struct RunPicture {
   std::vector<Band> groups;
 };
 
-class RunView : public QWidget {
+class RunView : public QWidget, public SpokenPicture {
 public:
   explicit RunView(QWidget* parent = nullptr);
   void show_picture(RunPicture picture, Unit unit);

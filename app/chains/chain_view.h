@@ -1,6 +1,7 @@
 #pragma once
 // A chain on blued metal: its dimensions laid head to tail, one below the other, and the gap that is left.
 
+#include "app/marks/spoken.h"
 #include "quantity/reckoning.h"
 #include "quantity/unit.h"
 
@@ -19,7 +20,7 @@ struct ChainRow {
   bool improve = false;
 };
 
-class ChainView : public QWidget {
+class ChainView : public QWidget, public SpokenPicture {
   Q_OBJECT
 public:
   explicit ChainView(QWidget* parent = nullptr);

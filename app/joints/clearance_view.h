@@ -1,6 +1,7 @@
 #pragma once
 // The clearance a joint will have: how likely each is, over what is wanted, cold and hot.
 
+#include "app/marks/spoken.h"
 #include "quantity/unit.h"
 
 #include <QWidget>
@@ -22,7 +23,7 @@ struct ClearancePicture {
   QStringList lines; ///< below the curve
 };
 
-class ClearanceView : public QWidget {
+class ClearanceView : public QWidget, public SpokenPicture {
 public:
   explicit ClearanceView(QWidget* parent = nullptr);
   void show_picture(const ClearancePicture& picture, Unit unit);

@@ -2,6 +2,7 @@
 // A joint on blued metal: the tolerance zones of hole and shaft to one scale from the nominal, what was read
 // with its uncertainty, what is to be made, and the clearance between; below it a temperature to drag.
 
+#include "app/marks/spoken.h"
 #include "quantity/reckoning.h"
 #include "quantity/tolerance.h"
 #include "quantity/unit.h"
@@ -39,7 +40,7 @@ struct ZonePicture {
   Reckoning why; ///< the clearance, added up; F1 shows it
 };
 
-class ZoneView : public QWidget {
+class ZoneView : public QWidget, public SpokenPicture {
   Q_OBJECT
 public:
   explicit ZoneView(QWidget* parent = nullptr);

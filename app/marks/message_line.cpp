@@ -3,6 +3,8 @@
 #include "app/marks/column.h"
 #include "app/theme.h"
 
+#include <QAccessible>
+
 namespace datrin::app {
 
 MessageLine::MessageLine(QWidget* parent) : QLabel(parent) {
@@ -25,6 +27,9 @@ void MessageLine::say(const QString& words, bool wrong) {
   refuses_ = wrong;
   setText(words);
   colour_label(this, wrong ? theme().gone : theme().muted);
+  if (!wrong || words.isEmpty()) return;
+  QAccessibleEvent alert(this, QAccessible::Alert); // read out at once
+  QAccessible::updateAccessibility(&alert);
 }
 
 } // namespace datrin::app

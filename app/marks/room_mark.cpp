@@ -100,6 +100,11 @@ void RoomRow::show_ratio(const QString& name, double room, bool limiting, double
   update();
 }
 
+QString RoomRow::spoken_value() const {
+  return QString("%1, %2").arg(ratio_ ? figure_ : sheets::figure_with_unit(margin_, unit_, true),
+                               room_state_name(state_));
+}
+
 void RoomRow::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   const auto& t = theme();

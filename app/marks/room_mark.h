@@ -2,6 +2,7 @@
 // The one mark for room: a bar from a zero tick to the room left. Its end says the state by its shape: round
 // = comfortable, arrow = tight or what limits, cross = gone. Colour only repeats it.
 
+#include "app/marks/spoken.h"
 #include "quantity/reckoning.h"
 #include "quantity/unit.h"
 
@@ -22,7 +23,7 @@ QString room_state_name(RoomState state);
 void paint_room(QPainter& painter, const QRectF& area, double margin, double full, RoomState state);
 
 /// A named row with mark and figure. F1 or a click asks where the figure came from.
-class RoomRow : public QWidget {
+class RoomRow : public QWidget, public Spoken {
   Q_OBJECT
 public:
   explicit RoomRow(QWidget* parent = nullptr);
@@ -34,6 +35,10 @@ public:
   RoomState state() const { return state_; }
   const Reckoning& why() const { return why_; }
   QSize sizeHint() const override;
+  QAccessible::Role spoken_role() const override { return QAccessible::Indicator; }
+  QString spoken_value() const override;
+  QStringList spoken_actions() const override { return {"Go there"}; }
+  void do_spoken(const QString& /*action*/) override { emit asked(); }
 
 signals:
   void asked(); ///< the row was clicked or Enter pressed on it

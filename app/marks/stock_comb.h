@@ -2,6 +2,7 @@
 // Metal at each touch against what is needed: one comb a surface, teeth sorted by height, the needed stock as
 // a dashed line, the least tooth of a limiting surface ringed.
 
+#include "app/marks/spoken.h"
 #include "casting/seat_input.h"
 #include "quantity/unit.h"
 
@@ -25,7 +26,7 @@ struct Comb {
 std::vector<Comb> make_combs(const casting::SeatInput& input, const Pose& pose,
                              const casting::SeatMargins& margins);
 
-class StockComb : public QWidget {
+class StockComb : public QWidget, public SpokenPicture {
 public:
   explicit StockComb(QWidget* parent = nullptr);
   void set_combs(std::vector<Comb> combs, Unit unit);

@@ -14,7 +14,9 @@ Tabs::Tabs(QWidget* parent) : QWidget(parent), row_(new QGridLayout), pages_(new
   row_->setColumnStretch(9, 1);
   column->addLayout(row_);
   column->addWidget(pages_, 1);
-  connect(&group_, &QButtonGroup::idClicked, this, [this](int k) {
+  // Toggled, not clicked: so a screen reader's action turns the page as well.
+  connect(&group_, &QButtonGroup::idToggled, this, [this](int k, bool on) {
+    if (!on || k == pages_->currentIndex()) return;
     pages_->setCurrentIndex(k);
     emit changed(k);
   });
@@ -36,9 +38,10 @@ void Tabs::set_name(int k, const QString& name) {
 }
 
 void Tabs::choose(int k) {
-  button(k)->setChecked(true);
-  pages_->setCurrentIndex(k);
-  emit changed(k);
+  if (k == pages_->currentIndex())
+    emit changed(k);
+  else
+    button(k)->setChecked(true);
 }
 
 } // namespace datrin::app

@@ -2,6 +2,7 @@
 // The map of the build on blued metal: parts as plates, joints as scribed lines with their room mark. Drag to
 // pan, wheel or + and - to zoom, arrows to go from part to part.
 
+#include "app/marks/spoken.h"
 #include "app/overview/map_layout.h"
 
 #include <QWidget>
@@ -23,7 +24,7 @@ struct MapJoint {
   bool known = false, limiting = false;
 };
 
-class MapView : public QWidget {
+class MapView : public QWidget, public SpokenPicture {
   Q_OBJECT
 public:
   explicit MapView(QWidget* parent = nullptr);

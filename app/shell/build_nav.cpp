@@ -26,12 +26,18 @@ BuildNav::BuildNav(QWidget* parent) : QWidget(parent), group_(this) {
     group_.addButton(button, static_cast<int>(page.step));
     row->addWidget(button);
     connect(button, &QPushButton::clicked, this, [this, step = page.step] { emit chosen(step); });
+    // A screen reader toggles where others click.
+    connect(button, &QPushButton::toggled, this, [this, step = page.step](bool on) {
+      if (on && !setting_) emit chosen(step);
+    });
   }
   row->addStretch(1);
 }
 
 void BuildNav::set_step(Step step) {
+  setting_ = true;
   for (auto* button : group_.buttons()) button->setChecked(group_.id(button) == static_cast<int>(step));
+  setting_ = false;
 }
 
 } // namespace datrin::app

@@ -19,7 +19,8 @@ signals:
   void chosen(datrin::app::Step step);
 
 private:
-  QButtonGroup group_; ///< a button's id is its step
+  QButtonGroup group_;   ///< a button's id is its step
+  bool setting_ = false; ///< the page is another already, the buttons follow
 };
 
 } // namespace datrin::app

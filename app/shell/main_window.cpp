@@ -4,6 +4,7 @@
 #include "app/marks/column.h"
 #include "app/marks/fields.h"
 #include "app/marks/length_edit.h"
+#include "app/marks/spoken.h"
 #include "app/marks/waiting.h"
 #include "app/shop/shop_dialog.h"
 #include "app/shop/sums_dialog.h"
@@ -29,6 +30,7 @@
 #include <QMimeData>
 #include <QPlainTextEdit>
 #include <QPointer>
+#include <QScreen>
 #include <QShortcut>
 
 #include <algorithm>
@@ -43,12 +45,20 @@ MainWindow::MainWindow(std::unique_ptr<QSettings> settings, QWidget* parent)
   set_theme(*qApp, settings_->value("dark", false).toBool(), settings_->value("text_scale", 1.0).toDouble());
   setWindowTitle("Datrin");
   qApp->installEventFilter(this);
+  speak_of_spoken();
   set_named_sizes([this](std::string_view text) {
     return drawing::size_named(document_.build(), document_.part(), text);
   });
   make_actions();
   make_interface();
-  resize(1280, 800);
+  // All of it is seen below a title bar and beside a panel; a screen that is none (a picture is taken) has
+  // both.
+  QSize size(1280, 800);
+  if (QGuiApplication::platformName() != "offscreen" && screen() != nullptr) {
+    const int title_bar = theme().ipx(40);
+    size = size.boundedTo(screen()->availableSize() - QSize(0, title_bar)).expandedTo({1024, 640});
+  }
+  resize(size);
   setAcceptDrops(true);
   if (const auto place = settings_->value("place").toByteArray(); !place.isEmpty()) restoreGeometry(place);
   connect(&document_, &Document::changed, this, [this] { refresh(); });
@@ -225,6 +235,7 @@ void MainWindow::make_interface() {
   body->addWidget(side_);
 
   make_pages();
+  for (auto* view : whole->findChildren<QAbstractItemView*>()) follow_selection(view);
   connect(nav_, &BuildNav::chosen, this, &MainWindow::go_to);
   connect(header_->path(), &PathRuler::chosen, this, &MainWindow::go_to);
   connect(header_->reckoner(), &Reckoner::answered, this, &MainWindow::tell);
@@ -296,6 +307,11 @@ void MainWindow::tell(const QString& words, bool wrong) {
   message_->setFixedHeight(wrong ? message_->heightForWidth(std::max(message_->width(), theme().ipx(640)))
                                  : message_->fontMetrics().height() + 10);
   message_->setToolTip(words);
+  message_->setAccessibleName("Message: " + words);
+  if (wrong && !words.isEmpty()) { // read out at once, wherever one is
+    QAccessibleEvent alert(message_, QAccessible::Alert);
+    QAccessible::updateAccessibility(&alert);
+  }
   colour_label(message_, wrong ? theme().gone : theme().muted);
 }
 

@@ -30,6 +30,21 @@ void PathRuler::set_step(Step step) {
   update();
 }
 
+QString PathRuler::spoken_value() const {
+  return at_ < 0 ? QString() : steps_[static_cast<std::size_t>(at_)].name;
+}
+
+QStringList PathRuler::spoken_actions() const {
+  QStringList names;
+  for (const auto& row : steps_) names << row.name;
+  return names;
+}
+
+void PathRuler::do_spoken(const QString& step) {
+  for (const auto& row : steps_)
+    if (row.name == step) emit chosen(row.step);
+}
+
 void PathRuler::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   painter.setRenderHint(QPainter::Antialiasing);

@@ -64,6 +64,21 @@ TEST_F(EveryFace, FitsTheWindowAtEverySizeOfTextLightAndDark) {
     }
 }
 
+TEST_F(EveryFace, FitsSmallScreens) {
+  for (const auto& size : {QSize(1280, 700), QSize(1024, 640)}) {
+    window->resize(size);
+    QApplication::processEvents();
+    visit([&](app::Step step, const std::string& face) {
+      EXPECT_LE(window->minimumSizeHint().height(), size.height())
+          << face << " page " << window->page(step)->minimumSizeHint().height();
+      EXPECT_LE(window->minimumSizeHint().width(), size.width())
+          << face << " header " << window->header()->minimumSizeHint().width() << " page "
+          << window->page(step)->minimumSizeHint().width();
+      EXPECT_EQ(window->size(), size) << face;
+    });
+  }
+}
+
 TEST_F(EveryFace, TeachesWhereThereIsNothingYet) {
   auto& document = window->document();
   const auto part = document.build().next_id();
