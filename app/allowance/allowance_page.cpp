@@ -25,6 +25,15 @@ using allowance::SurfaceState;
 using sheets::figure;
 using sheets::qt;
 
+namespace {
+
+/// What was typed, with a true minus before it.
+QString shown_sign(const QString& typed) {
+  return typed.startsWith('-') ? QChar(0x2212) + typed.mid(1) : typed;
+}
+
+} // namespace
+
 AllowancePage::AllowancePage(Document& document, TargetsState& targets)
     : Page(document, Step::allowance), targets_(targets), metal_(new MetalView),
       table_(plain_table("Passes",
@@ -261,7 +270,7 @@ void AllowancePage::show_table() {
     fill_row(table_, row,
              {QString::number(row + 1), cut.note.empty() ? QString("cut") : qt(cut.note),
               figure(before - cut.left, unit), figure(cut.left, unit), dial_text(plan->most - cut.left),
-              size(cut.left), qt(cut.read), figure(cut.left - cut.planned, unit, true)});
+              size(cut.left), shown_sign(qt(cut.read)), figure(cut.left - cut.planned, unit, true)});
     for (int c = 0; c < table_->columnCount(); ++c) table_->item(row, c)->setForeground(theme().muted);
     if (plan->limited && cut.left < plan->low - 1e-9) table_->item(row, 3)->setForeground(theme().gone);
     before = cut.left;

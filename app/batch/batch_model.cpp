@@ -77,8 +77,8 @@ QString BatchModel::said(const QModelIndex& index) const {
   const auto& cell = row.cells[static_cast<std::size_t>(index.column())];
   const auto unit = document_.unit();
   const auto size = [&](double mm) { return fit_figure(mm, unit) + " " + qt(unit_name(unit)); };
-  const auto name = filled("No. %1, %2: ", row.number,
-                           name_words(sheet_.columns[static_cast<std::size_t>(index.column())].name));
+  auto name = filled("No. %1, %2: ", row.number,
+                     name_words(sheet_.columns[static_cast<std::size_t>(index.column())].name));
   if (const auto found = refused_.find({made(index).dimension, row.piece}); found != refused_.end())
     return filled("%1\"%2\" is not kept: %3", name, found->second.text, found->second.why);
   if (!row.rejected.empty()) return name + "rejected, " + name_words(row.rejected);

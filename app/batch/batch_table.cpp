@@ -1,6 +1,7 @@
 #include "app/batch/batch_table.h"
 
 #include "app/theme.h"
+#include "sheets/shown.h"
 
 #include <QApplication>
 #include <QClipboard>

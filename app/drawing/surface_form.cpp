@@ -220,7 +220,10 @@ void SurfaceForm::show_surface(build::Id id) {
   setEnabled(s != nullptr);
   taper_row_->setVisible(s != nullptr && is_cone(s->kind));
   taper_words_->setVisible(s != nullptr && is_cone(s->kind));
-  if (s == nullptr) return;
+  if (s == nullptr) { // no rows of what is not there
+    for (auto& entry : entries_) entry.field->hide();
+    return;
+  }
   if (another || !name_->hasFocus() || !name_->isModified()) show_from_start(name_, whole(s->name));
   kind_->setCurrentIndex(static_cast<int>(s->kind));
   finish_->setCurrentIndex(s->machined ? 0 : 1);

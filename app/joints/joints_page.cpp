@@ -12,6 +12,8 @@
 
 #include <algorithm>
 
+#include <utility>
+
 namespace datrin::app {
 
 using sheets::qt;
@@ -86,6 +88,7 @@ int JointsPage::condition_of_pair() {
 }
 
 void JointsPage::refresh() {
+  if (std::exchange(path_, document_.path()) != document_.path()) pairs_of_.clear(); // of another build
   const auto& b = document_.build();
   const auto& targets = targets_.now();
   std::vector<RoomEntry> entries;

@@ -54,6 +54,7 @@ private:
   build::Id chosen_ = 0;
   /// The pair of pieces each joint is looked at for: the first it was shown with, until another is chosen.
   std::map<build::Id, build::PiecePair> pairs_of_;
+  QString path_; ///< of the build they are of
   double temperature_ = 20;
   QWidget* left_;
   QLabel* heading_;

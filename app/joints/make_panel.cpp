@@ -344,7 +344,16 @@ void MakePanel::depart(bool follow) {
 }
 
 void MakePanel::keyPressEvent(QKeyEvent* event) {
-  if (event->key() == Qt::Key_F1 && !why_.lines.empty())
+  const auto* field = event->key() != Qt::Key_F1 ? nullptr
+                      : hole_->hasFocus()        ? hole_
+                      : shaft_->hasFocus()       ? shaft_
+                                                 : nullptr;
+  const auto read = field == nullptr ? Reckoning{}
+                                     : readings::reading_sum(document_.build(),
+                                                             field == hole_ ? state_.hole : state_.shaft);
+  if (!read.lines.empty()) // a reading's own sum, where one stands on it
+    show_why(field == hole_ ? hole_ : shaft_, read, document_.unit());
+  else if (event->key() == Qt::Key_F1 && !why_.lines.empty())
     show_why(figure_, why_, document_.unit());
   else
     QWidget::keyPressEvent(event);

@@ -125,6 +125,8 @@ void PairsPanel::show_pairs() {
   for (std::size_t k = 0; k < conditions_.size(); ++k) {
     const auto c = static_cast<std::size_t>(conditions_[k]);
     const auto& source = targets.sources[c];
+    if (k == 0)
+      table_->setHorizontalHeaderLabels({"Hole", "Shaft", "Clear, " + sheets::fine_unit(unit), "Room"});
     const auto& room = targets.result.conditions[c];
     fill_row(table_, static_cast<int>(k),
              {piece_name(source.hole_piece), piece_name(source.shaft_piece),

@@ -188,6 +188,35 @@ Measured measure(const Build& build, const MeasureInput& input, const LengthOpti
   return Reader(build, input, options).read();
 }
 
+Reckoning reading_sum(const Build& build, const Made& made) {
+  const auto kept = build.measurement_of(made.piece, made.dimension);
+  if (!kept) return {};
+  const auto& m = kept->second;
+  Reckoning plain;
+  plain.title = made_name(build, made);
+  plain.lines.push_back({m.instrument.empty() ? "read" : "read, " + m.instrument, m.value, "measured"});
+  if (m.read.empty() || !m.places.empty()) return plain;
+  MeasureInput in;
+  in.made = made;
+  in.mate = {m.mate, m.mate_piece};
+  in.text = m.read;
+  in.at = m.at;
+  for (const auto& [id, instrument] : build.instruments())
+    if (instrument.name == m.instrument) in.instrument = id;
+  // A bare number was in the unit of then.
+  for (const auto unit : {build.info().unit, build.info().unit == Unit::mm ? Unit::inch : Unit::mm}) {
+    LengthOptions options;
+    options.bare_unit = unit;
+    auto again = measure(build, in, options);
+    constexpr double same = 1e-6; // mm
+    if (again.ok && !again.sum.lines.empty() && std::abs(again.measurement.value - m.value) < same) {
+      again.sum.title = plain.title;
+      return again.sum;
+    }
+  }
+  return plain;
+}
+
 std::string reading_text(const Build& build, const Measurement& m) {
   const auto* d = build.find<Dimension>(m.dimension);
   if (d != nullptr && d->kind == DimensionKind::angle) return number_text(degrees(m.value), 2) + "\u00B0";

@@ -47,6 +47,11 @@ struct Measured {
 /// those there are; a plain reading taken before is kept as one of them.
 Measured measure(const Build& build, const MeasureInput& input, const LengthOptions& options);
 
+/// How the size that is kept of `made` came about: worked out again from what was typed, with the instrument
+/// of that name. Of what was typed without more, or can no longer be followed (the instrument's zero is
+/// another now), the size itself. No lines when nothing was read.
+Reckoning reading_sum(const Build& build, const Made& made);
+
 /// The edit that takes the reading of it away; empty when there is none.
 build::Edit take_back_reading(const Build& build, const Made& made);
 

@@ -2,6 +2,8 @@
 
 #include "tests/app/bench.h"
 
+#include "app/marks/why.h"
+#include "readings/measure.h"
 #include "readings/size_now.h"
 #include "sheets/figures.h"
 
@@ -104,6 +106,26 @@ TEST_F(OneReading, ACutFillsTheDimensionAndAReadingFinishesTheSurface) {
   EXPECT_NE(allowance.next_text(), QString(QChar(0x2713)));
   window->go_to(MainWindow::drawing);
   EXPECT_EQ(text_of(panel->table(), "bore", 5), figure + " metal on");
+}
+
+// What a micrometer showed, less its zero error (2 µm over), is the size.
+// How that came about could not be asked.
+TEST_F(OneReading, HowAReadingCameAboutIsAskedWhereOneStandsOnIt) {
+  window->go_to(MainWindow::joints);
+  auto& page = *window->joints_page();
+  page.choose(joint("Eccentric on shaft"));
+  make().instrument_box()->setCurrentIndex(1); // a micrometer that reads 2 µm over
+  enter(make().hole_edit(), "17.020", Qt::Key_Return);
+  const auto sum = readings::reading_sum(b(), page.state().hole);
+  ASSERT_FALSE(sum.lines.empty());
+  EXPECT_NEAR(sum.total(), readings::size_now(b(), page.state().hole).value, 1e-9);
+  EXPECT_NEAR(sum.total(), 17.018, 1e-9);
+  make().hole_edit()->setFocus();
+  QTest::keyClick(make().hole_edit(), Qt::Key_F1);
+  auto* card = window->findChild<app::WhyCard*>();
+  ASSERT_NE(card, nullptr);
+  EXPECT_NEAR(card->reckoning().total(), 17.018, 1e-9);
+  QTest::keyClick(card, Qt::Key_Escape);
 }
 
 // With metal on the joint says what is left and what the next cut is, and is not gone.
