@@ -45,7 +45,7 @@ std::string wrong_pair(const Build& build, const Joint& joint, const PiecePair& 
 
 } // namespace
 
-Paired pair_them(const Build& build, Joint joint, const PiecePair& pair) {
+Paired pair_them(const Build& build, const Joint& joint, const PiecePair& pair) {
   Paired out{joint, wrong_pair(build, joint, pair)};
   if (!out.ok()) return out;
   auto pairs = joint_pairs(build, joint);
@@ -75,7 +75,7 @@ Paired pair_them(const Build& build, Joint joint, const PiecePair& pair) {
   return out;
 }
 
-Paired pair_only(const Build& build, Joint joint, const PiecePair& pair) {
+Paired pair_only(const Build& build, const Joint& joint, const PiecePair& pair) {
   Paired out{joint, wrong_pair(build, joint, pair)};
   if (out.ok()) out.joint.pairs = {pair};
   return out;

@@ -22,9 +22,9 @@ struct Paired {
 
 /// These two go together. Where there are several of a piece's kind, the mate each had before is free: it
 /// goes with the other's, where both lost theirs.
-Paired pair_them(const build::Build& build, build::Joint joint, const build::PiecePair& pair);
+Paired pair_them(const build::Build& build, const build::Joint& joint, const build::PiecePair& pair);
 
 /// The joint is of this pair alone: of two boxes on one axle the left is one joint, the right another.
-Paired pair_only(const build::Build& build, build::Joint joint, const build::PiecePair& pair);
+Paired pair_only(const build::Build& build, const build::Joint& joint, const build::PiecePair& pair);
 
 } // namespace datrin::chains

@@ -125,7 +125,7 @@ private:
       const auto size_at = next;
       while (next < text.size()) {
         const auto [length, goes] = gauge_word(small, next);
-        if (length > 0 && next + length < text.size() && trimmed(small.substr(next + length)).size() > 0 &&
+        if (length > 0 && next + length < text.size() && !trimmed(small.substr(next + length)).empty() &&
             length_follows(text.substr(next + length)))
           break;
         ++next;
