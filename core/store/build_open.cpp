@@ -167,8 +167,8 @@ void BuildFile::load() {
   if (read.empty() || read.front().id != Build::info_id)
     throw std::runtime_error("the record of the build itself is missing");
   for (auto& row : read) build_.load(row.id, std::move(*row.record));
-  if (auto dangling = build::first_dangling(build_); !dangling.empty())
-    throw std::runtime_error(std::move(dangling));
+  if (const auto dangling = build::first_dangling(build_); !dangling.empty())
+    throw std::runtime_error(dangling);
   check_log(db, rules);
   SQLite::Statement next(db, "SELECT value FROM metadata WHERE key = 'next_id'");
   if (next.executeStep()) {

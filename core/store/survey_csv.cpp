@@ -349,7 +349,7 @@ private:
 };
 
 std::string csv_field(const std::string& text) {
-  const auto whole = like_a_formula(text) ? "'" + text : text;
+  auto whole = like_a_formula(text) ? "'" + text : text;
   if (whole.find_first_of(",;\"\t#\n\r") == std::string::npos && trimmed(whole) == whole) return whole;
   std::string out = "\"";
   for (const char c : whole) {

@@ -42,6 +42,13 @@ void length(std::string_view text, bool comma) {
   if (!read.ok()) return;
   const auto again = parse_length(length_entry_text(read.mm, Unit::mm), lengths(false));
   check(again.ok() && std::abs(again.mm - read.mm) <= 1e-3 + 1e-9 * std::abs(read.mm));
+  // What was understood is the same when it is read.
+  constexpr std::size_t longest = 400;
+  if (read.understood.size() > longest) return;
+  auto plain = lengths(comma);
+  plain.decimal_comma = false;
+  const auto told = parse_length(read.understood, plain);
+  check(told.ok() && std::abs(told.mm - read.mm) <= 1e-6 + 1e-9 * std::abs(read.mm));
 }
 
 void angle(std::string_view text, bool comma) {

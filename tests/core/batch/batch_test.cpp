@@ -5,6 +5,7 @@
 
 #include "build/edit_drawing.h"
 
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
 #include <algorithm>
@@ -124,7 +125,7 @@ TEST(BatchProgress, TimeLeftFromWhatIsDone) {
 TEST_F(Blanks, SixtyReadingsAreOneStepAndSixtyVerdicts) {
   std::vector<TypedReading> typed;
   for (std::size_t k = 0; k < 60; ++k) // 12.000 to 12.0295: from the 38th on over 12.018
-    typed.push_back({{hole, pieces[k]}, std::to_string(12.0 + 0.0005 * static_cast<double>(k))});
+    typed.push_back({{hole, pieces[k]}, fmt::format("{:.4f}", 12.0 + 0.0005 * static_cast<double>(k))});
   const auto before = b;
   const auto kept = type(typed);
   EXPECT_EQ(kept.kept, 60U);
