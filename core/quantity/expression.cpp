@@ -413,7 +413,7 @@ private:
     if (++depth_ > deepest) return refuse(LengthStatus::too_large, "there are too many brackets");
     if (!(here() == '(' ? read_bracket(of) : read_atom(of))) return false;
     --depth_;
-    if (of.text.starts_with("(")) of.text = of.text.substr(1, of.text.size() - 2);
+    if (of.binds == 4 && of.text.starts_with("(")) of.text = of.text.substr(1, of.text.size() - 2);
     return take(*apply_function(name, of), value, began);
   }
 
