@@ -257,7 +257,7 @@ private:
 
   /// A unit behind what has none: "(2 + 3) mm", "sqrt(2) in".
   bool read_unit_behind(Value& value) {
-    if (value.kind != ValueKind::bare && value.kind != ValueKind::fraction) return true;
+    if (value.kind == ValueKind::dimensioned) return true;
     const auto blanks = at_;
     skip_blanks();
     if (unit_called(letters_at(at_)) || here() == '"') return read_unit(value);

@@ -148,7 +148,9 @@ TEST(Expression, SaysWhatItUnderstood) {
       {"sqrt(3^2+4^2)", "sqrt(3^2 + 4^2) mm"},
       {"10 - (2 - 3) mm", "10 mm \u2212 (2 \u2212 3) mm"},
       {"0.125 in/ft x 5 in", "0.125 in \u00F7 ft \u00D7 5 in"},
-      {"sqrt((32 in)^2)", "sqrt((32 in)^2)"}, // lost a bracket
+      {"sqrt((32 in)^2)", "sqrt((32 in)^2)"},                     // lost a bracket
+      {"1 - 41 in/20 in", "1 mm \u2212 (41 in \u00F7 20 in) mm"}, // could not be read again
+      {"(41 in / 20 in) mm", "(41 in \u00F7 20 in) mm"},
   };
   for (const auto& [text, understood] : cases)
     EXPECT_EQ(parse_length(text, on(Unit::mm)).understood, understood);
