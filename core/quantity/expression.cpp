@@ -62,7 +62,10 @@ private:
     for (auto& [value, minus] : addends_) {
       if (value.kind == ValueKind::fraction && options_.bare_unit == Unit::mm)
         result_.fraction_as_inches = true;
-      if (value.kind == ValueKind::number) value.kind = whole.kind; // a number beside bare ones
+      if (value.kind == ValueKind::number) { // a number beside bare ones: "(8°) mm"
+        value.kind = whole.kind;
+        value.binds = 1;
+      }
       const auto term = as_length(value, options_.bare_unit);
       if (!term.ok()) return fail(LengthStatus::not_a_length, term.wrong);
       const auto& v = term.value;
