@@ -103,9 +103,7 @@ int run_sum(const SumCall& call, std::ostream& out, std::ostream& err) {
     const auto& field = sum->fields[static_cast<std::size_t>(k)];
     if (values[static_cast<std::size_t>(k)].given)
       return refuse(fmt::format("{}: {} is given twice", sum->id, key));
-    const auto angle =
-        bench::key_of(field) == "included" ? AngleOptions{false, TaperOf::cone} : AngleOptions{};
-    auto read = bench::read_value(field, given.substr(at + 1), lengths, angle);
+    auto read = bench::read_value(field, given.substr(at + 1), lengths);
     if (!read.ok()) return refuse(fmt::format("{}: {}: {}", sum->id, key, read.wrong));
     values[static_cast<std::size_t>(k)] = std::move(read.value);
   }

@@ -5,6 +5,7 @@
 #include "build/now.h"
 #include "drawing/dimension_limits.h"
 #include "quantity/angle.h"
+#include "readings/measure.h"
 #include "sheets/figures.h"
 
 #include <algorithm>
@@ -17,8 +18,8 @@ using sheets::fine_figure;
 using sheets::fit_figure;
 using sheets::qt;
 
-BatchModel::BatchModel(Document& document, QObject* parent)
-    : QAbstractTableModel(parent), document_(document) {}
+BatchModel::BatchModel(Document& document, TargetsState& targets, QObject* parent)
+    : QAbstractTableModel(parent), document_(document), targets_(targets) {}
 
 void BatchModel::show_sheet(batch::BatchSheet sheet) {
   const auto same_shape = [&] {
@@ -53,51 +54,77 @@ build::Made BatchModel::made(const QModelIndex& index) const {
           sheet_.rows[static_cast<std::size_t>(index.row())].piece};
 }
 
-QString BatchModel::shown(const batch::BatchCell& cell) const {
+QString BatchModel::size(const QModelIndex& index, double value) const {
+  return sheet_.columns[static_cast<std::size_t>(index.column())].angle ? qt(angle_text(value))
+                                                                        : fit_figure(value, document_.unit());
+}
+
+QString BatchModel::past(const QModelIndex& index, double over) const {
   const auto unit = document_.unit();
-  if (cell.verdict == CellVerdict::empty)
-    return cell.make ? QString("make %1").arg(fit_figure(*cell.make, unit)) : QString();
-  auto text = (cell.now.bound == build::Bound::below   ? QString("< ")
-               : cell.now.bound == build::Bound::above ? QString("> ")
-                                                       : QString()) +
-              fit_figure(cell.now.value, unit);
-  if (cell.verdict == CellVerdict::metal_on)
-    return cell.make ? QString("%1 \u2192 %2").arg(text, fit_figure(*cell.make, unit)) : text + " \u2192";
-  if (cell.verdict == CellVerdict::out) {
-    const auto by = fine_figure(std::abs(cell.over), unit);
-    if (by == fine_figure(0, unit)) return text + (cell.over > 0 ? "  just over" : "  just under");
-    return QString("%1  %2%3\u2009%4")
-        .arg(text, cell.over > 0 ? "+" : QString(QChar(0x2212)), by, sheets::fine_unit(unit));
-  }
-  return text;
+  if (sheet_.columns[static_cast<std::size_t>(index.column())].angle) return qt(angle_text(std::abs(over)));
+  const auto by = fine_figure(std::abs(over), unit);
+  return by == fine_figure(0, unit) ? QString() : QString("%1\u2009%2").arg(by, sheets::fine_unit(unit));
+}
+
+QString BatchModel::shown(const QModelIndex& index) const {
+  const auto& cell =
+      sheet_.rows[static_cast<std::size_t>(index.row())].cells[static_cast<std::size_t>(index.column())];
+  const auto make = cell.make ? size(index, *cell.make) : QString();
+  if (cell.verdict == CellVerdict::empty) return cell.make ? "make " + make : QString();
+  const auto text = (cell.now.bound == build::Bound::below   ? QString("< ")
+                     : cell.now.bound == build::Bound::above ? QString("> ")
+                                                             : QString()) +
+                    size(index, cell.now.value);
+  if (cell.verdict == CellVerdict::metal_on) return text + " \u2192 " + make;
+  if (cell.verdict != CellVerdict::out) return text;
+  const auto by = past(index, cell.over);
+  if (by.isEmpty()) return text + (cell.over > 0 ? "  just over" : "  just under");
+  return text + "  " + (cell.over > 0 ? QString("+") : QString(QChar(0x2212))) + by;
 }
 
 QString BatchModel::said(const QModelIndex& index) const {
   const auto& row = sheet_.rows[static_cast<std::size_t>(index.row())];
   const auto& cell = row.cells[static_cast<std::size_t>(index.column())];
-  const auto unit = document_.unit();
-  const auto size = [&](double mm) { return fit_figure(mm, unit) + " " + qt(unit_name(unit)); };
-  auto name = filled("No. %1, %2: ", row.number,
-                     name_words(sheet_.columns[static_cast<std::size_t>(index.column())].name));
+  const auto& column = sheet_.columns[static_cast<std::size_t>(index.column())];
+  const auto with_unit = [&](double value) {
+    return size(index, value) + (column.angle ? QString() : " " + qt(unit_name(document_.unit())));
+  };
+  auto name = filled("No. %1, %2: ", row.number, name_words(column.name));
   if (const auto found = refused_.find({made(index).dimension, row.piece}); found != refused_.end())
     return filled("%1\"%2\" is not kept: %3", name, found->second.text, found->second.why);
   if (!row.rejected.empty()) return name + "rejected, " + name_words(row.rejected);
+  const auto make = cell.make ? "; make " + with_unit(*cell.make) : QString();
   switch (cell.verdict) {
   case CellVerdict::empty:
-    return name + (cell.make ? "not read; make " + size(*cell.make) : QString("not read"));
+    return name + "not read" + make;
   case CellVerdict::good:
-    return name + size(cell.now.value) + ", as it should be";
+    return name + with_unit(cell.now.value) + ", as it should be";
   case CellVerdict::metal_on:
-    return name + size(cell.now.value) + ", metal still on" +
-           (cell.make ? "; make " + size(*cell.make) : QString());
-  case CellVerdict::out:
-    return filled("%1%2, out: %3 %4 %5 its limit", name, size(cell.now.value),
-                  fine_figure(std::abs(cell.over), unit), sheets::fine_unit(unit),
-                  cell.over > 0 ? "over" : "under");
+    return name + with_unit(cell.now.value) + ", metal still on" + make;
+  case CellVerdict::out: {
+    const auto by = past(index, cell.over);
+    return filled("%1%2, out: %3 too %4", name, with_unit(cell.now.value), by.isEmpty() ? "just" : by,
+                  cell.over > 0 ? "large" : "small");
+  }
   case CellVerdict::unknown:
-    return name + size(cell.now.value) + ", it has no limits";
+    return name + with_unit(cell.now.value) + ", it has no limits";
   }
   return name;
+}
+
+Reckoning BatchModel::why(const QModelIndex& index) const {
+  if (!index.isValid()) return {};
+  const auto& cell =
+      sheet_.rows[static_cast<std::size_t>(index.row())].cells[static_cast<std::size_t>(index.column())];
+  if (sheet_.columns[static_cast<std::size_t>(index.column())].angle) return {}; // a card adds lengths
+  if (cell.now.read()) return readings::reading_sum(document_.build(), made(index));
+  const auto& targets = targets_.now();
+  const int k = targets.index_of(made(index));
+  return cell.make && k >= 0 ? chains::target_sum(targets.input, targets.result, k) : Reckoning{};
+}
+
+void BatchModel::forget_refused() {
+  refused_.clear();
 }
 
 QVariant BatchModel::data(const QModelIndex& index, int role) const {
@@ -108,13 +135,12 @@ QVariant BatchModel::data(const QModelIndex& index, int role) const {
   const bool is_refused = found != refused_.end();
   switch (role) {
   case Qt::DisplayRole:
-    return is_refused ? found->second.text : shown(cell);
+    return is_refused ? found->second.text : shown(index);
   case Qt::EditRole:
     if (is_refused) return found->second.text;
     if (!cell.now.read()) return QString();
-    return cell.now.measurement && !cell.now.measurement->read.empty()
-               ? qt(cell.now.measurement->read)
-               : fit_figure(cell.now.value, document_.unit());
+    return cell.now.measurement && !cell.now.measurement->read.empty() ? qt(cell.now.measurement->read)
+                                                                       : size(index, cell.now.value);
   case Qt::TextAlignmentRole:
     return static_cast<int>(Qt::AlignRight | Qt::AlignVCenter);
   case Qt::ToolTipRole:
@@ -184,8 +210,9 @@ std::size_t BatchModel::keep(const std::vector<std::pair<QModelIndex, QString>>&
                    qt(r.why));
   }
   if (!kept.edit.empty()) document_.apply(kept.edit); // shows the sheet anew
+  emit dataChanged(index(0, 0),
+                   index(rowCount() - 1, columnCount() - 1)); // words that were refused come and go
   if (!why.isEmpty()) {
-    emit dataChanged(index(0, 0), index(rowCount() - 1, columnCount() - 1));
     emit refused(kept.refused.size() == 1 ? why : filled("%1 And %2 more.", why, kept.refused.size() - 1));
   }
   return kept.kept;
@@ -226,8 +253,7 @@ QString BatchModel::block_text(int top, int left, int bottom, int right) const {
     for (int c = left; c <= right; ++c) {
       const auto& cell = sheet_.rows[static_cast<std::size_t>(r)].cells[static_cast<std::size_t>(c)];
       // Spreadsheets read a hyphen, not the true minus of the screen.
-      cells << (cell.now.read() ? fit_figure(cell.now.value, document_.unit()).replace(QChar(0x2212), '-')
-                                : QString());
+      cells << (cell.now.read() ? size(index(r, c), cell.now.value).replace(QChar(0x2212), '-') : QString());
     }
     lines << cells.join('\t');
   }

@@ -3,6 +3,7 @@
 // dimension. What was refused stays in its cell, with why, until it is mended.
 
 #include "app/document.h"
+#include "app/joints/targets_state.h"
 #include "batch/batch_edits.h"
 #include "batch/batch_sheet.h"
 
@@ -15,11 +16,14 @@ namespace datrin::app {
 class BatchModel : public QAbstractTableModel {
   Q_OBJECT
 public:
-  explicit BatchModel(Document& document, QObject* parent = nullptr);
+  BatchModel(Document& document, TargetsState& targets, QObject* parent = nullptr);
 
   void show_sheet(batch::BatchSheet sheet);
   void set_instrument(build::Id instrument) { instrument_ = instrument; }
   const batch::BatchSheet& sheet() const { return sheet_; }
+  Unit unit() const { return document_.unit(); }
+  void forget_refused();                         ///< the words are of another build
+  Reckoning why(const QModelIndex& index) const; ///< how a reading came about, or the number to make
   /// Keeps what was typed or pasted, in one edit; what is refused stays in its cell. How many were kept.
   std::size_t keep(const std::vector<std::pair<QModelIndex, QString>>& cells);
   /// A block of cells as spreadsheets have it, from `at` on, right and down. Says what came of it.
@@ -39,13 +43,17 @@ signals:
 
 private:
   build::Made made(const QModelIndex& index) const;
-  QString shown(const batch::BatchCell& cell) const;
+  QString shown(const QModelIndex& index) const;
+  QString size(const QModelIndex& index, double value) const; ///< without its unit; an angle with its sign
+  QString past(const QModelIndex& index,
+               double over) const;              ///< "3 µm", "0.25°"; empty: too little to be seen
   QString said(const QModelIndex& index) const; ///< a cell in words
   struct Refused {
     QString text, why;
   };
 
   Document& document_;
+  TargetsState& targets_;
   build::Id instrument_ = 0;
   batch::BatchSheet sheet_;
   std::map<std::pair<build::Id, build::Id>, Refused> refused_; ///< by dimension and piece

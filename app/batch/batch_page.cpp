@@ -18,7 +18,7 @@ using sheets::fit_figure;
 using sheets::qt;
 
 BatchPage::BatchPage(Document& document, TargetsState& targets)
-    : Page(document, Step::batch), targets_(targets), model_(new BatchModel(document, this)),
+    : Page(document, Step::batch), targets_(targets), model_(new BatchModel(document, targets, this)),
       table_(new BatchTable(model_)), run_(new RunView), stack_(new QStackedWidget), title_(new QLabel),
       progress_(words_label()), column_heading_(heading_label("The size")), column_(words_label()),
       groups_(words_label()), piece_(words_label()), width_(new LengthField("Within")),
@@ -98,6 +98,7 @@ void BatchPage::make_side() {
 void BatchPage::refresh() {
   const auto& b = document_.build();
   const auto part = document_.part();
+  if (std::exchange(path_, document_.path()) != document_.path()) model_->forget_refused();
   const auto at = table_->currentIndex();
   const bool another = std::exchange(shown_part_, part) != part;
   fill_instruments(instrument_, b);
@@ -143,7 +144,7 @@ void BatchPage::show_column() {
   QStringList lines{filled("%1 of %2 read%3.", column.read,
                            sheet.rows.size() - static_cast<std::size_t>(sheet.progress.rejected),
                            column.out > 0 ? filled(", %1 out of limits", column.out) : QString())};
-  if (column.read > 0 && column.most > 0) {
+  if (column.read > 0 && column.most > 0 && !column.angle) {
     lines << filled("%1 to %2 %3, in the middle %4 %3.", fit_figure(column.least, unit),
                     fit_figure(column.most, unit), name, fit_figure(column.mean, unit));
     if (column.sigma > 0)
@@ -174,7 +175,8 @@ void BatchPage::show_run(const std::vector<batch::SizeGroup>& groups) {
   for (const auto& row : sheet.rows) {
     run.pieces = std::max(run.pieces, row.number);
     const auto& cell = row.cells[c];
-    if (row.rejected.empty() && cell.now.read() && cell.now.bound == build::Bound::exact)
+    if (row.rejected.empty() && cell.now.read() && cell.now.bound == build::Bound::exact &&
+        !sheet.columns[c].angle)
       run.points.push_back({row.number, cell.now.value, cell.verdict == batch::CellVerdict::out});
     if (!run.wanted) run.wanted = cell.make;
   }

@@ -55,6 +55,7 @@ private:
   MessageLine* message_;
   double width_of_groups_ = 0.01; ///< mm
   build::Id shown_part_ = 0;
+  QString path_; ///< of the build shown
 };
 
 } // namespace datrin::app

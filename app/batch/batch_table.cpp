@@ -1,5 +1,6 @@
 #include "app/batch/batch_table.h"
 
+#include "app/marks/why.h"
 #include "app/theme.h"
 #include "sheets/shown.h"
 
@@ -56,6 +57,9 @@ void BatchTable::keyPressEvent(QKeyEvent* event) {
     take_back();
   else if (enter && state() != EditingState)
     go_down();
+  else if (const auto why = event->key() == Qt::Key_F1 ? model_->why(currentIndex()) : Reckoning{};
+           !why.lines.empty())
+    show_why(viewport(), why, model_->unit());
   else
     QTableView::keyPressEvent(event);
 }

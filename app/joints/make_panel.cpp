@@ -132,6 +132,7 @@ void MakePanel::show_figure() {
   const auto& targets = targets_.now();
   const auto made = next();
   const auto* target = made.dimension != 0 ? targets.target(made) : nullptr;
+  const auto* fights = conflict_of(made);
   why_ = {};
   widen_->hide();
   follow_->hide();
@@ -146,7 +147,7 @@ void MakePanel::show_figure() {
       why_ = clearance_sum(document_.build(), targets, state_, 20);
       auto words = c.room >= 0 ? QString("The joint closes as it was meant.")
                                : QString("It does not close as it was meant.");
-      if (const auto* conflict = conflict_of(made)) words += "\n" + conflict_text(*conflict);
+      if (fights != nullptr) words += "\n" + conflict_text(*fights);
       was_->setText(words);
       colour_label(was_, c.room >= 0 ? theme().good : theme().gone);
     }
@@ -186,7 +187,7 @@ void MakePanel::show_figure() {
       widen_->show();
       follow_->show();
     }
-    if (const auto* conflict = conflict_of(made)) words << conflict_text(*conflict);
+    if (fights != nullptr) words << conflict_text(*fights);
     was_->setText(words.join("\n"));
     was_->setVisible(!words.isEmpty());
     colour_label(was_, held ? theme().brass : theme().gone);
@@ -197,7 +198,9 @@ void MakePanel::show_figure() {
   figure_->setVisible(!figure_->text().isEmpty());
   figure_->setAccessibleName("Number to make: " + figure_->text() + " " + qt(unit_name(unit)));
   why_box_->setVisible(!why_.lines.empty());
-  why_text_->setText(sum_lines(why_, unit));
+  auto why = sum_lines(why_, unit);
+  if (fights != nullptr) why += "<br>" + sum_lines(chains::conflict_sum(targets.input, *fights), unit);
+  why_text_->setText(why);
   QString moved = "<table width='100%' cellspacing='0' cellpadding='1'>";
   int rows = 0;
   for (const auto& m : targets_.last().moved) {
@@ -336,11 +339,14 @@ void MakePanel::depart(bool follow) {
   if (target == nullptr) return;
   const auto& b = document_.build();
   const auto at = build::utc_now();
+  if (!follow) {
+    document_.apply(
+        drawing::widen(b, made.dimension, chains::widening(targets, *target), state_.joint.name, at));
+    return;
+  }
   const auto wanted = chains::wanted_by_mates(targets, target->dimension);
-  const double middle = wanted ? wanted->make : target->make;
   document_.apply(
-      follow ? drawing::follow_mate(b, made.dimension, middle, state_.joint.name, at)
-             : drawing::widen(b, made.dimension, chains::widening(targets, *target), state_.joint.name, at));
+      drawing::follow_mate(b, made.dimension, wanted ? wanted->make : target->make, state_.joint.name, at));
 }
 
 void MakePanel::keyPressEvent(QKeyEvent* event) {

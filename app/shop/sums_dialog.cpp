@@ -64,8 +64,8 @@ SumsDialog::SumsDialog(Unit unit, QWidget* parent)
   fill_list();
 }
 
-std::map<std::string, std::vector<QString>>& SumsDialog::kept_values() {
-  static std::map<std::string, std::vector<QString>> kept;
+std::map<std::pair<std::string, Unit>, std::vector<QString>>& SumsDialog::kept_values() {
+  static std::map<std::pair<std::string, Unit>, std::vector<QString>> kept;
   return kept;
 }
 
@@ -165,7 +165,7 @@ void SumsDialog::show_sum() {
     fields_box_->addWidget(row);
   }
   // What was typed for this sum before is still there.
-  const auto kept = kept_values().find(sum->id);
+  const auto kept = kept_values().find({sum->id, unit_});
   for (std::size_t k = 0; k < fields_.size(); ++k) {
     if (kept != kept_values().end() && k < kept->second.size()) fields_[k]->setText(kept->second[k]);
     connect(fields_[k], &QLineEdit::textChanged, this, [this] { reckon(); });
@@ -181,12 +181,12 @@ void SumsDialog::reckon() {
   std::vector<bench::SumValue> values;
   QString wrong;
   bool empty = true;
-  auto& kept = kept_values()[sum->id];
+  auto& kept = kept_values()[{sum->id, unit_}];
   kept.clear();
   for (std::size_t k = 0; k < fields_.size(); ++k) {
     const auto& f = sum->fields[k];
     kept.push_back(fields_[k]->text());
-    auto read = bench::read_value(f, fields_[k]->text().toStdString(), entry_options(unit_), angle_options());
+    auto read = bench::read_value(f, fields_[k]->text().toStdString(), entry_options(unit_));
     empty = empty && (!read.value.given || f.quantity == Quantity::choice);
     if (!read.ok() && wrong.isEmpty()) wrong = filled("%1: %2", name_words(f.name), qt(read.wrong));
     QString understood;

@@ -40,8 +40,8 @@ private:
   void show_sum();
   void reckon();
   void take();
-  /// What was typed last for each sum, as long as the program runs.
-  static std::map<std::string, std::vector<QString>>& kept_values();
+  /// What was typed last for each sum in each unit (a bare number is of it), as long as the program runs.
+  static std::map<std::pair<std::string, Unit>, std::vector<QString>>& kept_values();
   const bench::Sum* current() const;
 
   Unit unit_;

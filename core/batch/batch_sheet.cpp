@@ -9,6 +9,25 @@ using namespace build;
 
 namespace {
 
+/// How much too large (above 0) or too small dimension `k` is for the condition that it misses by most; 0:
+/// all of its conditions hold.
+double past_its_mates(const chains::BuildTargets& targets, int k) {
+  double most = 0;
+  for (std::size_t c = 0; c < targets.input.conditions.size(); ++c) {
+    const auto& condition = targets.input.conditions[c];
+    const auto& room = targets.result.conditions[c];
+    constexpr double held = -1e-9;
+    if (room.room >= held) continue;
+    for (const auto& t : condition.terms) {
+      if (t.dimension != k || t.coefficient == 0) continue;
+      const double limit = room.room_most < room.room_least ? condition.most : condition.least;
+      const double by = (room.expected - limit) / t.coefficient;
+      if (std::abs(by) > std::abs(most)) most = by;
+    }
+  }
+  return most;
+}
+
 BatchCell cell_of(const Build& build, const Made& made, const Dimension& d,
                   const chains::BuildTargets* targets) {
   BatchCell cell;
@@ -26,8 +45,9 @@ BatchCell cell_of(const Build& build, const Made& made, const Dimension& d,
     return cell;
   }
   if (!d.has_limits()) {
-    cell.verdict =
-        targets != nullptr && targets->index_of(made) >= 0 ? CellVerdict::good : CellVerdict::unknown;
+    const int k = targets != nullptr ? targets->index_of(made) : -1;
+    cell.over = k >= 0 ? past_its_mates(*targets, k) : 0;
+    cell.verdict = k < 0 ? CellVerdict::unknown : cell.over != 0 ? CellVerdict::out : CellVerdict::good;
     return cell;
   }
   // A bound that lies within the limits says nothing against it.
@@ -63,7 +83,8 @@ void sum_up(BatchSheet& sheet, std::size_t k) {
 BatchSheet batch_sheet(const Build& build, Id part, const chains::BuildTargets* targets) {
   BatchSheet sheet;
   const auto dimensions = build.dimensions_of(part);
-  for (const auto& [id, d] : dimensions) sheet.columns.push_back({id, d.name});
+  for (const auto& [id, d] : dimensions)
+    sheet.columns.push_back({id, d.name, d.kind == DimensionKind::angle});
   ProgressInput done;
   for (const auto& [id, piece] : build.pieces_of(part)) {
     BatchRow row{id, piece.number, piece.rejected, {}, 0};
@@ -88,6 +109,7 @@ BatchSheet batch_sheet(const Build& build, Id part, const chains::BuildTargets* 
 
 std::vector<SizeGroup> groups_of(const BatchSheet& sheet, std::size_t column, double width) {
   std::vector<SizedPiece> pieces;
+  if (sheet.columns[column].angle) return {};
   for (const auto& row : sheet.rows)
     if (row.rejected.empty() && row.cells[column].now.read() && row.cells[column].now.bound == Bound::exact)
       pieces.push_back({row.piece, row.number, row.cells[column].now.value});

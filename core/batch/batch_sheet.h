@@ -20,14 +20,14 @@ enum class CellVerdict {
   empty,    ///< not read
   good,     ///< within its limits, or as its mates want it
   metal_on, ///< more is to come off
-  out,      ///< past its limits: cannot be cut back
+  out,      ///< past its limits, or of one without limits past what its mates can have
   unknown   ///< read, but nothing says what it should be
 };
 
 struct BatchCell {
   readings::SizeNow now;
   CellVerdict verdict = CellVerdict::empty;
-  double over = 0;            ///< out: mm past the limit, above 0 over the upper, below 0 under the lower
+  double over = 0;            ///< out: how far, above 0 too large, below 0 too small
   std::optional<double> make; ///< what its mates want of this very piece, while it is not made
 };
 
@@ -43,6 +43,7 @@ struct BatchRow {
 struct BatchColumn {
   Id dimension = 0;
   std::string name;
+  bool angle = false;                              ///< radians: in no groups
   int read = 0, out = 0;                           ///< of pieces that are not rejected
   double least = 0, most = 0, mean = 0, sigma = 0; ///< of the sizes read exactly; sigma: of the sample
 };

@@ -39,7 +39,8 @@ Progress progress(const ProgressInput& in, const ProgressOptions& options) {
     if (const auto seconds = utc_seconds(text)) at.push_back(*seconds);
   std::sort(at.begin(), at.end());
   for (std::size_t k = 1; k < at.size(); ++k)
-    if (const double minutes = (at[k] - at[k - 1]) / 60; minutes <= options.most_minutes)
+    if (const double minutes = (at[k] - at[k - 1]) / 60;
+        minutes > options.least_minutes && minutes <= options.most_minutes)
       between.push_back(minutes);
   if (between.size() < 2) return out;
   const auto middle = between.begin() + static_cast<std::ptrdiff_t>(between.size() / 2);

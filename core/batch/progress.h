@@ -14,7 +14,8 @@ struct ProgressInput {
 };
 
 struct ProgressOptions {
-  double most_minutes = 90; ///< between two pieces: longer is a break, and does not count
+  double least_minutes = 0.05; ///< as good as at once: pasted in one block, which tells no time
+  double most_minutes = 90;    ///< between two pieces: longer is a break, and does not count
 };
 
 struct Progress {

@@ -158,24 +158,25 @@ void add_casting_sums(std::vector<Sum>& list) {
        [](const SumValues& v, Unit) {
          return right({{"web", Quantity::length, v("Edge to centre") - v("Hole") / 2, "c \u2212 D / 2"}});
        }});
-  list.push_back({"ball",
-                  group,
-                  "Mouth of a cone by a ball",
-                  "Top of a ball over the face of a countersink or taper.",
-                  {{"Mouth diameter"}, {"Ball"}, {"Whole angle", Quantity::angle}},
-                  [](const SumValues& v, Unit) {
-                    drawing::RestateInput in;
-                    in.how = drawing::Restated::ball_in_cone;
-                    in.nominal = v("Mouth diameter");
-                    in.pin = v("Ball");
-                    in.half_angle = v("Whole angle") / 2;
-                    const auto r = drawing::restate(in);
-                    if (!r.usable()) return wrong(r.message);
-                    return right({{"top of the ball over the face", Quantity::length, r.reading,
-                                   "r / sin \u03B1 + r \u2212 D / (2 tan \u03B1)"},
-                                  {"a thou on the mouth moves it by", Quantity::length,
-                                   std::abs(r.factor) * mm_per_thou, "1 / (2 tan \u03B1)"}});
-                  }});
+  list.push_back(
+      {"ball",
+       group,
+       "Mouth of a cone by a ball",
+       "Top of a ball over the face of a countersink or taper.",
+       {{"Mouth diameter"}, {"Ball"}, {"Whole angle", Quantity::angle, false, "", "", {}, TaperOf::cone}},
+       [](const SumValues& v, Unit) {
+         drawing::RestateInput in;
+         in.how = drawing::Restated::ball_in_cone;
+         in.nominal = v("Mouth diameter");
+         in.pin = v("Ball");
+         in.half_angle = v("Whole angle") / 2;
+         const auto r = drawing::restate(in);
+         if (!r.usable()) return wrong(r.message);
+         return right({{"top of the ball over the face", Quantity::length, r.reading,
+                        "r / sin \u03B1 + r \u2212 D / (2 tan \u03B1)"},
+                       {"a thou on the mouth moves it by", Quantity::length, std::abs(r.factor) * mm_per_thou,
+                        "1 / (2 tan \u03B1)"}});
+       }});
   list.push_back({"angle-legs",
                   group,
                   "Which angle was meant",

@@ -174,6 +174,8 @@ void add_cutting_sums(std::vector<Sum>& list) {
                     by_ft = v.given("Feet a minute");
          if (by_rpm + by_m + by_ft != 1)
            return wrong("Metres, Feet or Revolutions a minute: give one of the three");
+         if (!(v("Metres a minute") + v("Feet a minute") + v("Revolutions a minute") > 0))
+           return wrong("Metres, Feet or Revolutions a minute: must be above 0");
          const double round = pi * v("Diameter") / 1000; // m
          const double rpm = by_rpm ? v("Revolutions a minute")
                             : by_m ? v("Metres a minute") / round

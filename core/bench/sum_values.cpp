@@ -9,8 +9,7 @@
 
 namespace datrin::bench {
 
-TypedValue read_value(const SumField& field, const std::string& typed, const LengthOptions& lengths,
-                      const AngleOptions& angles) {
+TypedValue read_value(const SumField& field, const std::string& typed, const LengthOptions& lengths) {
   TypedValue out;
   const std::string text(trimmed(typed));
   out.value.given = !text.empty();
@@ -24,7 +23,7 @@ TypedValue read_value(const SumField& field, const std::string& typed, const Len
     break;
   }
   case Quantity::angle: {
-    auto read = parse_angle(text, angles);
+    auto read = parse_angle(text, {lengths.decimal_comma, field.taper});
     out.value.value = read.radian;
     if (!read.ok) out.wrong = std::move(read.message);
     out.understood = read.understood.empty() && read.ok ? angle_text(read.radian) : read.understood;

@@ -17,9 +17,9 @@ struct TypedValue {
   bool ok() const { return wrong.empty(); }
 };
 
-/// Reads `text` for `field`. Numbers may be reckoned as well: "360 / 7".
-TypedValue read_value(const SumField& field, const std::string& text, const LengthOptions& lengths,
-                      const AngleOptions& angles);
+/// Reads `text` for `field`; a decimal comma where lengths have one. Numbers may be reckoned as well: "360 /
+/// 7".
+TypedValue read_value(const SumField& field, const std::string& text, const LengthOptions& lengths);
 
 /// Keys of the lines of an answer, each once: a second "block" is "block_2".
 std::vector<std::string> keys_of(const SumAnswer& answer);

@@ -2,6 +2,7 @@
 // The small sums of the bench, each as a description: what it is for, what goes in, and a function from the
 // values to its answer with the way it was reached. One list for the window, the tests and any other program.
 
+#include "quantity/angle.h"
 #include "quantity/unit.h"
 
 #include <functional>
@@ -27,6 +28,7 @@ struct SumField {
   std::string hint{};                 ///< shown in the empty field
   std::string key{};                  ///< on the command line; empty: made of the name, key_of
   std::vector<std::string> choices{}; ///< the first is taken when nothing is said
+  TaperOf taper = TaperOf::slope;     ///< of an angle: what "1 in 12" is of
 };
 
 /// What stands in a field.

@@ -117,7 +117,7 @@ void add_taper_sums(std::vector<Sum>& list) {
         {"Length", Quantity::length, true, "", "length"},
         {"Taper per foot", Quantity::length, true, "0.6 in", "per_foot"},
         {"1 in n on the diameter", Quantity::number, true, "20", "one_in"},
-        {"Included angle", Quantity::angle, true, "", "included"},
+        {"Included angle", Quantity::angle, true, "", "included", {}, TaperOf::cone},
         {"Angle of one side", Quantity::angle, true, "", "side"}},
        taper});
   list.push_back({"bolt-circle",

@@ -116,6 +116,9 @@ std::vector<Conflict> conflicts(const TargetsInput& in, const TargetsResult& res
     const auto* target = result.target(d);
     return target != nullptr && target->departs != 0;
   };
+  const bool departed = std::any_of(result.targets.begin(), result.targets.end(),
+                                    [](const Target& t) { return t.departs != 0; });
+  if (result.feasible && !departed) return out;
   for (const auto& part : joined_parts(in))
     if (std::any_of(part.conditions.begin(), part.conditions.end(), short_of) ||
         std::any_of(part.dimensions.begin(), part.dimensions.end(), departs)) {
@@ -147,6 +150,38 @@ std::string way_words(const TargetsInput& in, const ConflictWay& way, Unit unit)
       of_condition ? (way.upper ? "most" : "least") : (way.upper ? "upper limit" : "lower limit");
   return fmt::format("the {} of {} must {} by {}", side, name, way.upper ? "grow" : "shrink",
                      change_text(way.by, unit));
+}
+
+Reckoning conflict_sum(const TargetsInput& in, const Conflict& conflict) {
+  Reckoning sum;
+  if (conflict.ways.empty()) return sum;
+  const auto& least = conflict.ways.front();
+  sum.title = "to end it, at the least";
+  const auto put = [&](const std::string& label, double mm, double factor, const char* from) {
+    const double times = std::abs(factor);
+    constexpr double once = 1e-6;
+    sum.lines.push_back({std::abs(times - 1) < once ? label : label + fmt::format(" \u00D7 {:.4g}", times),
+                         mm * factor, from});
+  };
+  for (const auto& way :
+       conflict.ways) { // each limit weighs as the changes have it: numbers to be made fall out
+    const double weight = least.by / way.by * (way.upper ? -1 : 1);
+    const char* side = way.upper ? "most" : "least";
+    if (way.dimension >= 0) {
+      const auto& d = in.dimensions[static_cast<std::size_t>(way.dimension)];
+      put(fmt::format("the {} limit of {}", way.upper ? "upper" : "lower", d.id),
+          way.upper ? d.upper : d.lower, weight, "drawing");
+      continue;
+    }
+    const auto& c = in.conditions[static_cast<std::size_t>(way.condition)];
+    for (const auto& t : c.terms)
+      if (const auto& d = in.dimensions[static_cast<std::size_t>(t.dimension)]; d.measured)
+        put(d.id, *d.measured, -weight * t.coefficient, "measured");
+    put(fmt::format("the {} of {}", side, c.id), way.upper ? c.most : c.least, weight, "condition");
+  }
+  if (const double rest = least.by - sum.total(); std::abs(rest) > as_held)
+    sum.lines.push_back({"less what the changes before it leave", rest, "condition"});
+  return sum;
 }
 
 std::string conflict_words(const TargetsInput& in, const Conflict& conflict, Unit unit) {

@@ -35,6 +35,10 @@ std::vector<Conflict> conflicts(const TargetsInput& input, const TargetsResult& 
 
 /// "the most of crank in its box must grow by 0.0186 mm"
 std::string way_words(const TargetsInput& input, const ConflictWay& way, Unit unit);
+/// How its least change comes about: the limits that fight, each as often as it weighs, and what is measured
+/// between them. The numbers still to be made fall out. Of a conflict named after others, what their
+/// least changes leave has a line of its own.
+Reckoning conflict_sum(const TargetsInput& input, const Conflict& conflict);
 /// All its ways, parted by "or", for a sentence.
 std::string conflict_words(const TargetsInput& input, const Conflict& conflict, Unit unit);
 

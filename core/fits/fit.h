@@ -18,6 +18,13 @@ struct Fit {
   std::string code; ///< "H7/g6", "RC4"
   Deviations hole, shaft;
 
+  /// What a joint keeps of it: "ISO 286 H7/g6", "ANSI B4.1 RC4".
+  std::string basis() const { return (is_iso() ? "ISO 286 " : "ANSI B4.1 ") + code; }
+  /// "H7" and "g6"; empty of a fit that names no classes for the two.
+  std::string hole_class() const { return is_iso() ? code.substr(0, code.find('/')) : std::string(); }
+  std::string shaft_class() const { return is_iso() ? code.substr(code.find('/') + 1) : std::string(); }
+  bool is_iso() const { return code.find('/') != std::string::npos; }
+
   double least() const { return hole.lower - shaft.upper; } ///< clearance
   double most() const { return hole.upper - shaft.lower; }
   FitKind kind() const {

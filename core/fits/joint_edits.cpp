@@ -42,18 +42,6 @@ Id typed_part(const Joint& joint, const char* side, const LimitsResult& size, do
   return next + 2;
 }
 
-std::string basis_of(const std::string& code) {
-  return (code.find('/') != std::string::npos ? "ISO 286 " : "ANSI B4.1 ") + code;
-}
-
-/// The classes of "H7/g6" stand by the dimensions' names; "RC4" names none of theirs.
-FitLimits limits_by(double nominal, const std::string& code, const Deviations& hole,
-                    const Deviations& shaft) {
-  const auto at = code.find('/');
-  if (at == std::string::npos) return {nominal, hole, shaft, {}, {}};
-  return {nominal, hole, shaft, code.substr(0, at), code.substr(at + 1)};
-}
-
 } // namespace
 
 StatedJoint state_joint(const Build& build, const JointInput& in, const LimitsOptions& options) {
@@ -151,9 +139,9 @@ ChangedJoint with_fit(const Build& build, Joint joint, const std::string& code) 
   if (!read.ok) return {joint, read.message};
   joint.least = read.fit.least();
   joint.most = read.fit.most();
-  const auto& code_read = read.fit.code;
-  joint.basis = basis_of(code_read);
-  return {joint, {}, limits_by(hole->nominal, code_read, read.fit.hole, read.fit.shaft)};
+  const auto& fit = read.fit;
+  joint.basis = fit.basis();
+  return {joint, {}, FitLimits{hole->nominal, fit.hole, fit.shaft, fit.hole_class(), fit.shaft_class()}};
 }
 
 ChangedJoint with_proposal(const Build& build, Joint joint, const Proposal& proposal) {

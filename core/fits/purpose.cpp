@@ -109,12 +109,10 @@ void add_fit(ProposeResult& out, const ProposeInput& in, const std::string& code
   if (!read.ok) return;
   Proposal p;
   p.name = name;
-  p.basis = (code.find('/') != std::string::npos ? "ISO 286 " : "ANSI B4.1 ") + read.fit.code;
+  p.basis = read.fit.basis();
   p.has_limits = true;
-  if (const auto at = read.fit.code.find('/'); at != std::string::npos) {
-    p.hole_class = read.fit.code.substr(0, at);
-    p.shaft_class = read.fit.code.substr(at + 1);
-  }
+  p.hole_class = read.fit.hole_class();
+  p.shaft_class = read.fit.shaft_class();
   p.hole = read.fit.hole;
   p.shaft = read.fit.shaft;
   p.least = read.fit.least();

@@ -1,25 +1,23 @@
 #include "quantity/expression.h"
 
-#include "quantity/drills.h"
-#include "quantity/expression_value.h"
-#include "quantity/plain_text.h"
+#include "quantity/expression_atoms.h"
 #include "quantity/text.h"
 #include "quantity/units.h"
 
 #include <fmt/format.h>
 
-#include <charconv>
-#include <cmath>
 #include <utility>
+#include <vector>
 
 namespace datrin {
 
 namespace {
 
-class Parser {
+/// The grammar; what stands alone is read by the atoms.
+class Parser : ExpressionAtoms {
 public:
   Parser(std::string_view typed, const LengthOptions& options, bool wants_number)
-      : plain_(plain_text(typed)), options_(options), wants_number_(wants_number) {}
+      : ExpressionAtoms(typed, options), wants_number_(wants_number) {}
 
   Expression run() {
     skip_blanks();
@@ -37,7 +35,6 @@ public:
   }
 
 private:
-  using Value = ExpressionValue;
   struct Addend {
     Value value;
     bool minus = false;
@@ -62,10 +59,6 @@ private:
     for (auto& [value, minus] : addends_) {
       if (value.kind == ValueKind::fraction && options_.bare_unit == Unit::mm)
         result_.fraction_as_inches = true;
-      if (value.kind == ValueKind::number) { // a number beside bare ones: "(8°) mm"
-        value.kind = whole.kind;
-        value.binds = 1;
-      }
       const auto term = as_length(value, options_.bare_unit);
       if (!term.ok()) return fail(LengthStatus::not_a_length, term.wrong);
       const auto& v = term.value;
@@ -82,65 +75,6 @@ private:
     return std::move(result_);
   }
 
-  // ---- where we are
-
-  bool at_end() const { return at_ >= plain_.text.size(); }
-  char here() const { return at_end() ? '\0' : plain_.text[at_]; }
-  char ahead(std::size_t n) const { return at_ + n < plain_.text.size() ? plain_.text[at_ + n] : '\0'; }
-  void skip_blanks() {
-    while (here() == ' ') ++at_;
-  }
-  static bool digit(char c) { return c >= '0' && c <= '9'; }
-  static bool letter(char c) {
-    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (static_cast<unsigned char>(c) & 0x80) != 0;
-  }
-
-  Expression fail(LengthStatus status, std::string message) {
-    result_ = {};
-    result_.status = status;
-    result_.message = std::move(message);
-    result_.column = plain_.columns[std::min(at_, plain_.columns.size() - 1)];
-    return std::move(result_);
-  }
-  bool refuse(LengthStatus status, std::string message) {
-    result_ = fail(status, std::move(message));
-    return false;
-  }
-  /// What an operation came to, or its refusal, told where it began.
-  bool take(ExpressionOutcome outcome, Value& into, std::size_t began) {
-    if (outcome.ok()) {
-      into = std::move(outcome.value);
-      return true;
-    }
-    at_ = outcome.unit_missing ? at_ : began;
-    return refuse(outcome.unit_missing ? LengthStatus::unit_missing : LengthStatus::not_a_length,
-                  std::move(outcome.wrong));
-  }
-
-  std::string word_here() const {
-    std::size_t end = at_;
-    while (end < plain_.text.size() && plain_.text[end] != ' ' && end - at_ < 24) ++end;
-    return plain_.text.substr(at_, end - at_);
-  }
-
-  std::string take_letters() {
-    std::string word;
-    while (letter(here()) && word.size() < 24) word += plain_.text[at_++];
-    return word;
-  }
-  /// The word at `at`, in small letters, not taken.
-  std::string letters_at(std::size_t at) const {
-    std::string word;
-    while (at < plain_.text.size() && letter(plain_.text[at]) && word.size() < 24) word += plain_.text[at++];
-    return lower_case(word);
-  }
-
-  std::string take_digits() {
-    std::string digits;
-    while (digit(here())) digits += plain_.text[at_++];
-    return digits;
-  }
-
   // ---- signs and brackets
 
   std::optional<bool> take_plus_or_minus() {
@@ -148,14 +82,15 @@ private:
     return plain_.text[at_++] == '-';
   }
 
-  enum class Times { none, multiply, divide };
+  enum class Times { none, multiply, divide, stroke };
 
   /// The sign between two factors, with the blanks after it; "x" and "per" are signs where a factor has
   /// ended.
   Times take_times() {
-    Times sign = here() == '*'                    ? Times::multiply
-                 : here() == '/' || here() == ':' ? Times::divide
-                                                  : Times::none;
+    Times sign = here() == '*'   ? Times::multiply
+                 : here() == ':' ? Times::divide
+                 : here() == '/' ? Times::stroke
+                                 : Times::none;
     std::size_t length = sign == Times::none ? 0 : 1;
     if (const auto word = letters_at(at_); word == "x" || word == "per") {
       sign = word == "x" ? Times::multiply : Times::divide;
@@ -184,6 +119,7 @@ private:
       if (first && minus) {
         term.value = -term.value;
         term.text = "\u2212" + (term.binds < 2 ? "(" + term.text + ")" : term.text);
+        term.binds = 1;
       }
       if (first)
         sum = std::move(term);
@@ -207,7 +143,7 @@ private:
       if (sign == Times::none) return true;
       if (at_end()) return missing(sign == Times::multiply ? "\u00D7" : "\u00F7");
       Value factor;
-      divided_ = sign == Times::divide;
+      before_ = sign;
       if (!read_power(factor)) return false;
       if (!take(sign == Times::multiply ? multiply(product, factor)
                                         : divide(product, factor, options_.bare_unit),
@@ -299,7 +235,7 @@ private:
   // ---- what stands alone
 
   bool read_atom(Value& value) {
-    const bool after_division = std::exchange(divided_, false);
+    const auto before = std::exchange(before_, Times::none);
     if (here() == '(') return read_bracket(value) && read_unit_behind(value);
     if (read_thread_hole(value) || read_name(value)) return true;
     if (here() == '#') {
@@ -307,105 +243,12 @@ private:
       skip_blanks();
       return read_number_drill(value);
     }
-    if (letter(here())) return read_word(value, after_division);
-    return read_number(value);
-  }
-
-  static Value length(std::string text, double mm) {
-    return {ValueKind::dimensioned, mm, 1, true, std::move(text), 4};
-  }
-  static Value bare(std::string text, double number, ValueKind kind = ValueKind::bare) {
-    return {kind, number, 0, true, std::move(text), 4};
-  }
-
-  /// "5/16-18 tap", "M6 clear": up to the word, when what stands before it is a thread.
-  bool read_thread_hole(Value& value) {
-    if (options_.thread_hole == nullptr) return false;
-    static constexpr std::pair<std::string_view, ThreadHole> words[] = {{" tap", ThreadHole::tapping},
-                                                                        {" clear", ThreadHole::clearance}};
-    const auto small = lower_case(plain_.text);
-    for (const auto& [word, hole] : words) {
-      const auto found = small.find(word, at_);
-      const auto after = found == std::string::npos ? found : found + word.size();
-      if (found == std::string::npos || (after < small.size() && letter(small[after]))) continue;
-      const auto name = std::string(trimmed(std::string_view(plain_.text).substr(at_, found - at_)));
-      const auto diameter = options_.thread_hole(name, hole);
-      if (!diameter) continue;
-      value = length(name + std::string(word), *diameter);
-      at_ = after;
-      return true;
+    if (const auto word = letters_at(at_); is_function(word)) {
+      at_ += word.size();
+      return read_function(value, word) && read_unit_behind(value);
     }
-    return false;
-  }
-
-  /// A size that has a name where the person is: the longest that begins here and ends with a word.
-  bool read_name(Value& value) {
-    if (!options_.named || !letter(here())) return false;
-    const auto found = options_.named(std::string_view(plain_.text).substr(at_));
-    if (!found || found->bytes == 0 || found->bytes > plain_.text.size() - at_) return false;
-    value = length(plain_.text.substr(at_, found->bytes), found->mm);
-    at_ += found->bytes;
-    return true;
-  }
-
-  bool read_number_drill(Value& value) {
-    const auto start = at_;
-    const auto digits = take_digits();
-    const auto diameter = drill_diameter(digits);
-    if (digits.empty() || !diameter) {
-      at_ = start;
-      return refuse(LengthStatus::bad_drill,
-                    fmt::format("there is no number drill \"{}\"; they run from #1 to #97", word_here()));
-    }
-    value = length("#" + digits, *diameter);
-    return true;
-  }
-
-  bool read_gauge(Value& value, const std::string& gauge, const std::string& number) {
-    const auto diameter = wire_gauge(gauge, number);
-    if (!diameter)
-      return refuse(LengthStatus::bad_drill,
-                    gauge == "swg" ? fmt::format("there is no gauge {} SWG; they run from 0 to 50", number)
-                                   : fmt::format("there is no gauge {} AWG; they run from 0 to 40", number));
-    value = length(fmt::format("{} {}", number, gauge == "swg" ? "SWG" : "AWG"), *diameter);
-    return true;
-  }
-
-  bool read_word(Value& value, bool after_division) {
-    const auto start = at_;
-    auto word = lower_case(take_letters());
-    if (is_function(word)) return read_function(value, word) && read_unit_behind(value);
-    if (word == "pi") {
-      value = bare("\u03C0", pi, ValueKind::number);
-      return true;
-    }
-    if (const auto unit = unit_called(word); unit && after_division) { // 0.125 in/ft
-      value = length(std::string(unit->name), unit->mm);
-      return true;
-    }
-    if (word == "no" || word == "number") {
-      if (here() == '.') ++at_;
-      skip_blanks();
-      return read_number_drill(value);
-    }
-    if (word == "swg" || word == "awg") {
-      skip_blanks();
-      return read_gauge(value, word, take_digits());
-    }
-    if (word == "letter") {
-      skip_blanks();
-      word = lower_case(take_letters());
-    }
-    const auto diameter = word.size() == 1 ? drill_diameter(word) : std::nullopt;
-    if (!diameter) {
-      at_ = start;
-      return refuse(
-          LengthStatus::bad_number,
-          fmt::format("\"{}\" is not a length; write a number, a fraction, or a drill such as #30 or F",
-                      word_here()));
-    }
-    value = length(fmt::format("letter {}", static_cast<char>(word[0] - 'a' + 'A')), *diameter);
-    return true;
+    if (letter(here())) return read_word(value, before == Times::divide || before == Times::stroke);
+    return read_number(value, before == Times::stroke);
   }
 
   bool read_function(Value& value, const std::string& name) {
@@ -420,154 +263,11 @@ private:
     return take(*apply_function(name, of), value, began);
   }
 
-  // ---- numbers and their units
-
-  static std::optional<double> value_of(const std::string& digits) {
-    double value = 0;
-    const auto [end, error] = std::from_chars(digits.data(), digits.data() + digits.size(), value);
-    if (error != std::errc{} || end != digits.data() + digits.size() || !std::isfinite(value))
-      return std::nullopt;
-    return value;
-  }
-
-  /// Digits with at most one decimal mark; the mark is normalised to a point.
-  bool read_decimal(std::string& digits) {
-    const auto start = at_;
-    digits = take_digits();
-    if (here() == ',' && !options_.decimal_comma)
-      return refuse(LengthStatus::bad_number, "a comma is not read as a decimal mark here; write a point");
-    if (here() == '.' || here() == ',') {
-      ++at_;
-      digits += '.' + take_digits();
-    }
-    if (here() == '.' || here() == ',')
-      return refuse(LengthStatus::bad_number, "a number has one decimal mark only");
-    if (digits.empty() || digits == ".") {
-      at_ = start;
-      return refuse(LengthStatus::bad_number, fmt::format("\"{}\" is not a number", word_here()));
-    }
-    return true;
-  }
-
-  /// Whether the stroke here divides by something that is not a whole number: a unit, a name, a bracket.
-  bool stroke_divides() const {
-    const char next = ahead(1);
-    if (next == '(' || next == '.' || next == ' ' || next == '\0' || next == '-') return true;
-    const auto word = letters_at(at_ + 1);
-    return unit_called(word) || is_function(word) || word == "pi" ||
-           (options_.named && letter(next) && options_.named(std::string_view(plain_.text).substr(at_ + 1)));
-  }
-
-  /// After a whole number: the "/7" of 13/7, or the " 3/8" or "-3/8" of a mixed number.
-  bool read_fraction_part(const std::string& whole, double& value, std::string& text, bool& is_fraction) {
-    std::size_t look = 0;
-    const bool joined = here() == '-' && digit(ahead(1));
-    if (joined)
-      look = 1;
-    else
-      while (ahead(look) == ' ') ++look;
-    const auto mixed_at = look;
-    std::size_t digits = 0;
-    while (digit(ahead(look))) {
-      ++look;
-      ++digits;
-    }
-    const bool mixed = digits > 0 && (mixed_at > 0) && ahead(look) == '/';
-    if (here() != '/' && !mixed) return true;
-    if (!mixed && stroke_divides()) return true;
-
-    std::string numerator = whole;
-    double base = 0;
-    if (mixed) {
-      base = value;
-      at_ += mixed_at;
-      numerator = take_digits();
-    }
-    ++at_; // the stroke
-    const auto start = at_;
-    const auto denominator = take_digits();
-    const auto top = value_of(numerator);
-    const auto bottom = value_of(denominator);
-    if (!top || !bottom) {
-      at_ = start;
-      return refuse(LengthStatus::bad_number, "a fraction needs a whole number below the stroke, as in 7/32");
-    }
-    if (*bottom == 0) {
-      at_ = start;
-      return refuse(LengthStatus::bad_number, "a fraction cannot have 0 below the stroke");
-    }
-    value = base + *top / *bottom;
-    text = mixed ? fmt::format("{} {}/{}", whole, numerator, denominator)
-                 : fmt::format("{}/{}", numerator, denominator);
-    is_fraction = true;
-    return true;
-  }
-
-  bool read_number(Value& value) {
-    std::string digits;
-    if (!read_decimal(digits)) return false;
-    const auto parsed = value_of(digits.front() == '.' ? "0" + digits : digits);
-    if (!parsed) return refuse(LengthStatus::bad_number, fmt::format("\"{}\" is not a number", digits));
-    double number = *parsed;
-    std::string text = digits.front() == '.' ? "0" + digits : digits;
-    bool fraction = false;
-    if (digits.find('.') == std::string::npos && !read_fraction_part(digits, number, text, fraction))
-      return false;
-    value = bare(std::move(text), number, fraction ? ValueKind::fraction : ValueKind::bare);
-    if (fraction) value.binds = 3;
-    const auto blanks = at_;
-    skip_blanks();
-    const auto word = letters_at(at_);
-    if (here() == '"' || (!word.empty() && word != "x" && word != "per")) return read_unit(value);
-    if (!at_end()) at_ = blanks;
-    return true;
-  }
-
-  bool read_unit(Value& value) {
-    const auto start = at_;
-    std::string word;
-    if (here() == '"') {
-      ++at_;
-      word = "in";
-    } else {
-      word = lower_case(take_letters());
-    }
-    if (word == "swg" || word == "awg") return read_gauge(value, word, value.text);
-    if (word == "deg" || word == "degrees") {
-      value = bare(value.text + "\u00B0", value.value, ValueKind::number);
-      return true;
-    }
-    const auto unit = unit_called(word);
-    if (!unit) {
-      at_ = start;
-      return refuse(LengthStatus::bad_unit,
-                    fmt::format("\"{}\" is not a unit; write mm, cm, m, \u00B5m, in, \", ft, thou or tenths",
-                                word_here()));
-    }
-    double power = 1;
-    std::string text = fmt::format("{} {}", value.text, unit->name);
-    if (here() == '^' && digit(ahead(1)) && !digit(ahead(2))) { // 2 in², a power of the unit
-      power = ahead(1) - '0';
-      at_ += 2;
-      text += fmt::format("^{:.0f}", power);
-    }
-    const double number = value.value;
-    value = length(std::move(text), number * std::pow(unit->mm, power));
-    value.power = power;
-    value.binds = 3;
-    if (power == 0) value.kind = ValueKind::number;
-    return true;
-  }
-
-  PlainText plain_;
-  const LengthOptions& options_;
   bool wants_number_ = false;
-  std::size_t at_ = 0;
   int depth_ = 0;
   static constexpr int deepest = 60; ///< brackets in brackets
-  bool divided_ = false;             ///< what comes next stands under a stroke
+  Times before_ = Times::none;       ///< the sign that what is read next stands behind
   std::vector<Addend> addends_;
-  Expression result_;
 };
 
 } // namespace

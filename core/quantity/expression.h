@@ -12,9 +12,10 @@
 //   unit     = (mm | cm | m | µm | um | in | inch | " | ft | thou | mil | tenths) ["^" whole] | deg
 //
 // Whole numbers with a stroke between and no blank are a fraction, "13/16"; anything else with a stroke is a
-// division. A number without a unit is a factor beside a length (2 × 3 mm), and a length where it is added to
-// one or stands alone: a fraction in inches, any other in the unit of the dial. What comes of a division of
-// lengths, a sine or pi stays a bare number.
+// division. "1 in/3/8" could be either, and is refused. A number without a unit is a factor beside a length
+// (2 × 3 mm), and a length where it is added to one or stands alone: a fraction in inches, any other in the
+// unit of the dial. What comes of a division of lengths, a sine or pi stays a bare number, and so does what
+// is added to one.
 
 #include "quantity/length.h"
 

@@ -88,7 +88,9 @@ ExpressionOutcome add(ExpressionValue a, ExpressionValue b, bool minus, std::opt
   if (a.power != b.power)
     return wrong(fmt::format("{} cannot be added to {}", power_words(b.power), power_words(a.power)));
   ExpressionValue sum;
-  sum.kind = a.power != 0 ? ValueKind::dimensioned : kind_of_both(a, b);
+  // Beside a ratio or a sine a bare number is one as well: 1 + sin(30) is 1.5, of no unit.
+  const bool number = a.kind == ValueKind::number || b.kind == ValueKind::number;
+  sum.kind = a.power != 0 ? ValueKind::dimensioned : number ? ValueKind::number : kind_of_both(a, b);
   sum.power = a.power;
   sum.value = minus ? a.value - b.value : a.value + b.value;
   sum.linear = a.linear && b.linear;

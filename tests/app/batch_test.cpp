@@ -2,6 +2,7 @@
 
 #include "tests/app/bench.h"
 
+#include "app/marks/why.h"
 #include "build/edit_drawing.h"
 #include "readings/size_now.h"
 
@@ -126,4 +127,38 @@ TEST_F(Batch, GroupsBySizeInTheUnitOfTheBuild) {
   EXPECT_TRUE(page().groups_text().contains("0.7088")) << page().groups_text(); // 18.004 / 25.4
   EXPECT_FALSE(page().groups_text().contains("mm")) << page().groups_text();
   EXPECT_TRUE(page().column_text().contains("thou")) << page().column_text();
+}
+
+// Refused words could not be taken away again where nothing had been read.
+TEST_F(Batch, RefusedWordsAreTakenAwayByDelete) {
+  const auto cell = page().model()->index(5, column("bore"));
+  EXPECT_FALSE(page().model()->setData(cell, "bored over"));
+  EXPECT_EQ(shown(5, column("bore")), "bored over");
+  QSignalSpy redrawn(page().model(), &QAbstractItemModel::dataChanged);
+  page().table()->setCurrentIndex(cell);
+  QTest::keyClick(page().table(), Qt::Key_Delete);
+  EXPECT_NE(shown(5, column("bore")), "bored over");
+  EXPECT_GE(redrawn.count(), 1);
+}
+
+// One reading, whichever page it is typed on: the sheet's is the joint's and the drawing's, and says how it
+// came.
+TEST_F(Batch, AReadingOfTheSheetIsTheJointsAndTheDrawings) {
+  page().instrument_box()->setCurrentIndex(1); // the micrometer reads 2 µm over
+  const int bore = column("bore");
+  const auto cell = page().model()->index(0, bore);
+  EXPECT_TRUE(page().model()->setData(cell, "18.016"));
+  EXPECT_EQ(shown(0, bore), "18.014");
+  page().table()->setCurrentIndex(cell);
+  QTest::keyClick(page().table(), Qt::Key_F1);
+  auto* card = window->findChild<app::WhyCard*>();
+  ASSERT_NE(card, nullptr);
+  EXPECT_NEAR(card->reckoning().total(), 18.014, 1e-9);
+  QTest::keyClick(card, Qt::Key_Escape);
+  window->go_to(MainWindow::joints);
+  for (const auto& [id, joint] : window->document().build().joints())
+    if (joint.name == "Main bearing A") window->joints_page()->choose(id);
+  EXPECT_TRUE(window->joints_page()->make()->verdict().contains("Hole 18.014\u2009mm") ||
+              window->joints_page()->make()->verdict().contains("Hole 18.014 mm"))
+      << window->joints_page()->make()->verdict();
 }

@@ -274,6 +274,21 @@ TEST_F(Joints, ProposalsSideBySideAndByCode) {
   EXPECT_NEAR(b().find<build::Joint>(joint("Piston on rod"))->least, -0.009, 1e-9);
 }
 
+TEST_F(Joints, ATemperatureIsReadWithItsUnit) {
+  choose("Piston in cylinder");
+  window->show_face(2);
+  auto* field = page().work()->temperature_edit();
+  const auto kept = [&] { return b().find<build::Joint>(joint("Piston in cylinder"))->temperature; };
+  for (const auto& [text, celsius] :
+       {std::pair{"250 \u00B0C", 250.0}, {"90C", 90.0}, {"212 \u00B0F", 100.0}, {"120", 120.0}}) {
+    enter(field, text, Qt::Key_Return);
+    EXPECT_NEAR(kept(), celsius, 1e-9) << text;
+  }
+  enter(field, "hot", Qt::Key_Return);
+  EXPECT_NEAR(kept(), 120, 1e-9);
+  EXPECT_EQ(field->text(), "hot"); // there to be mended
+}
+
 TEST_F(Joints, TemperatureIsDraggedAndKept) {
   choose("Piston in cylinder");
   auto* zones = page().zones();

@@ -114,6 +114,8 @@ TEST(BatchProgress, TimeLeftFromWhatIsDone) {
   EXPECT_EQ(progress_words(p), "7 of 10 done, 1 rejected; about 4 min each, 8 min left.");
   in.done_at.resize(2);
   EXPECT_FALSE(progress(in).minutes_left); // one interval says nothing
+  // Sixty pasted in one block tell nothing of how long one takes.
+  EXPECT_FALSE(progress({9, 0, std::vector<std::string>(6, "2026-01-02T10:00:00Z")}).minutes_left);
   EXPECT_EQ(progress_words(progress({3, 0, {"a", "b", "c"}})), "3 of 3 done. Nothing is left to do.");
   // Over the new year and a leap day: 60 s each.
   EXPECT_NEAR(*utc_seconds("2027-01-01T00:00:30Z") - *utc_seconds("2026-12-31T23:59:30Z"), 60, 1e-9);
@@ -190,4 +192,55 @@ TEST_F(Blanks, ARejectedPieceCountsNoMoreAndMatesNothing) {
   EXPECT_EQ(chains::joint_pairs(b, joint)[0].second, arbor);
   ASSERT_TRUE(b.apply(reject(b, pieces[3], "")));
   EXPECT_EQ(chains::joint_pairs(b, joint).size(), 60U);
+}
+
+// An angle was shown as a length of so many radians, and grouped with its neighbours within 0.05 mm.
+TEST_F(Blanks, AnAngleIsJudgedButInNoGroup) {
+  Dimension chamfer;
+  chamfer.part = part;
+  chamfer.name = "chamfer";
+  chamfer.kind = DimensionKind::angle;
+  chamfer.nominal = radians(45);
+  chamfer.upper = radians(0.5);
+  chamfer.lower = -chamfer.upper;
+  chamfer.order = 2;
+  const Id angle = put(chamfer);
+  EXPECT_EQ(type({{{angle, pieces[0]}, "45.2"}, {{angle, pieces[1]}, "46"}}).kept, 2U);
+  const auto sheet = batch_sheet(b, part, nullptr);
+  ASSERT_TRUE(sheet.columns[2].angle);
+  EXPECT_EQ(sheet.rows[0].cells[2].verdict, CellVerdict::good);
+  EXPECT_EQ(sheet.rows[1].cells[2].verdict, CellVerdict::out);
+  EXPECT_NEAR(sheet.rows[1].cells[2].over, radians(0.5), 1e-9);
+  EXPECT_TRUE(groups_of(sheet, 2, 1).empty());
+}
+
+// A size without limits counted as good whatever its mates could have: an arbor of 12.000 that is to slide in
+// with 10 to 20 µm takes a bore of 12.010 to 12.020.
+TEST_F(Blanks, AFreeSizeIsJudgedByItsMates) {
+  auto free = *b.find<Dimension>(hole);
+  free.upper = 0;
+  free.tolerance.clear();
+  ASSERT_TRUE(b.apply(replace(b, hole, free, "x")));
+  const Id arbor = put(Part{"Arbor", "steel", 1, 1});
+  const Id one = put(Piece{arbor, 1});
+  Dimension seat;
+  seat.part = arbor;
+  seat.name = "seat";
+  seat.kind = DimensionKind::size;
+  seat.nominal = 12;
+  Joint joint;
+  joint.name = "on the arbor";
+  joint.hole = hole;
+  joint.shaft = put(seat);
+  joint.least = 0.010;
+  joint.most = 0.020;
+  put(joint);
+  type({{{joint.shaft, one}, "12.000"}, {{hole, pieces[0]}, "12.015"}, {{hole, pieces[1]}, "12.045"}});
+  const auto targets = chains::build_targets(b);
+  const auto sheet = batch_sheet(b, part, &targets);
+  EXPECT_EQ(sheet.rows[0].cells[0].verdict, CellVerdict::good);
+  EXPECT_EQ(sheet.rows[1].cells[0].verdict, CellVerdict::out);
+  EXPECT_NEAR(sheet.rows[1].cells[0].over, 0.025, 1e-9);
+  EXPECT_EQ(sheet.rows[2].cells[0].verdict, CellVerdict::empty);
+  EXPECT_NEAR(sheet.rows[2].cells[0].make.value_or(0), 12.015, 1e-6);
 }

@@ -298,6 +298,7 @@ TEST(Sums, SurfaceSpeedEveryWay) {
   EXPECT_EQ(a.lines[2].value, 380);
   EXPECT_FALSE(answer(*sum_called("speed"), {is(25), is(30), is(100), none, none, none}).ok);
   EXPECT_FALSE(answer(*sum_called("speed"), {is(25), is(30), none, none, says("60 fast"), none}).ok);
+  EXPECT_FALSE(answer(*sum_called("speed"), {is(25), is(0), none, none, says("60 95"), none}).ok);
 }
 
 TEST(Sums, EverySumHasItsWordsAndItsKeysOnce) {
@@ -324,13 +325,17 @@ TEST(Sums, EverySumHasItsWordsAndItsKeysOnce) {
 
 TEST(Sums, ValuesAreReckonedAsInEveryField) {
   const LengthOptions mm{.bare_unit = Unit::mm, .thread_hole = nullptr, .named = {}, .decimal_comma = false};
-  EXPECT_NEAR(read_value({"x"}, "3/8 + 2", mm, {}).value.value, 9.525 + 2, 1e-12);
-  EXPECT_EQ(read_value({"x"}, "3/8 + 2", mm, {}).understood, "3/8 in + 2 mm");
-  EXPECT_NEAR(read_value({"n", Quantity::number}, "360/7", mm, {}).value.value, 360 / 7.0, 1e-12);
-  EXPECT_NEAR(read_value({"n", Quantity::number}, "2 x (3 + 4)", mm, {}).value.value, 14, 1e-12);
-  EXPECT_FALSE(read_value({"n", Quantity::number}, "3 mm", mm, {}).ok());
-  EXPECT_NEAR(read_value({"a", Quantity::angle}, "0.125 in/ft", mm, {}).value.value, std::atan(0.125 / 12),
+  EXPECT_NEAR(read_value({"x"}, "3/8 + 2", mm).value.value, 9.525 + 2, 1e-12);
+  EXPECT_EQ(read_value({"x"}, "3/8 + 2", mm).understood, "3/8 in + 2 mm");
+  EXPECT_NEAR(read_value({"n", Quantity::number}, "360/7", mm).value.value, 360 / 7.0, 1e-12);
+  EXPECT_NEAR(read_value({"n", Quantity::number}, "2 x (3 + 4)", mm).value.value, 14, 1e-12);
+  EXPECT_FALSE(read_value({"n", Quantity::number}, "3 mm", mm).ok());
+  EXPECT_NEAR(read_value({"a", Quantity::angle}, "0.125 in/ft", mm).value.value, std::atan(0.125 / 12),
               1e-12);
-  EXPECT_FALSE(read_value({"a", Quantity::angle}, "3 in", mm, {}).ok());
-  EXPECT_FALSE(read_value({"x"}, "", mm, {}).value.given);
+  EXPECT_FALSE(read_value({"a", Quantity::angle}, "3 in", mm).ok());
+  // 1 in 12 of a cone is its diameter, of a slope one side.
+  const auto& fields = sum_called("taper")->fields;
+  EXPECT_NEAR(read_value(fields[5], "1 in 12", mm).value.value, 2 * std::atan(1 / 24.0), 1e-12);
+  EXPECT_NEAR(read_value(fields[6], "1 in 12", mm).value.value, std::atan(1 / 12.0), 1e-12);
+  EXPECT_FALSE(read_value({"x"}, "", mm).value.given);
 }

@@ -2,24 +2,17 @@
 
 #include "chains/conflicts.h"
 
+#include "tests/core/chains/two_bushes.h"
+
 #include <gtest/gtest.h>
 
 #include <random>
 
 using namespace datrin;
 using namespace datrin::chains;
+using datrin::test::shaft_in_two_bushes;
 
 namespace {
-
-TargetsInput shaft_in_two_bushes() {
-  TargetsInput in;
-  in.dimensions.push_back({"shaft", 12, 11.9, 12.1, 0.005, {}, 0});
-  in.dimensions.push_back({"bush A", 12, 11.9, 12.1, 0.005, 12.030, 0.001});
-  in.dimensions.push_back({"bush B", 12, 11.9, 12.1, 0.005, 12.000, 0.001});
-  in.conditions.push_back({"A", {{1, 1}, {0, -1}}, 0.010, 0.020});
-  in.conditions.push_back({"B", {{2, 1}, {0, -1}}, 0.010, 0.020});
-  return in;
-}
 
 void ease(TargetsInput& in, const ConflictWay& way, double by) {
   if (way.condition >= 0) {
@@ -38,6 +31,10 @@ TEST(Conflicts, TwoFitsFightOverOneShaft) {
   const auto found = conflicts(in, targets(in));
   ASSERT_EQ(found.size(), 1U);
   ASSERT_EQ(found[0].ways.size(), 2U);
+  // 12.030 less the most of A, less 12.000 and the least of B: what the person is shown.
+  const auto sum = conflict_sum(in, found[0]);
+  EXPECT_EQ(sum.lines.size(), 4U);
+  EXPECT_NEAR(sum.total(), 12.030 - 0.020 - (12.000 - 0.010), 1e-9);
   // By hand: A wants 12.010 to 12.020, B 11.980 to 11.990; they are 0.020 apart.
   for (const auto& way : found[0].ways) EXPECT_NEAR(way.by, 0.020, 1e-9);
   EXPECT_EQ(conflict_words(in, found[0], Unit::mm),
@@ -73,8 +70,10 @@ TEST(Conflicts, LimitsNobodyGaveNeverCount) {
   in.dimensions.push_back({"pin", 10, 0, 20, 0.005, {}, 0, false});
   in.dimensions.push_back({"bush", 40, 40, 40, 0.005, 40.0, 0.001});
   in.conditions.push_back({"fit", {{1, 1}, {0, -1}}, 0.010, 0.020}); // wants a pin of 39.98
-  for (const auto& conflict : conflicts(in, targets(in)))
-    for (const auto& way : conflict.ways) EXPECT_NE(way.dimension, 0);
+  EXPECT_TRUE(conflicts(in, targets(in)).empty()); // it wants another pin: nobody said it may not
+  in.dimensions[0].limited = true;
+  ASSERT_EQ(conflicts(in, targets(in)).size(), 1U);
+  EXPECT_TRUE(conflicts(in, targets(in))[0].concerns_dimension(0));
 }
 
 // Random builds: the least changes named, made together, leave nothing that cannot be held; and each way of
@@ -109,6 +108,8 @@ TEST(Conflicts, EachWayEndsItAndLessDoesNot) {
     EXPECT_EQ(found.empty(), result.feasible);
     if (found.empty()) continue;
     ++seen;
+    for (const auto& conflict : found)
+      EXPECT_NEAR(conflict_sum(in, conflict).total(), conflict.ways.front().by, 1e-9) << round;
     auto mended = in;
     for (const auto& conflict : found) ease(mended, conflict.ways.front(), conflict.ways.front().by + 1e-9);
     EXPECT_TRUE(targets(mended).feasible) << round;

@@ -1,5 +1,7 @@
 #include "chains/targets.h"
 
+#include "tests/core/chains/two_bushes.h"
+
 #include "sim/random_targets.h"
 #include "store/targets_case.h"
 
@@ -225,12 +227,7 @@ TEST(Targets, FunctionFirstDepartsFromTheDrawingByTheLeast) {
 }
 
 TEST(Targets, WhatFights) {
-  TargetsInput in;
-  in.dimensions.push_back({"shaft", 12, 11.9, 12.1, 0.005, {}, 0});
-  in.dimensions.push_back({"bush A", 12, 11.9, 12.1, 0.005, 12.030, 0.001});
-  in.dimensions.push_back({"bush B", 12, 11.9, 12.1, 0.005, 12.000, 0.001});
-  in.conditions.push_back({"A", {{1, 1}, {0, -1}}, 0.010, 0.020});
-  in.conditions.push_back({"B", {{2, 1}, {0, -1}}, 0.010, 0.020});
+  const auto in = test::shaft_in_two_bushes();
   const auto result = targets(in);
   EXPECT_FALSE(result.feasible);
   ASSERT_EQ(result.held_by.size(), 2U);

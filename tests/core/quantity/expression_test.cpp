@@ -56,6 +56,14 @@ TEST(Expression, SumsProductsBracketsAndNames) {
           {"10 - (2 - 3)", 11},
           {"-(2 + 3) + 7", 2},
           {"100 / 8.0 / 2", 6.25},
+          {"100/25.4", 100 / 25.4}, // no fraction: was refused at ".4"
+          {"24 mm/2/3.0", 4},
+          {"3/4/2", 3 / 8.0 * inch},
+          {"1 in \u00F7 3/8", inch * 8 / 3},
+          {"24 mm / 1 1/2", 16},
+          {"(-2)^2", 4},
+          {"10 - (-3)", 13},
+          {"(1 + sin(30)) x 20 mm", 30},
           {"100 \u00F7 8", 12.5},
           {"bore/2 + 3 mm", 15},
           {"bore / 2 + 3", 15},
@@ -119,6 +127,12 @@ TEST(Expression, WhatIsNoLengthIsSaidByWhatItIs) {
       {"2 in^2 + 3 in", "a length cannot be added to an area"},
       {"3 mm + sin(30)", "sin(30) is a bare number, 0.5000; a length is wanted"},
       {"3 mm / 0", "nothing can be divided by 0"},
+      // A length was guessed of each of these.
+      {"1 + sin(30)", "that is a bare number, 1.5000; a length is wanted"},
+      {"1 - 41 in/20 in", "that is a bare number, \u22121.0500; a length is wanted"},
+      {"2/4 - 8\u00B0", "that is a bare number, \u22127.5000; a length is wanted"},
+      {"1 in/3/8", "two strokes can be taken two ways; write brackets, as in 1 in/(3/8), or \u00F7"},
+      {"bore/2/3", "two strokes can be taken two ways; write brackets, as in 1 in/(3/8), or \u00F7"},
       {"sqrt(-4)", "\u22124 is below 0: it has no root"},
       {"asin(2)", "there is no asin of 2"},
       {"sin(3 mm)", "3 mm is a length; sin is of a bare number"},
@@ -148,8 +162,8 @@ TEST(Expression, SaysWhatItUnderstood) {
       {"sqrt(3^2+4^2)", "sqrt(3^2 + 4^2) mm"},
       {"10 - (2 - 3) mm", "10 mm \u2212 (2 \u2212 3) mm"},
       {"0.125 in/ft x 5 in", "0.125 in \u00F7 ft \u00D7 5 in"},
-      {"sqrt((32 in)^2)", "sqrt((32 in)^2)"},                     // lost a bracket
-      {"1 - 41 in/20 in", "1 mm \u2212 (41 in \u00F7 20 in) mm"}, // could not be read again
+      {"sqrt((32 in)^2)", "sqrt((32 in)^2)"}, // lost a bracket
+      {"(-2)^2 mm", "(\u22122)^2 mm"},        // was told as the square taken off
       {"(41 in / 20 in) mm", "(41 in \u00F7 20 in) mm"},
   };
   for (const auto& [text, understood] : cases)
