@@ -145,8 +145,8 @@ void BatchPage::show_column() {
                            sheet.rows.size() - static_cast<std::size_t>(sheet.progress.rejected),
                            column.out > 0 ? filled(", %1 out of limits", column.out) : QString())};
   if (column.read > 0 && column.most > 0 && !column.angle) {
-    lines << filled("%1 to %2 %3, in the middle %4 %3.", fit_figure(column.least, unit),
-                    fit_figure(column.most, unit), name, fit_figure(column.mean, unit));
+    lines << filled("%1 to %2 %3, mean %4 %3.", fit_figure(column.least, unit), fit_figure(column.most, unit),
+                    name, fit_figure(column.mean, unit));
     if (column.sigma > 0)
       lines << filled("Standard deviation %1 %2.", fine_figure(column.sigma, unit), sheets::fine_unit(unit));
   }

@@ -152,8 +152,7 @@ void FitPanel::show_proposals() {
   const QSignalBlocker quiet(table_);
   table_->setRowCount(static_cast<int>(shown_.size()));
   const auto unit = document_.unit();
-  table_->setHorizontalHeaderLabels(
-      {"By", "least, " + sheets::fine_unit(unit), "most, " + sheets::fine_unit(unit)});
+  table_->setHorizontalHeaderLabels({"By", "least", "most, " + sheets::fine_unit(unit)});
   int chosen = 0;
   for (std::size_t k = 0; k < shown_.size(); ++k) {
     fill_row(

@@ -42,6 +42,8 @@ PairsPanel::PairsPanel(Document& document, TargetsState& targets, QWidget* paren
     t->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     t->setFixedHeight(theme().ipx(24 * 4 + 10));
   }
+  for (const int c : {2, 3}) // with its unit
+    table_->horizontalHeader()->setSectionResizeMode(c, QHeaderView::ResizeToContents);
   column->addWidget(table_);
   auto* two = new QGridLayout(choice_);
   two->setContentsMargins(0, 0, 0, 0);
@@ -121,12 +123,11 @@ void PairsPanel::show_pairs() {
     const auto* piece = b.find<build::Piece>(id);
     return piece ? QString("no. %1").arg(piece->number) : qt(state_.joint.thread);
   };
+  table_->setHorizontalHeaderLabels({"Hole", "Shaft", "Clear, " + sheets::fine_unit(unit), "Room"});
   table_->setRowCount(static_cast<int>(conditions_.size()));
   for (std::size_t k = 0; k < conditions_.size(); ++k) {
     const auto c = static_cast<std::size_t>(conditions_[k]);
     const auto& source = targets.sources[c];
-    if (k == 0)
-      table_->setHorizontalHeaderLabels({"Hole", "Shaft", "Clear, " + sheets::fine_unit(unit), "Room"});
     const auto& room = targets.result.conditions[c];
     fill_row(table_, static_cast<int>(k),
              {piece_name(source.hole_piece), piece_name(source.shaft_piece),

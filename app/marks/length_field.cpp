@@ -147,7 +147,9 @@ void LengthField::show_other(double mm) {
   auto palette = other_->palette();
   palette.setColor(QPalette::WindowText, theme().muted);
   other_->setPalette(palette);
-  other_->setText(sheets::figure_with_unit(mm, sheets::other(unit_)));
+  constexpr double small = 1; // mm: a clearance, not the size of a part
+  other_->setText(std::abs(mm) < small ? sheets::fit_with_unit(mm, sheets::other(unit_))
+                                       : sheets::figure_with_unit(mm, sheets::other(unit_)));
   edit_->setToolTip(other_->text());
 }
 
