@@ -12,9 +12,10 @@
 using namespace datrin;
 
 int main(int argc, char** argv) {
-  if (argc < 2) {
-    std::fputs("make-demo FILE.datrin [SURVEY.csv]\n", stderr);
-    return 2;
+  const bool asked = argc > 1 && argv[1][0] == '-'; // --help is a question, never a file
+  if (argc < 2 || asked) {
+    std::fputs("make-demo FILE.datrin [SURVEY.csv]\n", asked ? stdout : stderr);
+    return asked ? 0 : 2;
   }
   const std::string path = argv[1];
   const auto demo = demo::mill_engine();
