@@ -4,6 +4,7 @@
 #include "build/edits.h"
 #include "fits/purpose.h"
 #include "quantity/limits.h"
+#include "readings/trials.h"
 
 #include <fmt/format.h>
 
@@ -57,6 +58,7 @@ public:
     joints();
     chains();
     keep_(add_all(build_, std::move(stated_), "State joints and chains"));
+    tried();
     made();
     studs();
   }
@@ -345,11 +347,25 @@ private:
     measure("Ball bearing 4 \u00D7 13", "outside", 1, 12.996, 0.002);
     measure("Cylinder cover", "stud hole", 1, 4.5, 0.03);
     measure("Cylinder cover", "stud hole", 2, 4.5, 0.03);
-    measure("Piston", "rod hole", 1, 5.005, 0.003);
     measure("Valve chest", "rod hole", 1, 4.011, 0.004);
     measure("Slide valve", "slot", 1, 5.007, 0.004);
     measure("Bed plate", "shaft to cylinder face", 1, 207.11, 0.03);
     measure("Connecting rod", "big end bore", 1, 11.024, 0.003);
+  }
+
+  /// The piston was tried on its rod: the seat is turned a little tapered.
+  void tried() {
+    measure("Piston", "rod hole", 1, 5.005, 0.003);
+    measure("Piston rod", "seat", 1, 5.009, 0.003, "2026-11-18T17:05:00Z",
+            {{1, 0, 4.999}, {7, 0, 5.003}, {13, 0, 5.009}});
+    Trial trial;
+    for (const auto& [id, joint] : build_.joints())
+      if (joint.name == "Piston on rod") trial.joint = id;
+    trial.hole_piece = piece("Piston", 1);
+    trial.shaft_piece = piece("Piston rod", 1);
+    trial.depth = 9.5;
+    trial.note = "bright all round near the shoulder";
+    keep_(readings::keep_trial(build_, readings::try_now(build_, trial, "2026-11-18T17:10:00Z")));
   }
 
   /// A part made in numbers: two thirds of it turned and read, the tool wearing; one spoilt.
@@ -496,7 +512,7 @@ private:
         Chain{name, std::move(terms), least, most, reason, static_cast<double>(stated_.size())});
   }
   void measure(const char* of, const char* name, int number, double value, double uncertainty,
-               const std::string& at = "2026-11-18T17:20:00Z") {
+               const std::string& at = "2026-11-18T17:20:00Z", std::vector<PlaceReading> places = {}) {
     Measurement m;
     m.piece = piece(of, number);
     m.dimension = dimension(of, name);
@@ -504,6 +520,7 @@ private:
     m.uncertainty = uncertainty;
     m.instrument = "micrometer 0\u201325";
     m.at = at;
+    m.places = std::move(places);
     keep_(add(build_, m, std::string("Measure ") + name));
   }
 

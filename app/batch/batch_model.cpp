@@ -63,7 +63,7 @@ QString BatchModel::past(const QModelIndex& index, double over) const {
   const auto unit = document_.unit();
   if (sheet_.columns[static_cast<std::size_t>(index.column())].angle) return qt(angle_text(std::abs(over)));
   const auto by = fine_figure(std::abs(over), unit);
-  return by == fine_figure(0, unit) ? QString() : QString("%1\u2009%2").arg(by, sheets::fine_unit(unit));
+  return by == fine_figure(0, unit) ? QString() : QString("%1\u202F%2").arg(by, sheets::fine_unit(unit));
 }
 
 QString BatchModel::shown(const QModelIndex& index) const {

@@ -48,7 +48,7 @@ void HoldList::paintEvent(QPaintEvent*) {
     if (row.share >= 0) {
       painter.fillRect(QRectF(w - per_cent - bar, y + h / 2 - 2, bar * row.share / most, 4), t.brass);
       painter.drawText(QRectF(w - per_cent, y, per_cent - 1, h), Qt::AlignVCenter | Qt::AlignRight,
-                       QString("%1\u2009%").arg(100 * row.share, 0, 'f', 0));
+                       QString("%1\u202F%").arg(100 * row.share, 0, 'f', 0));
     }
     y += h;
   }

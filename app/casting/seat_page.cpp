@@ -253,7 +253,7 @@ void SeatPage::show_margins() {
   unit_label_->setText(qt(unit_name(unit)));
   int limiting = 0;
   for (const auto& group : margins.groups) limiting += group.limiting ? 1 : 0;
-  const auto other = unit == Unit::mm ? qt(number_text(margins.least / mm_per_thou, 0)) + "\u2009thou"
+  const auto other = unit == Unit::mm ? qt(number_text(margins.least / mm_per_thou, 0)) + "\u202Fthou"
                                       : sheets::figure_with_unit(margins.least, Unit::mm);
   if (margins.least >= 0)
     verdict_->setText(

@@ -233,12 +233,12 @@ void ChainsPage::show_gap() {
       row("worst case",
           fit_figure(result_.worst_low, unit) + " to " + sheets::fit_with_unit(result_.worst_high, unit)) +
       row(QString("root sum square, 3 \u03C3"), "\u00B1" + sheets::fit_with_unit(3 * result_.sigma, unit)) +
-      row("closes", qt(number_text(100 * result_.p_within, 1)) + "\u2009%") +
+      row("closes", qt(number_text(100 * result_.p_within, 1)) + "\u202F%") +
       row("room, made to target", known ? qt(number_text(room, 1, true)) : QString("\u2013")) + "</table>");
   QStringList words;
   if (result_.improve >= 0) {
     const auto k = static_cast<std::size_t>(result_.improve);
-    words << QString("%1 spreads it most: %2\u2009%. Hold that closer first.")
+    words << QString("%1 spreads it most: %2\u202F%. Hold that closer first.")
                  .arg(name_words(input.links[k].id),
                       qt(number_text(100 * result_.contributions[k].share, 0)));
   }

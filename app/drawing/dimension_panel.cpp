@@ -2,6 +2,7 @@
 
 #include "app/marks/column.h"
 #include "app/marks/fields.h"
+#include "app/marks/why.h"
 #include "app/theme.h"
 #include "build/edit_drawing.h"
 #include "build/now.h"
@@ -150,6 +151,13 @@ void DimensionPanel::connect_table() {
   connect(remove_, &QPushButton::clicked, this, &DimensionPanel::remove_dimension);
   auto* drop = new QShortcut(QKeySequence::Delete, table_, nullptr, nullptr, Qt::WidgetShortcut);
   connect(drop, &QShortcut::activated, this, &DimensionPanel::remove_dimension);
+  for (QWidget* on : std::initializer_list<QWidget*>{table_, measured_}) {
+    auto* why = new QShortcut(QKeySequence("F1"), on, nullptr, nullptr, Qt::WidgetShortcut);
+    connect(why, &QShortcut::activated, this, [this, on] {
+      const auto sum = readings::reading_sum(document_.build(), {chosen_, document_.piece()});
+      if (!sum.lines.empty()) show_why(on, sum, document_.unit());
+    });
+  }
   connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) {
     if (filling_) return;
     const auto all = document_.build().dimensions_of(document_.part());
@@ -381,7 +389,7 @@ void DimensionPanel::show_form() {
   fill(rise_, length(d->rise));
   const auto now = readings::size_now(document_.build(), {chosen_, document_.piece()});
   const auto piece = name_words(build::piece_name(document_.build(), document_.piece()));
-  measured_->setToolTip("Of " + piece + ": " + fits::reading_examples);
+  measured_->setToolTip("Of " + piece + ": " + fits::reading_examples + "\nF1 shows how it adds up");
   measured_->setAccessibleDescription("Of " + piece);
   const auto* of_piece = document_.build().find<build::Piece>(document_.piece());
   const bool several = document_.build().pieces_of(d->part).size() > 1;

@@ -63,7 +63,7 @@ QString SurfaceModel::text(const build::PartSurface& s, int column, Unit unit) c
     return qt(direction_text(s.direction));
   case size:
     if (s.round())
-      return "\u00F8\u2009" + figure(s.diameter, unit) +
+      return "\u00F8\u202F" + figure(s.diameter, unit) +
              (s.height > 0 ? " \u00D7 " + figure(s.height, unit) : QString()) +
              (is_cone(s.kind) ? ", " + qt(taper_text(2 * s.half_angle)) : QString());
     return s.width > 0 && s.height > 0 ? figure(s.width, unit) + " \u00D7 " + figure(s.height, unit)
@@ -81,7 +81,7 @@ QVariant SurfaceModel::data(const QModelIndex& index, int role) const {
   const bool figures = index.column() >= x && index.column() != facing;
   if (role == Qt::DisplayRole) return text(surface, index.column(), unit_);
   if (role == Qt::ToolTipRole && figures)
-    return text(surface, index.column(), sheets::other(unit_)) + "\u2009" +
+    return text(surface, index.column(), sheets::other(unit_)) + "\u202F" +
            qt(unit_name(sheets::other(unit_)));
   if (role == Qt::TextAlignmentRole && figures) return static_cast<int>(Qt::AlignRight | Qt::AlignVCenter);
   return {};

@@ -23,7 +23,8 @@ JointsPage::JointsPage(Document& document, TargetsState& targets)
       list_(new RoomList("Joints, tightest first")), add_(new QPushButton("State a joint\u2026")),
       zones_(new ZoneView), clearance_(new ClearanceView), make_(new MakePanel(document, targets)),
       fit_(new FitPanel(document)), work_(new WorkPanel(document, targets)),
-      pairs_(new PairsPanel(document, targets)) {
+      pairs_(new PairsPanel(document, targets)), try_(new TryPanel(document, targets)), trial_(new TrialView),
+      below_(new QStackedWidget) {
   auto* rows = new QVBoxLayout(left_);
   rows->setContentsMargins(8, 8, 8, 12);
   rows->setSpacing(6);
@@ -40,8 +41,10 @@ JointsPage::JointsPage(Document& document, TargetsState& targets)
                          "for. Its limits are proposed, its room is marked, and what is still to be "
                          "made gets the number that suits what was made.");
   column->addWidget(zones_, 66);
-  column->addWidget(clearance_, 34);
-  put_faces({make_, fit_, work_, pairs_});
+  below_->addWidget(clearance_);
+  below_->addWidget(trial_);
+  column->addWidget(below_, 34);
+  put_faces({make_, fit_, work_, pairs_, try_});
   connect(tabs_, &Tabs::changed, this, [this] { show_panel(); });
   connect(list_, &RoomList::chosen_by_hand, this, [this](qlonglong id) { choose(id); });
   connect(add_, &QPushButton::clicked, this, &JointsPage::state_joint);
@@ -52,6 +55,7 @@ JointsPage::JointsPage(Document& document, TargetsState& targets)
   connect(zones_, &ZoneView::temperature_let_go, this, &JointsPage::keep_temperature);
   connect(work_, &WorkPanel::temperature_wanted, this, &JointsPage::keep_temperature);
   connect(pairs_, &PairsPanel::pair_chosen, this, &JointsPage::choose_pair);
+  connect(try_, &TryPanel::changed, this, [this] { trial_->show_picture(try_->picture()); });
   connect(make_, &MakePanel::pair_chosen, this, &JointsPage::choose_pair);
   connect(make_, &MakePanel::card_wanted, this, &JointsPage::card_wanted);
 }
@@ -126,6 +130,7 @@ void JointsPage::refresh() {
 
 /// The face of the room column that is seen; the others are shown when they are chosen.
 void JointsPage::show_panel() {
+  below_->setCurrentIndex(tabs_->chosen() == try_face ? 1 : 0);
   switch (tabs_->chosen()) {
   case make_face:
     return make_->show_state(state_);
@@ -133,6 +138,9 @@ void JointsPage::show_panel() {
     return fit_->show_state(state_);
   case work_face:
     return work_->show_state(state_, temperature_);
+  case try_face:
+    try_->show_state(state_);
+    return trial_->show_picture(try_->picture());
   default:
     return pairs_->show_state(state_);
   }

@@ -7,10 +7,13 @@
 #include "app/joints/make_panel.h"
 #include "app/joints/pairs_panel.h"
 #include "app/joints/targets_state.h"
+#include "app/joints/try_panel.h"
 #include "app/joints/work_panel.h"
 #include "app/joints/zone_view.h"
 #include "app/marks/room_list.h"
 #include "app/page/page.h"
+
+#include <QStackedWidget>
 
 #include <map>
 
@@ -32,6 +35,8 @@ public:
   FitPanel* fit() const { return fit_; }
   WorkPanel* work() const { return work_; }
   PairsPanel* pairs() const { return pairs_; }
+  TryPanel* trying() const { return try_; }
+  TrialView* trial_view() const { return trial_; }
   const JointState& state() const { return state_; }
   QPushButton* add_button() const { return add_; }
 
@@ -42,7 +47,7 @@ signals:
   void card_wanted();
 
 private:
-  enum Face { make_face, fit_face, work_face, pairs_face }; ///< of the room column
+  enum Face { make_face, fit_face, work_face, pairs_face, try_face }; ///< of the room column
   int condition_of_pair();
   void choose_pair(int condition);
   void show_panel();
@@ -66,6 +71,9 @@ private:
   FitPanel* fit_;
   WorkPanel* work_;
   PairsPanel* pairs_;
+  TryPanel* try_;
+  TrialView* trial_; ///< below, instead of the clearance, while trials are entered
+  QStackedWidget* below_;
 };
 
 } // namespace datrin::app

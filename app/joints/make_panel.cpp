@@ -164,7 +164,7 @@ void MakePanel::show_figure() {
     const bool held = target->hold > 0;
     other_->setText(QString("%1 \u00B7 %2")
                         .arg(qt(unit_name(unit)) + " \u00B7 " +
-                                 fit_figure(target->make, sheets::other(unit)) + "\u2009" +
+                                 fit_figure(target->make, sheets::other(unit)) + "\u202F" +
                                  qt(unit_name(sheets::other(unit))),
                              held ? QString("hold \u00B1%1").arg(sheets::fit_with_unit(target->hold, unit))
                                   : QString("cannot be held")));

@@ -140,10 +140,10 @@ void WorkPanel::show_state(const JointState& state, double temperature) {
             .arg(fine_figure(std::abs(c), unit), sheets::fine_unit(unit),
                  c < 0 ? "interference" : "clearance");
       };
-      QString text = QString("A %1 shaft in %2: %3 at 20\u2009\u00B0C")
+      QString text = QString("A %1 shaft in %2: %3 at 20\u202F\u00B0C")
                          .arg(name_words(in.shaft->name), name_words(in.hole->name), words(clearance));
       if (std::abs(temperature - 20) > 0.5)
-        text += QString(", %1 at %2\u2009\u00B0C").arg(words(hot.clearance), qt(number_text(temperature, 0)));
+        text += QString(", %1 at %2\u202F\u00B0C").arg(words(hot.clearance), qt(number_text(temperature, 0)));
       heat_->setText(text + ".");
     }
   }

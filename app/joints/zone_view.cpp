@@ -248,8 +248,8 @@ void ZoneView::paintEvent(QPaintEvent*) {
     const double hot =
         picture_.hole.value() + picture_.hole.grows - picture_.shaft.value() - picture_.shaft.grows;
     const QString words = std::abs(picture_.temperature - 20) < 0.5
-                              ? QString("at 20\u2009\u00B0C")
-                              : QString("%1 at %2\u2009\u00B0C")
+                              ? QString("at 20\u202F\u00B0C")
+                              : QString("%1 at %2\u202F\u00B0C")
                                     .arg(fine_figure(hot, unit_), qt(number_text(picture_.temperature, 0)));
     p.drawText(QRectF(width() - t.px(140), base - t.px(14), t.px(126), t.px(20)),
                Qt::AlignRight | Qt::AlignVCenter, words);

@@ -111,7 +111,7 @@ std::vector<MapPart> OverviewPage::map_parts(const std::vector<chains::NextNumbe
     MapPart p;
     p.part = id;
     p.name = name_words(part.name) +
-             (part.quantity > 1 ? QString(" \u00D7\u2009%1").arg(part.quantity) : QString());
+             (part.quantity > 1 ? QString(" \u00D7\u202F%1").arg(part.quantity) : QString());
     const auto count = counts[id];
     p.done = count.all > 0 ? static_cast<double>(count.made) / count.all : 0;
     p.below = count.all == 0            ? QString("mates with nothing yet")

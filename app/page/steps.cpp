@@ -13,7 +13,7 @@ const std::vector<StepRow>& steps() {
       {Step::allowance, "Allowance", "Ctrl+5", true, {"Cut", "Plan", "Share"}},
       {Step::route, "Route", "Ctrl+6", true, {"Datums", "Setups", "Gate"}},
       {Step::overview, "Overview", "Ctrl+7", false, {}},
-      {Step::joints, "Joints", "Ctrl+8", false, {"Make", "Fit", "Work", "Pairs"}},
+      {Step::joints, "Joints", "Ctrl+8", false, {"Make", "Fit", "Work", "Pairs", "Try"}},
       {Step::chains, "Chains", "Ctrl+9", false, {"Gap", "Links"}},
       {Step::batch, "Batch", "Ctrl+B", false, {}},
   };

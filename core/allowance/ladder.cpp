@@ -62,7 +62,7 @@ LadderResult drill_ladder(const LadderInput& in, const LadderOptions& o) {
     if (in.made == HoleMade::bored && in.cored > 0) {
       out.left = in.size - in.cored;
       out.verdict = fmt::format("No drill is needed: bore from the cored hole, {} a side.",
-                                number_text(out.left / 2, 2) + "\u2009mm");
+                                number_text(out.left / 2, 2) + "\u202Fmm");
       out.status = LadderStatus::made;
       return out;
     }
@@ -84,7 +84,7 @@ LadderResult drill_ladder(const LadderInput& in, const LadderOptions& o) {
     before = d->size;
   }
   out.left = in.size - last->size;
-  const auto mm = [](double v) { return number_text(v, 3) + "\u2009mm"; };
+  const auto mm = [](double v) { return number_text(v, 3) + "\u202Fmm"; };
   if (in.made == HoleMade::reamed) {
     out.least_left = want.least;
     out.most_left = want.most;

@@ -56,13 +56,21 @@ ToCome to_come(const Build& build, const Made& made, const readings::SizeNow& no
     const double off =
         diameter ? 2 * last : last; // for a hole the sizes it is tried at climb, for a shaft they fall
     const bool hole = side_of(build, made.dimension) == Side::hole;
+    const bool by_hand = kept && kept->second.last_step == LastStep::lap;
+    const char* then = by_hand                                            ? hole ? "lap it" : "polish it"
+                       : kept && kept->second.last_step == LastStep::ream ? "ream it"
+                                                                          : "try it";
     out.words +=
-        last > 0 ? fmt::format("; then try it, at {}.", text(hole ? target - off : target + off)) : ".";
+        last > 0 ? fmt::format("; then {}, at {}.", then, text(hole ? target - off : target + off)) : ".";
   } else {
     out.trying = true;
     out.cut = std::min(out.a_side, diameter ? mm_per_thou / 2 : mm_per_thou);
-    out.words += mated ? fmt::format(" Try it on its mate now; then {} a side at a time.", text(out.cut))
-                       : fmt::format(" Take {} a side at a time, and read.", text(out.cut));
+    const bool lapped = kept && kept->second.last_step == LastStep::lap && kept->second.last > 0;
+    out.words += lapped  ? fmt::format(" Left for {}: {} a side.",
+                                      side_of(build, made.dimension) == Side::hole ? "the lap" : "polishing",
+                                       text(out.a_side))
+                 : mated ? fmt::format(" Try it on its mate now; then {} a side at a time.", text(out.cut))
+                         : fmt::format(" Take {} a side at a time, and read.", text(out.cut));
   }
   return out;
 }

@@ -82,6 +82,7 @@ public:
   List<Setup> setups_of(Id part) const { return of<Setup>(part); }
   List<Joint> joints() const { return all<Joint>(); }
   List<Chain> chains() const { return all<Chain>(); }
+  List<Trial> trials_of(Id joint) const { return of<Trial>(joint); }
   Found<Seat> seat_of(Id piece) const { return first(of<Seat>(piece)); }
   Found<Marking> marking_of(Id piece) const { return first(of<Marking>(piece)); }
   Found<Judgement> judgement_of(Id piece) const { return first(of<Judgement>(piece)); }

@@ -31,6 +31,13 @@ void describe_mating(std::vector<Description>& all) {
        mm(field<&Chain::least>("least")), mm(field<&Chain::most>("most")), field<&Chain::reason>("reason"),
        place<Chain>()},
       &least_below_most<Chain>);
+  put<Trial>(all, "trial", "two pieces of a joint tried in each other",
+             {field<&Trial::joint>("joint").needs<Joint>(),
+              field<&Trial::hole_piece>("hole_piece").needs<Piece>(),
+              field<&Trial::shaft_piece>("shaft_piece").needs<Piece>(), field<&Trial::felt>("felt"),
+              mm_not_negative(field<&Trial::depth>("depth")), mm_not_negative(field<&Trial::hole>("hole")),
+              mm_not_negative(field<&Trial::shaft>("shaft")), field<&Trial::note>("note"),
+              field<&Trial::at>("at"), place<Trial>()});
 }
 
 } // namespace datrin::build

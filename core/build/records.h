@@ -393,6 +393,21 @@ struct Joint {
   bool operator==(const Joint&) const = default;
 };
 
+/// How two pieces went together by hand, tightest first.
+enum class Felt { will_not_start, jams, tight, push, slides, loose };
+
+/// Two pieces of a joint tried in each other.
+struct Trial {
+  Id joint = 0, hole_piece = 0, shaft_piece = 0;
+  Felt felt = Felt::jams;
+  double depth = 0;           ///< mm it went in; of what went all the way the length engaged, where stated
+  double hole = 0, shaft = 0; ///< mm: what they read then; 0: not read
+  std::string note;
+  std::string at; ///< UTC, ISO 8601
+  double order = 0;
+  bool operator==(const Trial&) const = default;
+};
+
 /// One link of a chain.
 struct ChainTerm {
   Id dimension = 0, piece = 0; ///< piece 0: the part's first

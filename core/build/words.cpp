@@ -35,6 +35,8 @@ constexpr auto tools = list<ToolKind::gauge_pin>("cutter", "drill", "reamer", "g
 constexpr auto bounds = list<Bound::above>("exact", "below", "above");
 constexpr auto steps = list<LastStep::trial>("none", "ream", "lap", "trial");
 constexpr auto steps_shown = list<LastStep::trial>("nothing kept", "reamer", "lapping", "fit by trial");
+constexpr auto felts =
+    list<Felt::loose>("will not start", "jams part-way", "tight all the way", "hand push", "slides", "loose");
 constexpr auto purposes = list<JointPurpose::thread>(
     "runs freely", "runs true", "slides", "locates", "slip for retaining compound", "light press", "press",
     "shrink", "spring-on taper", "rolling bearing in housing", "rolling bearing on shaft",
@@ -87,6 +89,10 @@ Words words_of<LastStep>() {
   return words(steps);
 }
 template <>
+Words words_of<Felt>() {
+  return words(felts);
+}
+template <>
 Words words_of<JointPurpose>() {
   return words(purposes);
 }
@@ -118,6 +124,10 @@ Words shown_words_of<ToolKind>() {
 template <>
 Words shown_words_of<LastStep>() {
   return words(steps_shown);
+}
+template <>
+Words shown_words_of<Felt>() {
+  return words(felts);
 }
 template <>
 Words shown_words_of<JointPurpose>() {

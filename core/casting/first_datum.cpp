@@ -247,7 +247,7 @@ FirstDatumResult first_datums(const FirstDatumInput& in, const FirstDatumOptions
   for (const int k : best.surfaces)
     if (in.surfaces[static_cast<std::size_t>(k)].flash)
       out.warnings.push_back(fmt::format("Flash was noted on {}: dress it off first; a burr there is worth "
-                                         "0.5 to 0.8\u2009mm (20 to 30 thou).",
+                                         "0.5 to 0.8\u202Fmm (20 to 30 thou).",
                                          name(k)));
   out.status = FirstDatumStatus::found;
   return out;

@@ -14,7 +14,7 @@ namespace {
 constexpr double coldest_of_all = -196, dry_ice = -78;
 
 std::string degrees_text(double celsius) {
-  return number_text(celsius, 0) + "\u2009\u00B0C";
+  return number_text(celsius, 0) + "\u202F\u00B0C";
 }
 
 } // namespace

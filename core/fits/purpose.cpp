@@ -281,7 +281,7 @@ std::vector<Method> methods(const MethodInput& in) {
        "hot parts burn: tongs, gloves off the machine, and a stop set beforehand"},
       {"retaining compound", first({apart, tight, hot(150, "compound")}),
        fmt::format("a slip fit of {}, clean and dry; heat loosens it; follow the maker's sheet",
-                   in.unit == Unit::mm ? "25 to 75\u2009\u00B5m" : "1 to 3\u2009thou")},
+                   in.unit == Unit::mm ? "25 to 75\u202F\u00B5m" : "1 to 3\u202Fthou")},
       {"soft solder", first({hot(150, "solder"), seen}), "tin both, flux washed off"},
       {"silver solder", first({apart, seen}), "both go soft and move: before finishing; fumes, ventilate"},
       {"cross pin", first({blocked, seen}), "ream both together; a taper pin comes out again"},

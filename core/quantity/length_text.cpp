@@ -20,7 +20,7 @@ std::string number_text(double value, int decimals, bool show_plus) {
 std::string length_text(double mm, Unit unit, const LengthTextOptions& options) {
   const int decimals = unit == Unit::mm ? options.decimals_mm : options.decimals_inch;
   auto text = number_text(from_mm(mm, unit), decimals, options.show_plus);
-  if (options.show_unit) text += fmt::format("\u2009{}", unit_name(unit));
+  if (options.show_unit) text += fmt::format("\u202F{}", unit_name(unit));
   return text;
 }
 
@@ -32,8 +32,8 @@ std::string length_text_both(double mm, Unit first, const LengthTextOptions& opt
 }
 
 std::string fine_text(double mm, Unit unit, bool show_plus) {
-  return unit == Unit::mm ? number_text(mm * 1000, 0, show_plus) + "\u2009\u00B5m"
-                          : number_text(mm / mm_per_thou, 1, show_plus) + "\u2009thou";
+  return unit == Unit::mm ? number_text(mm * 1000, 0, show_plus) + "\u202F\u00B5m"
+                          : number_text(mm / mm_per_thou, 1, show_plus) + "\u202Fthou";
 }
 
 std::string length_entry_text(double mm, Unit unit) {

@@ -23,6 +23,7 @@ std::string plain_signs(std::string_view text) {
   };
   replace("\u2212", "-");
   replace("\u2009", " ");
+  replace("\u202F", " ");
   replace("\u00A0", " ");
   replace("\u00B1", "~");
   replace("+/-", "~");

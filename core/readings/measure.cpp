@@ -190,6 +190,12 @@ Measured measure(const Build& build, const MeasureInput& input, const LengthOpti
 
 Reckoning reading_sum(const Build& build, const Made& made) {
   const auto kept = build.measurement_of(made.piece, made.dimension);
+  if (const auto now = size_now(build, made); now.read() && now.by_cut) {
+    const auto* d = build.find<Dimension>(made.dimension);
+    return {made_name(build, made),
+            {{d->name + ", nominal", d->nominal, "drawing"},
+             {"metal the last cut left of it", now.value - d->nominal, "cut logged"}}};
+  }
   if (!kept) return {};
   const auto& m = kept->second;
   Reckoning plain;

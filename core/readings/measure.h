@@ -49,7 +49,8 @@ Measured measure(const Build& build, const MeasureInput& input, const LengthOpti
 
 /// How the size that is kept of `made` came about: worked out again from what was typed, with the instrument
 /// of that name. Of what was typed without more, or can no longer be followed (the instrument's zero is
-/// another now), the size itself. No lines when nothing was read.
+/// another now), the size itself; of what a logged cut left, the nominal and that. No lines when nothing was
+/// read.
 Reckoning reading_sum(const Build& build, const Made& made);
 
 /// The edit that takes the reading of it away; empty when there is none.

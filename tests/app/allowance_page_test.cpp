@@ -132,7 +132,7 @@ TEST_F(Spending, ACutTooDeepIsAbsorbedByTheOtherFaceWhileThatIsUncut) {
 
 TEST_F(Spending, ABoreTooLargeAsksForALargerMate) {
   read("bore", allowance::ReadingOf::size, "31.2");
-  EXPECT_TRUE(page().mistake_text().contains("make it 0.20\u2009mm larger on the diameter"))
+  EXPECT_TRUE(page().mistake_text().contains("make it 0.20\u202Fmm larger on the diameter"))
       << page().mistake_text().toStdString();
   EXPECT_TRUE(page().mistake_text().contains("The wall under barrel still keeps"))
       << page().mistake_text().toStdString();

@@ -158,7 +158,7 @@ TEST_F(Batch, AReadingOfTheSheetIsTheJointsAndTheDrawings) {
   window->go_to(MainWindow::joints);
   for (const auto& [id, joint] : window->document().build().joints())
     if (joint.name == "Main bearing A") window->joints_page()->choose(id);
-  EXPECT_TRUE(window->joints_page()->make()->verdict().contains("Hole 18.014\u2009mm") ||
+  EXPECT_TRUE(window->joints_page()->make()->verdict().contains("Hole 18.014\u202Fmm") ||
               window->joints_page()->make()->verdict().contains("Hole 18.014 mm"))
       << window->joints_page()->make()->verdict();
 }

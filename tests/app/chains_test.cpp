@@ -62,7 +62,7 @@ TEST_F(Chains, StatedAndLinkedByHand) {
   EXPECT_TRUE(page().advice().contains("A shim of 0.225")) << page().advice().toStdString();
   enter(page().most_field()->edit(), "1", Qt::Key_Return);
   enter(page().least_field()->edit(), "0.6", Qt::Key_Return);
-  EXPECT_TRUE(page().advice().contains("0.525\u2009mm must come off")) << page().advice().toStdString();
+  EXPECT_TRUE(page().advice().contains("0.525\u202Fmm must come off")) << page().advice().toStdString();
   enter(page().least_field()->edit(), "0.1", Qt::Key_Return);
   enter(page().most_field()->edit(), "0.4", Qt::Key_Return);
   enter(page().least_field()->edit(), "0.9", Qt::Key_Return); // above the most
@@ -168,7 +168,7 @@ TEST_F(Overview, LeadsToWhatIsPointedAt) {
       QTest::mouseClick(map, Qt::LeftButton, {}, map->place_px(k).toPoint());
   EXPECT_TRUE(page().part_words().contains("big end bore: made 11.024")) << page().part_words().toStdString();
   EXPECT_TRUE(
-      page().part_words().contains("big end width: make 12.775\u2009mm, waits for Crank pin, journal length"))
+      page().part_words().contains("big end width: make 12.775\u202Fmm, waits for Crank pin, journal length"))
       << page().part_words().toStdString();
   map->setFocus();
   const auto from = window->document().part();

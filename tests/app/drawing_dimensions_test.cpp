@@ -29,7 +29,7 @@ protected:
 // ISO 286-2: 27 H7 is 27.000 to 27.021; from memory.
 TEST_F(Dimensioning, LimitsAreTypedInEveryWayAndTheOldValueIsKept) {
   ASSERT_EQ(chosen().name, "bore");
-  EXPECT_EQ(panel().message(), "27.000 to 27.021\u2009mm");
+  EXPECT_EQ(panel().message(), "27.000 to 27.021\u202Fmm");
   enter(panel().limits_edit(), "27 +0.03/0", Qt::Key_Return);
   EXPECT_NEAR(chosen().upper, 0.03, 1e-12);
   EXPECT_EQ(window->undo_action()->text(), "Undo: Limits of bore");
@@ -62,8 +62,8 @@ TEST_F(Dimensioning, AContradictionIsShownCountedAndLedTo) {
   enter(panel().limits_edit(), "70", Qt::Key_Return);
   enter(panel().sum_edit(), "centre height + 1/2 x over the cheeks + 1 mm");
   ASSERT_EQ(panel().contradictions()->count(), 1);
-  EXPECT_EQ(panel().contradictions()->item(0)->text(), "whole height is 70.000\u2009mm, but centre height + "
-                                                       "1/2 x over the cheeks + 1 mm makes 71.000\u2009mm.");
+  EXPECT_EQ(panel().contradictions()->item(0)->text(), "whole height is 70.000\u202Fmm, but centre height + "
+                                                       "1/2 x over the cheeks + 1 mm makes 71.000\u202Fmm.");
   EXPECT_EQ(window->drawing_page()->tabs()->button(1)->text(), "Dimensions 1");
   panel().table()->setCurrentCell(0, 0);
   panel().contradictions()->setCurrentRow(0);

@@ -209,7 +209,7 @@ TEST_F(Fields, TheReckonerSaysWhatIsNearestAndWhatIsNoLength) {
     QTest::keyClick(reckoner->edit(), Qt::Key_Return);
     return told;
   };
-  EXPECT_TRUE(ask("sqrt(9^2 + 12^2) mm").contains("15.000\u2009mm \u00B7 0.59055\u2009in; nearest 19/32 in"))
+  EXPECT_TRUE(ask("sqrt(9^2 + 12^2) mm").contains("15.000\u202Fmm \u00B7 0.59055\u202Fin; nearest 19/32 in"))
       << told;
   EXPECT_TRUE(told.contains("drill 15.00 mm exactly")) << told;
   EXPECT_EQ(ask("3 mm * 4 mm"), "3 mm \u00D7 4 mm = 12.0000 mm^2, an area");
@@ -226,7 +226,7 @@ TEST_F(Fields, ReckonerAnswersAndPutsItsAnswerBack) {
   QTest::keyClicks(reckoner->edit(), "3 mm + 9/16 in");
   QTest::keyClick(reckoner->edit(), Qt::Key_Return);
   EXPECT_TRUE(window->message().startsWith(
-      "3 mm + 9/16 in = 17.288\u2009mm \u00B7 0.68061\u2009in; nearest 11/16 in"));
+      "3 mm + 9/16 in = 17.288\u202Fmm \u00B7 0.68061\u202Fin; nearest 11/16 in"));
   QTest::keyClicks(reckoner->edit(), " +");
   QTest::keyClick(reckoner->edit(), Qt::Key_Return);
   EXPECT_TRUE(window->message().contains("a length is missing after it"));

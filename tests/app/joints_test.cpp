@@ -61,7 +61,7 @@ TEST_F(Joints, BoreMeasuredOverPinFollowsJointCloses) {
   EXPECT_GT(first.toDouble(), 16.990);
   EXPECT_TRUE(make->was_text().startsWith("was 16.98")) << make->was_text().toStdString();
   EXPECT_TRUE(make->was_text().contains("before Eccentric sheave, bore was read"));
-  EXPECT_TRUE(make->verdict().contains("out: 13\u2009\u00B5m over")) << make->verdict().toStdString();
+  EXPECT_TRUE(make->verdict().contains("out: 13\u202F\u00B5m over")) << make->verdict().toStdString();
   EXPECT_NEAR(make->why().total(), first.toDouble(), 0.0006);
   EXPECT_TRUE(make->moves_text().contains("Crankshaft, eccentric seat"));
   without_instrument();
@@ -327,7 +327,7 @@ TEST_F(Joints, WorkOfAPressABearingAndAThread) {
   choose("Bearing on spindle");
   EXPECT_TRUE(work->press_text().contains("Left inside")) << work->press_text().toStdString();
   choose("Cylinder studs");
-  EXPECT_TRUE(work->press_text().contains("Tapping drill 3.3 mm (0.1299\u2009in): 77 % of thread"))
+  EXPECT_TRUE(work->press_text().contains("Tapping drill 3.3 mm (0.1299\u202Fin): 77 % of thread"))
       << work->press_text().toStdString();
   choose("Rod in gland");
   EXPECT_TRUE(work->press_text().contains("the fit itself holds nothing"));

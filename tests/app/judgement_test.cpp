@@ -32,7 +32,7 @@ TEST_F(Judging, WhatHoldsItIsSaidAsForcesInBalance) {
   page().tabs()->choose(1);
   const auto words = page().judge()->balance_text();
   EXPECT_TRUE(words.contains("it from going")) << words.toStdString();
-  EXPECT_TRUE(words.contains("Easing by 0.20\u2009mm gains everywhere: ")) << words.toStdString();
+  EXPECT_TRUE(words.contains("Easing by 0.20\u202Fmm gains everywhere: ")) << words.toStdString();
 }
 
 TEST_F(Judging, SeatsStandSideBySideAndTheBestIsFirst) {

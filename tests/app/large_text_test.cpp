@@ -139,7 +139,7 @@ TEST_F(EveryFace, FiguresFollowTheUnit) {
   ASSERT_TRUE(QTest::qWaitFor([&] { return !rescue->busy(); }, patience(30000)));
   QTest::qWait(20);
   ASSERT_GE(rescue->list()->count(), 1);
-  EXPECT_TRUE(rescue->list()->item(0)->text().contains("\u2009in"))
+  EXPECT_TRUE(rescue->list()->item(0)->text().contains("\u202Fin"))
       << rescue->list()->item(0)->text().toStdString();
   window->show_face(1);
   ASSERT_TRUE(QTest::qWaitFor([&] { return !window->seat_page()->judge()->busy(); }, patience(10000)));

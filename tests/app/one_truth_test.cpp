@@ -136,7 +136,7 @@ TEST_F(OneReading, MetalStillOnIsSaidWithTheNextCut) {
   make().instrument_box()->setCurrentIndex(0);
   enter(make().shaft_edit(), "16.990", Qt::Key_Return);
   enter(make().hole_edit(), "16.90", Qt::Key_Return);
-  EXPECT_TRUE(make().to_come_text().startsWith("Read 16.900\u2009mm. ")) << make().to_come_text();
+  EXPECT_TRUE(make().to_come_text().startsWith("Read 16.900\u202Fmm. ")) << make().to_come_text();
   EXPECT_TRUE(make().to_come_text().contains("on diameter still to come off")) << make().to_come_text();
   EXPECT_TRUE(make().verdict().contains("metal still on")) << make().verdict();
   EXPECT_FALSE(make().verdict().contains("out:")) << make().verdict();

@@ -20,7 +20,7 @@ QString text_of(const QString& pdf) {
   QProcess reader;
   reader.start("pdftotext", {"-layout", pdf, "-"});
   EXPECT_TRUE(reader.waitForFinished(20000)) << "pdftotext (poppler-utils) is needed";
-  return QString::fromUtf8(reader.readAllStandardOutput()).replace(QChar(0x2009), ' ');
+  return QString::fromUtf8(reader.readAllStandardOutput()).replace(QChar(0x202F), ' ');
 }
 
 /// The numbers of a text, as they stand, with a true minus read as one.

@@ -136,7 +136,7 @@ TEST_F(Shop, SumsKeepTheirValuesAndGiveTheirAnswer) {
     sums.choose("creep");
     enter(sums.fields()[0], "7/8");
     enter(sums.fields()[1], "0.002");
-    EXPECT_EQ(sums.understood(0)->text(), "0.8750\u2009in \u00B7 22.225\u2009mm");
+    EXPECT_EQ(sums.understood(0)->text(), "0.8750\u202Fin \u00B7 22.225\u202Fmm");
     sums.fields()[2]->setText("shaft"); // asked: hole or shaft
     sums.choose("taper");
     sums.choose("creep");

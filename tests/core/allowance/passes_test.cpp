@@ -38,7 +38,7 @@ TEST(Passes, NoCutIsThinnerThanTheToolTakes) {
   EXPECT_NEAR(plan.passes.back().depth, 0.015 * inch, 1e-9);
   ASSERT_EQ(plan.remarks.size(), 1U);
   EXPECT_EQ(plan.remarks[0],
-            "a finishing cut of 0.100\u2009mm is thinner than the tool can take; 0.381\u2009mm is planned");
+            "a finishing cut of 0.100\u202Fmm is thinner than the tool can take; 0.381\u202Fmm is planned");
 }
 
 TEST(Passes, TheFirstGetsUnderTheSkinAtTheHighestPlace) {
@@ -115,7 +115,7 @@ TEST(Passes, NonsenseIsRefused) {
   in = {0.1, 0.1};
   in.last = 0.2;
   EXPECT_EQ(plan_passes(in).message,
-            "only 0.100\u2009mm is left, less than the 0.200\u2009mm kept for the last step");
+            "only 0.100\u202Fmm is left, less than the 0.200\u202Fmm kept for the last step");
   in.most = std::nan("");
   EXPECT_EQ(plan_passes(in).message, "a number is missing");
 }
@@ -134,7 +134,7 @@ TEST(Passes, AnnouncedSumsThatDoNotAgree) {
   EXPECT_NEAR(off.off, 10 * thou, 1e-9);
   EXPECT_EQ(off.passes.size(), 3U);
   EXPECT_EQ(check_announced("0.010 + 0.037", 47 * thou, Unit::inch, false).verdict,
-            "The passes announced add up: 0.0470\u2009in.");
+            "The passes announced add up: 0.0470\u202Fin.");
   EXPECT_NEAR(check_announced("0.2 + 0.1", 0.15, Unit::mm, true).off, 0, 1e-12); // on the diameter
   EXPECT_FALSE(check_announced("a bit", 1, Unit::mm, false).ok);
 }

@@ -99,7 +99,7 @@ TEST_F(Planning, ASurfaceWithoutLimitsIsNeverTooDeep) {
   const auto found = mistake("end A");
   EXPECT_FALSE(found.ends);
   EXPECT_EQ(found.verdict,
-            "end A has no limits: give it some, and it is said whether 0.90\u2009mm is too deep.");
+            "end A has no limits: give it some, and it is said whether 0.90\u202Fmm is too deep.");
 }
 
 TEST_F(Planning, MetalIsExpectedWhereNothingWasTouched) {

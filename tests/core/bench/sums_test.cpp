@@ -114,7 +114,7 @@ TEST(Sums, Cutting) {
       line("announced", {says("0.0975 in + 0.150 in + 0.150 in + 0.040 in"), is(0.4375 * an_inch)}, 1), 0,
       1e-9);
   EXPECT_EQ(words("announced", {says("0.010 + 0.020 + 0.027"), is(47 * one_thou)}, Unit::inch),
-            "The passes announced add up to 0.0570\u2009in, 0.0100\u2009in more than there is: the last "
+            "The passes announced add up to 0.0570\u202Fin, 0.0100\u202Fin more than there is: the last "
             "would go past size.");
   EXPECT_NEAR(line("remainder", {is(2.4875 * an_inch), is(2.435 * an_inch)}), 0.0525 * an_inch, 1e-9);
   EXPECT_NEAR(line("creep", {is(10)}), 10 - 5 * one_thou, 1e-9); // a hole, unless it is said

@@ -60,13 +60,13 @@ TEST(Rescue, TwoFacesTooNearNeedTheDifference) {
     ASSERT_EQ(rescue.changes.size(), 1U);
     EXPECT_NEAR(rescue.changes[0].amount, 0.4, 0.006) << rescue.what;
   }
-  EXPECT_EQ(result.rescues[0].what, "leave top low by 0.40\u2009mm");
+  EXPECT_EQ(result.rescues[0].what, "leave top low by 0.40\u202Fmm");
   EXPECT_EQ(result.rescues[0].elsewhere,
-            "top keeps 0.10\u2009mm of the 0.50\u2009mm it needs: skin may show there");
+            "top keeps 0.10\u202Fmm of the 0.50\u202Fmm it needs: skin may show there");
   const auto moved = std::find_if(result.rescues.begin(), result.rescues.end(),
                                   [](const Rescue& r) { return r.changes[0].kind == RescueKind::move_face; });
   ASSERT_NE(moved, result.rescues.end());
-  EXPECT_EQ(moved->elsewhere, "top to bottom becomes 9.60\u2009mm, was 10.00\u2009mm");
+  EXPECT_EQ(moved->elsewhere, "top to bottom becomes 9.60\u202Fmm, was 10.00\u202Fmm");
 }
 
 TEST(Rescue, ADriftedCoreIsSavedByMovingItsBore) {
@@ -92,7 +92,7 @@ TEST(Rescue, WhatNothingSavesSaysSo) {
   options.most = 0.02;
   const auto result = find_rescues(tight_casting(53), options);
   EXPECT_EQ(result.status, RescueStatus::none);
-  EXPECT_EQ(result.message, "changes of up to 0.02\u2009mm each do not save it");
+  EXPECT_EQ(result.message, "changes of up to 0.02\u202Fmm each do not save it");
 }
 
 TEST(Rescue, CanBeStopped) {

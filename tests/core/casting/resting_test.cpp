@@ -22,7 +22,7 @@ TEST(Resting, ATableWithAShortLegRocks) {
   EXPECT_EQ(on, (std::array{0, 1, 3}));
   EXPECT_NEAR(r.rock, 0.3, 1e-3);
   EXPECT_FALSE(r.falls);
-  EXPECT_EQ(r.cure, "Soft packing 0.30\u2009mm thick under touch 3, or an adjustable jack there brought up "
+  EXPECT_EQ(r.cure, "Soft packing 0.30\u202Fmm thick under touch 3, or an adjustable jack there brought up "
                     "until it just bites; clamp only over "
                     "the three points it stands on and over the packing.");
   // The weight on the other side of the diagonal: it stands on 1, 2, 3.

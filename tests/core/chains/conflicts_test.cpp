@@ -38,9 +38,9 @@ TEST(Conflicts, TwoFitsFightOverOneShaft) {
   // By hand: A wants 12.010 to 12.020, B 11.980 to 11.990; they are 0.020 apart.
   for (const auto& way : found[0].ways) EXPECT_NEAR(way.by, 0.020, 1e-9);
   EXPECT_EQ(conflict_words(in, found[0], Unit::mm),
-            "the most of A must grow by 0.0200\u2009mm, or the least of B must shrink by 0.0200\u2009mm");
+            "the most of A must grow by 0.0200\u202Fmm, or the least of B must shrink by 0.0200\u202Fmm");
   EXPECT_EQ(conflict_words(in, found[0], Unit::inch),
-            "the most of A must grow by 0.00079\u2009in, or the least of B must shrink by 0.00079\u2009in");
+            "the most of A must grow by 0.00079\u202Fin, or the least of B must shrink by 0.00079\u202Fin");
 }
 
 // It named 0.0186 as 0.019 and, with other joints about, another joint's limit.
@@ -51,8 +51,8 @@ TEST(Conflicts, TheLeastChangeIsRightToTheDigit) {
   const auto found = conflicts(in, targets(in));
   ASSERT_EQ(found.size(), 2U); // B, with 0.030, is one of its own
   ASSERT_EQ(found[0].ways.size(), 1U);
-  EXPECT_EQ(conflict_words(in, found[0], Unit::mm), "the most of A must grow by 0.0186\u2009mm");
-  EXPECT_EQ(conflict_words(in, found[1], Unit::mm), "the most of B must grow by 0.0100\u2009mm");
+  EXPECT_EQ(conflict_words(in, found[0], Unit::mm), "the most of A must grow by 0.0186\u202Fmm");
+  EXPECT_EQ(conflict_words(in, found[1], Unit::mm), "the most of B must grow by 0.0100\u202Fmm");
 }
 
 // What is typed as it stands in the sentence ends it: a change is never rounded down.
@@ -61,8 +61,8 @@ TEST(Conflicts, AChangeIsRoundedUp) {
   in.dimensions[0].measured = 11.97;
   in.dimensions[1].measured = 12.008621;
   const auto found = conflicts(in, targets(in));
-  EXPECT_EQ(way_words(in, found[0].ways[0], Unit::mm), "the most of A must grow by 0.0187\u2009mm");
-  EXPECT_EQ(way_words(in, found[0].ways[0], Unit::inch), "the most of A must grow by 0.00074\u2009in");
+  EXPECT_EQ(way_words(in, found[0].ways[0], Unit::mm), "the most of A must grow by 0.0187\u202Fmm");
+  EXPECT_EQ(way_words(in, found[0].ways[0], Unit::inch), "the most of A must grow by 0.00074\u202Fin");
 }
 
 TEST(Conflicts, LimitsNobodyGaveNeverCount) {

@@ -46,7 +46,7 @@ TEST_F(Contradicting, SumsThatDoNotAddUp) {
   stated("lug", DimensionKind::length, 0.225 * 25.4);
   stated("both lugs", DimensionKind::length, 0.400 * 25.4, 0, 0, "2 x lug");
   EXPECT_EQ(texts(),
-            std::vector<std::string>{"both lugs is 10.160\u2009mm, but 2 x lug makes 11.430\u2009mm"});
+            std::vector<std::string>{"both lugs is 10.160\u202Fmm, but 2 x lug makes 11.430\u202Fmm"});
 }
 
 // Common practice: a full-round edge on 3/8 in is 3/16 in.
@@ -55,8 +55,8 @@ TEST_F(Contradicting, EdgeRadiusThatIsNotHalfTheThickness) {
   stated("round edge", DimensionKind::edge_radius, 9.525 / 2, top, foot);
   EXPECT_TRUE(texts().empty());
   stated("other edge", DimensionKind::edge_radius, 6.35, top, foot);
-  EXPECT_EQ(texts(), std::vector<std::string>{"other edge is 6.350\u2009mm, but a full round between top and "
-                                              "foot is half their distance, 4.763\u2009mm"});
+  EXPECT_EQ(texts(), std::vector<std::string>{"other edge is 6.350\u202Fmm, but a full round between top and "
+                                              "foot is half their distance, 4.763\u202Fmm"});
 }
 
 TEST_F(Contradicting, LoopsThatMissAndWhatTheSurfacesSay) {
@@ -74,8 +74,8 @@ TEST_F(Contradicting, LoopsThatMissAndWhatTheSurfacesSay) {
     }
   const auto found = texts();
   ASSERT_EQ(found.size(), 2U);
-  EXPECT_EQ(found[0], "second is 30.250\u2009mm, but the surfaces are drawn apart by 30.000\u2009mm");
-  EXPECT_TRUE(found[1].ends_with("go round in a loop and miss by 0.250\u2009mm")) << found[1];
+  EXPECT_EQ(found[0], "second is 30.250\u202Fmm, but the surfaces are drawn apart by 30.000\u202Fmm");
+  EXPECT_TRUE(found[1].ends_with("go round in a loop and miss by 0.250\u202Fmm")) << found[1];
 }
 
 // Common practice: a cutter corner of 0.030 in, 0.762 mm, suits a corner called 1.0 mm.
@@ -88,7 +88,7 @@ TEST_F(Contradicting, CuttersCorner) {
   d.cutter = 1.2;
   ASSERT_TRUE(b.apply(replace(b, id, d, "x")));
   EXPECT_EQ(texts(), std::vector<std::string>{
-                         "corner allows a corner of 1.000\u2009mm, the cutter leaves 1.200\u2009mm"});
+                         "corner allows a corner of 1.000\u202Fmm, the cutter leaves 1.200\u202Fmm"});
 }
 
 // Common practice: over 7 mm 30° climbs 4.041, 60° climbs 12.124 mm.
@@ -103,8 +103,8 @@ TEST_F(Contradicting, AnglesThatWereMeantAsTheirComplement) {
   ASSERT_TRUE(b.apply(replace(b, id, d, "x")));
   const auto found = texts();
   ASSERT_EQ(found.size(), 1U);
-  EXPECT_TRUE(found[0].find("its complement was probably meant (60.00\u00B0 over 7.000\u2009mm climbs "
-                            "12.124\u2009mm, 30.00\u00B0 climbs 4.041\u2009mm)") != std::string::npos)
+  EXPECT_TRUE(found[0].find("its complement was probably meant (60.00\u00B0 over 7.000\u202Fmm climbs "
+                            "12.124\u202Fmm, 30.00\u00B0 climbs 4.041\u202Fmm)") != std::string::npos)
       << found[0];
   d.rise = 12.124;
   ASSERT_TRUE(b.apply(replace(b, id, d, "x")));
@@ -115,11 +115,11 @@ TEST_F(Contradicting, WallsAndEdgesThatVanish) {
   flat("edge", {10, 0, 0}, {1, 0, 0}, 40, 40);
   turned("bore", SurfaceKind::bore, {0, 0, 0}, Vec3::UnitZ(), 18);
   EXPECT_EQ(texts(), std::vector<std::string>{
-                         "only 1.000\u2009mm is left between bore and edge, a tenth of the bore or less"});
+                         "only 1.000\u202Fmm is left between bore and edge, a tenth of the bore or less"});
   turned("pin hole", SurfaceKind::bore, {0, 10, 0}, Vec3::UnitZ(), 3);
   const auto found = texts();
   ASSERT_EQ(found.size(), 2U);
-  EXPECT_EQ(found[0], "no metal is left between bore and pin hole (\u22120.500\u2009mm)");
+  EXPECT_EQ(found[0], "no metal is left between bore and pin hole (\u22120.500\u202Fmm)");
 }
 
 TEST_F(Contradicting, AThousandDimensionsTakeNoTime) {

@@ -55,11 +55,11 @@ TEST(Purpose, ReachesWithWhatTheShopHas) {
   EXPECT_NE(both[0].reach.find("shaft turned"), std::string::npos) << both[0].reach; // g6 is under the bar
   EXPECT_NE(both[1].reach.find("ground bar"), std::string::npos) << both[1].reach;   // shaft basis: h6
   in.nominal = 12.3;
-  EXPECT_NE(propose(in).proposals[0].reach.find("no reamer of it; 12 mm is \u22120.300\u2009mm away"),
+  EXPECT_NE(propose(in).proposals[0].reach.find("no reamer of it; 12 mm is \u22120.300\u202Fmm away"),
             std::string::npos)
       << propose(in).proposals[0].reach;
   in.shop.clear();
-  EXPECT_NE(propose(in).proposals[0].reach.find("buy one of 12.30\u2009mm H7"), std::string::npos);
+  EXPECT_NE(propose(in).proposals[0].reach.find("buy one of 12.30\u202Fmm H7"), std::string::npos);
 }
 
 TEST(Purpose, WhatIsAskedRulesMethodsOut) {

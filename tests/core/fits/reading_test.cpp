@@ -27,10 +27,10 @@ TEST(Reading, InOutOrCannotTell) {
   EXPECT_EQ(accept(10.010, 0.002, 10.000, 10.015, Unit::mm).verdict, Verdict::in);
   EXPECT_EQ(accept(10.013, 0.002, 10.000, 10.015, Unit::mm).verdict, Verdict::in); // just
   EXPECT_EQ(accept(10.014, 0.002, 10.000, 10.015, Unit::mm).verdict, Verdict::cannot_tell);
-  EXPECT_EQ(accept(10.021, 0.002, 10.000, 10.015, Unit::mm).words, "out: 6\u2009\u00B5m over");
-  EXPECT_EQ(accept(9.990, 0.002, 10.000, 10.015, Unit::mm).words, "out: 10\u2009\u00B5m under");
+  EXPECT_EQ(accept(10.021, 0.002, 10.000, 10.015, Unit::mm).words, "out: 6\u202F\u00B5m over");
+  EXPECT_EQ(accept(9.990, 0.002, 10.000, 10.015, Unit::mm).words, "out: 10\u202F\u00B5m under");
   // Thou in an inch build.
-  EXPECT_EQ(accept(10.0404, 0.002, 10.000, 10.015, Unit::inch).words, "out: 1.0\u2009thou over");
+  EXPECT_EQ(accept(10.0404, 0.002, 10.000, 10.015, Unit::inch).words, "out: 1.0\u202Fthou over");
   const auto coarse = accept(10.008, 0.03, 10.000, 10.015, Unit::mm);
   EXPECT_EQ(coarse.verdict, Verdict::cannot_tell);
   EXPECT_NE(coarse.words.find("cannot tell with this instrument"), std::string::npos);

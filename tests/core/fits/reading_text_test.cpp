@@ -35,7 +35,7 @@ TEST(ReadingText, GaugesLeaveASizeAndItsUncertainty) {
   EXPECT_NEAR(both.uncertainty.value_or(0) / 25.4, 0.0025, 1e-9);
   EXPECT_EQ(
       read("go 10.02 no-go 10.00").message,
-      "the gauge that goes, 10.0200\u2009mm, is not smaller than the one that does not, 10.0000\u2009mm");
+      "the gauge that goes, 10.0200\u202Fmm, is not smaller than the one that does not, 10.0000\u202Fmm");
   // Of a shaft the ring that goes is the larger.
   EXPECT_NEAR(read("go 10.02 no-go 10.00", Side::shaft).shown, 10.01, 1e-12);
   EXPECT_FALSE(read("go 10.00 no-go 10.02", Side::shaft).ok);
@@ -74,7 +74,7 @@ TEST(ReadingText, OverAPinToTheAxisOfItsHole) {
   EXPECT_NEAR((inches.shown + inches.pins) / 25.4, 1.0945 - 0.164, 1e-9);
   EXPECT_NEAR(inches.play / 25.4, 0.00005, 1e-9);
   EXPECT_EQ(read("27 over 8.4 in 8.3").message,
-            "a pin of 8.4000\u2009mm does not go into a hole of 8.3000\u2009mm");
+            "a pin of 8.4000\u202Fmm does not go into a hole of 8.3000\u202Fmm");
 }
 
 TEST(ReadingText, AcrossTwoPinsToTheDistanceOfTheirAxes) {

@@ -25,12 +25,12 @@ TEST(TaperFit, DrawStopAndPush) {
   EXPECT_NEAR(fit.push_least, 0.20, 1e-9);
   EXPECT_NEAR(fit.push_most, 0.40, 1e-9);
   EXPECT_EQ(fit.words,
-            "Taper 1 in 20 on the diameter: 10\u2009\u00B5m of diameter is 0.20\u2009mm along. As the "
-            "sizes are it stops 1.00\u2009mm proud of the mouth. Pushed 0.20\u2009mm to 0.40\u2009mm beyond "
+            "Taper 1 in 20 on the diameter: 10\u202F\u00B5m of diameter is 0.20\u202Fmm along. As the "
+            "sizes are it stops 1.00\u202Fmm proud of the mouth. Pushed 0.20\u202Fmm to 0.40\u202Fmm beyond "
             "touching it has the interference wanted.");
   in.unit = Unit::inch; // 1 thou of diameter is 20 thou along
   EXPECT_TRUE(taper_fit(in).words.starts_with(
-      "Taper 1 in 20 on the diameter: 1.0\u2009thou of diameter is 0.0200\u2009in along."))
+      "Taper 1 in 20 on the diameter: 1.0\u202Fthou of diameter is 0.0200\u202Fin along."))
       << taper_fit(in).words;
   in.shaft = 11.95;
   EXPECT_NEAR(taper_fit(in).proud, -1.00, 1e-9);

@@ -18,8 +18,8 @@ TEST(LengthText, TrueMinusAndNoNegativeZero) {
 }
 
 TEST(LengthText, BothUnitsWithThinSpaces) {
-  EXPECT_EQ(length_text_both(12.7, Unit::mm), "12.70\u2009mm \u00B7 0.5000\u2009in");
-  EXPECT_EQ(length_text_both(12.7, Unit::inch), "0.5000\u2009in \u00B7 12.70\u2009mm");
+  EXPECT_EQ(length_text_both(12.7, Unit::mm), "12.70\u202Fmm \u00B7 0.5000\u202Fin");
+  EXPECT_EQ(length_text_both(12.7, Unit::inch), "0.5000\u202Fin \u00B7 12.70\u202Fmm");
 }
 
 TEST(LengthText, WhatGoesIntoAFieldComesBackTheSame) {
@@ -35,7 +35,7 @@ TEST(Reckoning, AddsUpAndReadsAsAColumn) {
                       {{"foot stands at", 25, "chosen"}, {"above foot", -1.9, "survey"}}};
   EXPECT_DOUBLE_EQ(why.total(), 23.1);
   const auto text = reckoning_text(why, Unit::mm);
-  EXPECT_NE(text.find("+25.000\u2009mm \u00B7 +0.98425\u2009in  foot stands at (chosen)"), std::string::npos)
+  EXPECT_NE(text.find("+25.000\u202Fmm \u00B7 +0.98425\u202Fin  foot stands at (chosen)"), std::string::npos)
       << text;
-  EXPECT_NE(text.find("= +23.100\u2009mm"), std::string::npos) << text;
+  EXPECT_NE(text.find("= +23.100\u202Fmm"), std::string::npos) << text;
 }

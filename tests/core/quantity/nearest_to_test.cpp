@@ -20,8 +20,8 @@ TEST(Nearest, SixtyFourthsDrillsAndDialLines) {
 
 TEST(Nearest, SaysHowFarOff) {
   EXPECT_EQ(nearest_words(15, Unit::mm, 0.02),
-            "nearest 19/32 in (+0.081\u2009mm), drill 15.00 mm exactly, dial 15.000\u2009mm exactly");
+            "nearest 19/32 in (+0.081\u202Fmm), drill 15.00 mm exactly, dial 15.000\u202Fmm exactly");
   EXPECT_EQ(
       nearest_words(0.259 * 25.4, Unit::inch, 0.0254),
-      "nearest 17/64 in (+0.0066\u2009in), drill F (\u22120.0020\u2009in), dial 0.2590\u2009in exactly");
+      "nearest 17/64 in (+0.0066\u202Fin), drill F (\u22120.0020\u202Fin), dial 0.2590\u202Fin exactly");
 }

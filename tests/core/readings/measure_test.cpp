@@ -108,10 +108,10 @@ TEST_F(Measure, WhatCannotBeIsRefusedAndNothingKept) {
 
 TEST_F(Measure, TheEditSaysWhatItDoes) {
   const auto first = take(hole, "17.012");
-  EXPECT_EQ(keep_measurement(b, first.measurement).label, "Measure Eccentric sheave, bore: 17.012\u2009mm");
+  EXPECT_EQ(keep_measurement(b, first.measurement).label, "Measure Eccentric sheave, bore: 17.012\u202Fmm");
   keep(first);
   EXPECT_EQ(keep_measurement(b, take(hole, "17.013").measurement).label,
-            "Measure Eccentric sheave, bore again: 17.013\u2009mm, was 17.012\u2009mm");
+            "Measure Eccentric sheave, bore again: 17.013\u202Fmm, was 17.012\u202Fmm");
   EXPECT_EQ(keep_measurement(b, take(hole, "17.013", 0, Place{3, 0}).measurement).label,
-            "Read Eccentric sheave, bore at another place: 17.012\u2009mm");
+            "Read Eccentric sheave, bore at another place: 17.012\u202Fmm");
 }

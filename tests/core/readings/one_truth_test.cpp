@@ -204,13 +204,13 @@ TEST_F(OneTruth, WhatIsStillToComeIsSaidOnDiameterAndASide) {
   EXPECT_NEAR(to_come.cut, 0.47 - 0.3 - 0.0635, 1e-9); // leaves the finishing cut and 2.5 thou for the trial
   EXPECT_EQ(
       to_come.words,
-      "0.940\u2009mm on diameter still to come off, 0.470\u2009mm a side. Next cut 0.107\u2009mm a side; "
-      "the finishing cut is 0.300\u2009mm.");
+      "0.940\u202Fmm on diameter still to come off, 0.470\u202Fmm a side. Next cut 0.107\u202Fmm a side; "
+      "the finishing cut is 0.300\u202Fmm.");
   to_come = allowance::to_come(b, hole, {.standing = Standing::metal_on, .value = 23.8}, 24.04, true);
   EXPECT_TRUE(to_come.finishing);
   EXPECT_EQ(to_come.words,
-            "0.240\u2009mm on diameter still to come off, 0.120\u2009mm a side. Next the finishing cut, "
-            "0.057\u2009mm a side; then try it, at 23.913\u2009mm.");
+            "0.240\u202Fmm on diameter still to come off, 0.120\u202Fmm a side. Next the finishing cut, "
+            "0.057\u202Fmm a side; then try it, at 23.913\u202Fmm.");
   to_come = allowance::to_come(b, hole, {.standing = Standing::metal_on, .value = 24.0}, 24.04, true);
   EXPECT_TRUE(to_come.trying);
   EXPECT_NEAR(to_come.cut, 0.0127, 1e-9); // a thou on diameter

@@ -61,9 +61,9 @@ TEST_F(Gate, SizesMustBeReadAndWithinLimits) {
   EXPECT_TRUE(says(gate(1), "bore measures " + figure(cut.value) + ": " + figure(31 - cut.value) +
                                 " still to come off on the diameter"));
   ASSERT_TRUE(b.apply(add(b, Measurement{piece, bore, 31.05, 0.005, "", "2026-11-21"}, "x")));
-  EXPECT_TRUE(says(gate(1), "bore measures 31.050\u2009mm, outside 31.000\u2009mm to 31.025\u2009mm"));
+  EXPECT_TRUE(says(gate(1), "bore measures 31.050\u202Fmm, outside 31.000\u202Fmm to 31.025\u202Fmm"));
   ASSERT_TRUE(b.apply(add(b, Measurement{piece, bore, 31.01, 0.005, "", "2026-11-21"}, "x")));
-  EXPECT_TRUE(says(gate(1), "bore measured, 31.010\u2009mm"));
+  EXPECT_TRUE(says(gate(1), "bore measured, 31.010\u202Fmm"));
   // What was measured is never "as cast": the feature is finished by the same reading.
   EXPECT_TRUE(says(gate(1), "bore finished"));
 }
@@ -109,7 +109,7 @@ TEST_F(Gate, ADimensionWithoutLimitsIsNeverOutside) {
   // With limits the same reading is judged by them, to a hair.
   free.upper = 0.005;
   ASSERT_TRUE(b.apply(replace(b, id, free, "x")));
-  EXPECT_TRUE(says(gate(1), "boss height measures 12.010\u2009mm, outside 12.000\u2009mm to 12.005\u2009mm"));
+  EXPECT_TRUE(says(gate(1), "boss height measures 12.010\u202Fmm, outside 12.000\u202Fmm to 12.005\u202Fmm"));
   free.upper = 0.01;
   ASSERT_TRUE(b.apply(replace(b, id, free, "x")));
   EXPECT_TRUE(says(gate(1), "boss height measured, 12.010"));

@@ -105,7 +105,7 @@ TEST(Bounded, PassesWithoutEnd) {
     });
   };
   EXPECT_EQ(plan(9.3, 0.00001, Unit::mm),
-            "9.000\u2009mm to rough off at 0.000010\u2009mm a pass are 900,000 passes, more than the 1,000 "
+            "9.000\u202Fmm to rough off at 0.000010\u202Fmm a pass are 900,000 passes, more than the 1,000 "
             "that are "
             "planned; take more at a pass"); // 0.3 mm of it is the finishing cut
   EXPECT_NE(plan(1e7, 1.5, Unit::mm).find(" 6,666,667 passes"), std::string::npos);

@@ -1,4 +1,5 @@
 #include "store/build_file.h"
+#include "store/build_header.h"
 
 #include "build/edit_drawing.h"
 #include "build/edits.h"
@@ -121,14 +122,16 @@ TEST_F(BuildFileTest, ANewerFormatIsOpenedForReadingAndLeftUnwritten) {
     ASSERT_TRUE(file.apply(build::add_part(file.build(), "Pedestal").edit).ok());
   }
   auto whole = bytes();
-  whole[63] = 9; // user_version, big-endian at byte 60: SQLite database file format, section 1.3
+  whole[63] =
+      static_cast<char>(build_format_version +
+                        1); // user_version, big-endian at byte 60: SQLite database file format, section 1.3
   std::ofstream(path_, std::ios::binary) << whole;
   FileOutcome outcome;
   auto file = BuildFile::open(path_, outcome);
   ASSERT_TRUE(file);
   EXPECT_EQ(outcome.status, FileStatus::newer);
   EXPECT_EQ(outcome.message,
-            path_ + " was written by a newer version of Datrin (format 9, this one reads up to 8); "
+            path_ + " was written by a newer version of Datrin (format 10, this one reads up to 9); "
                     "it is open for reading only");
   EXPECT_EQ(file->build().parts().size(), 1U);
   EXPECT_FALSE(file->apply(build::add_part(file->build(), "Another").edit).ok());
