@@ -116,7 +116,7 @@ private:
   }
 
   void show_sum() {
-    auto* dialog = new app::SumsDialog(window_.document().unit(), &window_);
+    auto* dialog = new app::SumsDialog(window_.document().unit(), {}, &window_);
     const auto parts = value(options_.sums).split(';');
     dialog->search()->setText(parts.front());
     const auto fields = dialog->fields();

@@ -93,6 +93,7 @@ private:
     f.tolerance_grade = 10;
     f.allowance = "F";
     f.process = "sand by machine";
+    f.own_pattern = true;
     keep_(add(build_, f, "How " + build_.find<Part>(of)->name + " is cast"));
   }
   /// The cylinder block is on the mill: foot finished, bore roughed once.

@@ -479,10 +479,12 @@ void AllowancePage::show_fields() {
   if (plan->drawn.kind == SurfaceKind::bore) {
     allowance::LadderInput in;
     in.made = a.last_step == build::LastStep::ream ? allowance::HoleMade::reamed : allowance::HoleMade::bored;
-    in.size = plan->drawn.diameter;
-    in.cored = plan->source == allowance::StockSource::none
-                   ? 0
-                   : std::max(0.0, plan->drawn.diameter - 2 * plan->now);
+    in.size = plan->drawn.diameter - 2 * plan->aim;
+    if (plan->source != allowance::StockSource::none) { // bored once, it is true
+      const bool as_cast = plan->source == allowance::StockSource::touches && plan->cuts.empty();
+      in.core_off = as_cast ? (plan->most - plan->least) / 2 : 0;
+      in.cored = std::max(0.0, plan->drawn.diameter - (as_cast ? plan->most + plan->least : 2 * plan->now));
+    }
     in.drills = document_.unit();
     const auto ladder = allowance::drill_ladder(in);
     if (ladder.usable()) {

@@ -50,7 +50,7 @@ FoundryPanel::FoundryPanel(Document& document, QWidget* parent)
       draw_(choice_box("The pattern is drawn")), grade_(new QSpinBox),
       shrinkage_(text_field("Shrinkage, per cent")), draft_(text_field("Draft, degrees")),
       message_(new MessageLine), made_(words_label()),
-      pattern_(new QPushButton("Drawing for a pattern\u2026")) {
+      pattern_(new QPushButton("Drawing for a pattern\u2026")), own_(new QCheckBox("pattern known")) {
   const int widths[] = {220, 80, 80, 80, 92, 70};
   for (int c = 0; c < 6; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
   table_->horizontalHeader()->setStretchLastSection(true);
@@ -91,6 +91,9 @@ void FoundryPanel::make_column() {
   column->addWidget(labelled("Shrinkage %", shrinkage_));
   column->addWidget(labelled("Draft", draft_));
   column->addWidget(labelled("Drawn", draw_));
+  column->addWidget(own_);
+  own_->setToolTip(
+      "Tick it where the pattern is known: only then is it told how much a casting really shrank");
   column->addWidget(message_);
   column->addWidget(pattern_);
   column->addSpacing(4);
@@ -115,6 +118,11 @@ void FoundryPanel::connect_choices() {
     auto f = foundry();
     f.allowance = allowance_->currentText().toStdString();
     keep(f, "Machining allowance grade");
+  });
+  connect(own_, &QCheckBox::clicked, this, [this](bool on) {
+    auto f = foundry();
+    f.own_pattern = on;
+    keep(f, on ? "Pattern known" : "Pattern not known");
   });
   connect(draw_, &QComboBox::activated, this, [this] {
     auto f = foundry();
@@ -193,6 +201,7 @@ void FoundryPanel::refresh() {
     if (std::abs(foundry.draw.dot(draws[k].second)) > 0.99) draw_->setCurrentIndex(k);
   if (!shrinkage_->hasFocus()) shrinkage_->setText(qt(number_text(100 * foundry.shrinkage, 2)));
   if (!draft_->hasFocus()) draft_->setText(qt(angle_text(foundry.draft)));
+  own_->setChecked(foundry.own_pattern);
   expected_ = casting::expect_casting(b, document_.part(), foundry);
   pattern_->setEnabled(expected_.usable());
   const auto unit = document_.unit();
@@ -231,8 +240,9 @@ void FoundryPanel::show_made(const build::Foundry& foundry) {
   const auto& b = document_.build();
   const auto state = piece_state(b, document_.piece());
   if (state.input.seat.points.empty()) {
-    made_->setText("Touch a casting: then its draft, warp, core shift and the shrinkage that really happened "
-                   "are said here.");
+    made_->setText(
+        "Touch a casting: then its draft, warp and core shift are said here, and where the pattern "
+        "is known how much it really shrank.");
     return;
   }
   const auto unit = document_.unit();
@@ -240,8 +250,8 @@ void FoundryPanel::show_made(const build::Foundry& foundry) {
   QStringList lines;
   const auto shrunk =
       casting::shrinkage_found(state.input.seat, made, state.input.surface_ids,
-                               casting::make_pattern(b, document_.part(), foundry), foundry.shrinkage);
-  if (shrunk.known) lines << "It " + qt(shrunk.text);
+                               casting::make_pattern(b, document_.part(), foundry), foundry.shrinkage, unit);
+  if (shrunk.known && foundry.own_pattern) lines << "It " + qt(shrunk.text);
   const auto name = [&](int k) {
     return name_words(state.input.seat.surfaces[static_cast<std::size_t>(k)].id);
   };

@@ -8,6 +8,7 @@
 #include "casting/as_cast.h"
 #include "casting/expect.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
@@ -24,6 +25,7 @@ public:
   void refresh();
 
   QTableWidget* table() const { return table_; } ///< raw sizes; stands in the centre of the page
+  QCheckBox* own_box() const { return own_; }
   QComboBox* metal_box() const { return metal_; }
   QComboBox* process_box() const { return process_; }
   QSpinBox* grade_box() const { return grade_; }
@@ -54,6 +56,7 @@ private:
   MessageLine* message_;
   QLabel* made_;
   QPushButton* pattern_;
+  QCheckBox* own_;
   casting::Expectation expected_;
 };
 

@@ -1,5 +1,6 @@
 #include "app/marks/spoken.h"
 
+#include <QComboBox>
 #include <QItemSelectionModel>
 #include <QPersistentModelIndex>
 #include <QTimer>
@@ -32,8 +33,46 @@ private:
   Spoken* spoken_; ///< the widget itself: this interface goes when it does
 };
 
+/// A choice has a name and a value: Qt's own says the value for both on this platform, so that nobody hears
+/// what is chosen.
+class ChoiceAccessible : public QAccessibleWidget {
+public:
+  explicit ChoiceAccessible(QComboBox* box) : QAccessibleWidget(box, QAccessible::ComboBox) {}
+
+  QString text(QAccessible::Text kind) const override {
+    if (kind == QAccessible::Value) return box()->currentText();
+    const auto text = QAccessibleWidget::text(kind);
+    return kind == QAccessible::Name && !text.isEmpty() ? text + ": " + box()->currentText() : text;
+  }
+  int childCount() const override { return 1; }
+  QAccessibleInterface* child(int k) const override {
+    return k == 0 ? QAccessible::queryAccessibleInterface(box()->view()) : nullptr;
+  }
+  int indexOfChild(const QAccessibleInterface* child) const override {
+    return child != nullptr && child->object() == box()->view() ? 0 : -1;
+  }
+  QAccessible::State state() const override {
+    auto state = QAccessibleWidget::state();
+    state.expandable = true;
+    state.expanded = box()->view()->isVisible();
+    state.collapsed = !state.expanded;
+    return state;
+  }
+  QStringList actionNames() const override {
+    return QStringList{showMenuAction(), pressAction()} + QAccessibleWidget::actionNames();
+  }
+  void doAction(const QString& action) override {
+    if (action != showMenuAction() && action != pressAction()) return QAccessibleWidget::doAction(action);
+    box()->view()->isVisible() ? box()->hidePopup() : box()->showPopup();
+  }
+
+private:
+  QComboBox* box() const { return static_cast<QComboBox*>(widget()); }
+};
+
 QAccessibleInterface* made(const QString&, QObject* object) {
   auto* widget = qobject_cast<QWidget*>(object);
+  if (auto* box = qobject_cast<QComboBox*>(widget)) return new ChoiceAccessible(box);
   auto* spoken = dynamic_cast<Spoken*>(widget);
   return spoken != nullptr ? new SpokenAccessible(widget, spoken) : nullptr;
 }

@@ -81,7 +81,8 @@ DatumPanel::DatumPanel(Document& document, QWidget* parent)
     const auto* choice = current();
     if (choice == nullptr) return;
     std::vector<long> ids;
-    for (const int k : choice->surfaces) ids.push_back(static_cast<long>(ids_[static_cast<std::size_t>(k)]));
+    for (const int k : choice->surfaces)
+      if (k >= 0) ids.push_back(static_cast<long>(ids_[static_cast<std::size_t>(k)]));
     emit take(ids);
   });
 }
@@ -101,18 +102,24 @@ void DatumPanel::show_state(const PieceState& state) {
   const auto old =
       result_.choices.empty() || current() == nullptr ? std::array<int, 3>{-1, -1, -1} : current()->surfaces;
   result_ = casting::first_datums(input_);
-  const auto name = [&](int k) { return name_words(input_.surfaces[static_cast<std::size_t>(k)].name); };
+  const auto name = [&](int k) {
+    return k < 0 ? QString("by eye") : name_words(input_.surfaces[static_cast<std::size_t>(k)].name);
+  };
   {
     const QSignalBlocker quiet(table_);
     table_->setRowCount(static_cast<int>(result_.choices.size()));
     int row = 0;
     for (std::size_t k = 0; k < result_.choices.size(); ++k) {
       const auto& c = result_.choices[k];
+      const bool gripped = c.holding == casting::Holding::gripped;
       const bool tempting = c.surfaces == result_.tempting.surfaces;
       fill_row(table_, static_cast<int>(k),
-               {QString::number(k + 1), name(c.surfaces[0]) + (tempting ? " (tempting)" : ""),
-                name(c.surfaces[1]), name(c.surfaces[2]), figure(c.worst, document_.unit()),
-                name(c.worst_surface)});
+               {QString::number(k + 1),
+                name(c.surfaces[0]) + (gripped    ? " (gripped, 4)"
+                                       : tempting ? " (tempting)"
+                                                  : ""),
+                name(c.surfaces[1]) + (gripped ? " (1)" : ""), name(c.surfaces[2]),
+                figure(c.worst, document_.unit()), name(c.worst_surface)});
       if (c.surfaces == old) row = static_cast<int>(k);
     }
     if (!result_.choices.empty()) table_->setCurrentCell(row, 0);
@@ -141,6 +148,14 @@ void DatumPanel::show_rest() {
   if (choice == nullptr) {
     rest_->setText(
         "It is said here what the casting will really stand on, once there is a face to stand it on.");
+    return;
+  }
+  if (choice->holding == casting::Holding::gripped) {
+    rest_->setText(
+        QString("Gripped on %1: run out what is to be true before it is cut, with a clock or a scriber; "
+                "jaws on a raw skin want soft packing, and a stop behind the work. Keep chuck key, "
+                "sleeves and fingers clear of what turns; the machine's manual stands above this.")
+            .arg(name_words(input_.surfaces[static_cast<std::size_t>(choice->surfaces[0])].name)));
     return;
   }
   const auto id = ids_[static_cast<std::size_t>(choice->surfaces[0])];
@@ -198,7 +213,8 @@ void DatumPanel::show_rest() {
 std::vector<sheets::SceneSpot> DatumPanel::target_spots() const {
   std::vector<sheets::SceneSpot> spots;
   if (const auto* choice = current())
-    for (std::size_t k = 0; k < 6; ++k) spots.push_back({std::to_string(k + 1), choice->targets[k].at});
+    for (std::size_t k = 0; k < 6; ++k)
+      if (choice->targets[k].surface >= 0) spots.push_back({std::to_string(k + 1), choice->targets[k].at});
   return spots;
 }
 

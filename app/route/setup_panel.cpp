@@ -180,7 +180,7 @@ void SetupPanel::show_state(const PieceState& state, const std::vector<allowance
   QStringList remarks;
   for (const auto& r : route::route_remarks(b, state.part)) remarks << qt(r.text) + ".";
   remarks_->setText(all.empty()
-                        ? QString("No setups yet. Take first datums to have two suggested, or add one.")
+                        ? QString("No setups yet. Take first datums to have them suggested, or add one.")
                         : remarks.join("\n"));
   colour_label(remarks_, remarks.isEmpty() ? theme().muted : theme().gone);
   show_setup();
@@ -209,7 +209,10 @@ void SetupPanel::show_overview() {
     for (const auto& [setup_id, setup] : setups) {
       const auto datum = std::find(setup.datums.begin(), setup.datums.end(), id);
       QString cell;
-      if (datum != setup.datums.end())
+      const auto* held = setup.datums.empty() ? nullptr : b.find<build::PartSurface>(setup.datums.front());
+      if (datum != setup.datums.end() && held != nullptr && held->round())
+        cell = datum == setup.datums.begin() ? "grips, 4" : "locates, 1";
+      else if (datum != setup.datums.end())
         cell = QString("locates, %1").arg(std::max<std::ptrdiff_t>(1, 3 - (datum - setup.datums.begin())));
       else if (contains(setup.cuts, id))
         cell = "cut";
@@ -245,7 +248,10 @@ void SetupPanel::show_setup() {
   for (const auto& [id, s] : b.surfaces_of(state_.part)) {
     QString role;
     const auto datum = std::find(now->datums.begin(), now->datums.end(), id);
-    if (datum != now->datums.end())
+    const auto* held = now->datums.empty() ? nullptr : b.find<build::PartSurface>(now->datums.front());
+    if (datum != now->datums.end() && held != nullptr && held->round())
+      role = datum == now->datums.begin() ? "grips, 4 targets" : targets[2];
+    else if (datum != now->datums.end())
       role = targets[std::min<std::ptrdiff_t>(2, datum - now->datums.begin())];
     else if (contains(now->cuts, id))
       role = "cut here";

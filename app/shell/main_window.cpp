@@ -86,6 +86,7 @@ MainWindow::~MainWindow() {
 
 void MainWindow::make_actions() {
   menu_ = new QMenu(this);
+  menu_->setAccessibleName("Menu of the build");
   const auto act = [this](const QString& words, const QKeySequence& key, auto&& what) {
     auto* action = menu_->addAction(words);
     action->setShortcut(key);
@@ -107,6 +108,7 @@ void MainWindow::make_actions() {
     if (!path.isEmpty()) open_build(path);
   });
   recent_ = menu_->addMenu("Recent builds");
+  recent_->setAccessibleName("Recent builds");
   connect(recent_, &QMenu::aboutToShow, this, [this] { fill_recent(); });
   act("Name of the build\u2026", {}, [this] { ask_name(); });
   act("A part from a few sizes\u2026", QKeySequence("Ctrl+Shift+Q"), [this] { quick_part(); });
@@ -425,7 +427,14 @@ void MainWindow::show_threads() {
 void MainWindow::show_sums() {
   const QPointer<QLineEdit> from = qobject_cast<QLineEdit*>(QApplication::focusWidget());
   const Unit unit = document_.is_open() ? document_.unit() : Unit::mm;
-  SumsDialog dialog(unit, this);
+  const auto* part = document_.is_open() ? document_.build().find<build::Part>(document_.part()) : nullptr;
+  SumsDialog dialog(unit, part ? name_words(part->name) : QString(), this);
+  connect(&dialog, &SumsDialog::keep_wanted, this, [&](const QString& name, double mm, const QString& how) {
+    const auto kept =
+        build::keep_reckoned(document_.build(), document_.part(), name.toStdString(), mm, how.toStdString());
+    if (!kept.ok()) return dialog.show_kept(sheets::sentence(kept.wrong));
+    if (document_.apply(kept.edit)) dialog.show_kept(qt(kept.edit.label) + ".");
+  });
   if (dialog.exec() != QDialog::Accepted || !dialog.taken()) return;
   const auto answer = qt(length_entry_text(*dialog.taken(), unit));
   if (from && !from->isReadOnly()) {

@@ -6,6 +6,7 @@
 #include "sheets/figures.h"
 
 #include <algorithm>
+#include <utility>
 
 namespace datrin::app {
 
@@ -18,7 +19,8 @@ void ShelfModel::refresh() {
   const auto& b = document_.build();
   const auto parts = b.parts();
   const auto pieces = b.all<build::Piece>();
-  const bool same_rows = parts.same_ids(parts_) && pieces == pieces_;
+  const bool same_part = std::exchange(unfolded_, document_.part()) == document_.part();
+  const bool same_rows = same_part && parts.same_ids(parts_) && pieces == pieces_;
   parts_ = parts;
   pieces_ = pieces;
   if (same_rows) {
@@ -28,8 +30,16 @@ void ShelfModel::refresh() {
   beginResetModel();
   rows_.clear();
   for (const auto& [part, p] : parts)
-    for (const auto& [piece, one] : b.pieces_of(part)) rows_.emplace_back(part, piece);
+    for (const auto& [piece, one] : b.pieces_of(part)) {
+      rows_.emplace_back(part, piece);
+      if (folded(part)) break;
+    }
   endResetModel();
+}
+
+bool ShelfModel::folded(build::Id part) const {
+  constexpr std::size_t most = 8; // pieces one may want to tell apart at a glance
+  return part != document_.part() && document_.build().pieces_of(part).size() > most;
 }
 
 int ShelfModel::rowCount(const QModelIndex& parent) const {
@@ -62,6 +72,12 @@ std::pair<int, int> ShelfModel::read_of(build::Id part, build::Id piece) const {
 
 QString ShelfModel::below(build::Id part, build::Id piece) const {
   const auto& b = document_.build();
+  if (folded(part)) {
+    const auto pieces = b.pieces_of(part);
+    std::size_t read = 0;
+    for (const auto& [id, one] : pieces) read += read_of(part, id).first > 0 ? 1 : 0;
+    return filled("%1 pieces \u00B7 %2 begun", static_cast<int>(pieces.size()), static_cast<int>(read));
+  }
   const auto touches = b.touches_of(piece).size();
   const auto* one = b.find<build::Piece>(piece);
   const auto read = read_of(part, piece);
@@ -76,6 +92,16 @@ QString ShelfModel::below(build::Id part, build::Id piece) const {
 double ShelfModel::done(build::Id part, build::Id piece) const {
   const auto& b = document_.build();
   constexpr double third = 1.0 / 3;
+  if (folded(part)) {
+    const auto pieces = b.pieces_of(part);
+    double read = 0, all = 0;
+    for (const auto& [id, one] : pieces) {
+      const auto count = read_of(part, id);
+      read += count.first;
+      all += count.second;
+    }
+    return all > 0 ? third + 2 * third * read / all : 0;
+  }
   const auto read = read_of(part, piece);
   if (b.touches_of(piece).empty() && read.first > 0) // no casting: what is read of it
     return (b.surfaces_of(part).empty() ? 0 : third) + 2 * third * read.first / read.second;

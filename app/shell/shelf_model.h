@@ -21,7 +21,8 @@ public:
 
   explicit ShelfModel(Document& document, QObject* parent = nullptr);
 
-  /// Follows the document: rows come and go with parts and pieces.
+  /// Follows the document: rows come and go with parts and pieces. A part made in numbers stands on one row
+  /// until it is the one worked on.
   void refresh();
 
   int rowCount(const QModelIndex& parent = {}) const override;
@@ -33,12 +34,14 @@ public:
 private:
   /// Of the dimensions of a piece, how many are read, of how many.
   std::pair<int, int> read_of(build::Id part, build::Id piece) const;
+  bool folded(build::Id part) const;
   QString below(build::Id part, build::Id piece) const;
   double done(build::Id part, build::Id piece) const;
 
   Document& document_;
   build::List<build::Part> parts_;
   build::List<build::Piece> pieces_;
+  build::Id unfolded_ = 0;                            ///< the part whose pieces all stand there
   std::vector<std::pair<build::Id, build::Id>> rows_; ///< part, piece
 };
 

@@ -15,12 +15,13 @@ namespace datrin::app {
 using bench::Quantity;
 using sheets::qt;
 
-SumsDialog::SumsDialog(Unit unit, QWidget* parent)
+SumsDialog::SumsDialog(Unit unit, const QString& part, QWidget* parent)
     : QDialog(parent), unit_(unit),
       search_(text_field("Look for a sum", "look for: drill, taper, square\u2026")), list_(new QListWidget),
       title_(new QLabel), what_for_(muted_label()), verdict_(words_label()), fields_box_(new QVBoxLayout),
       answers_(plain_table("Answers", {"Answer", "", "", "How"}, 1)),
-      take_(new QPushButton("Take this answer")) {
+      take_(new QPushButton("Take this answer")), keep_(new QPushButton("Keep as a dimension")),
+      can_keep_(!part.isEmpty()) {
   setWindowTitle("Sums of the bench");
   resize(theme().ipx(960), theme().ipx(600));
   auto* row = new QHBoxLayout(this);
@@ -48,11 +49,18 @@ SumsDialog::SumsDialog(Unit unit, QWidget* parent)
   right->addWidget(verdict_);
   auto* below = new QHBoxLayout;
   below->addStretch(1);
+  below->addWidget(keep_);
   below->addWidget(take_);
   right->addLayout(below);
   take_->setToolTip(
       "The chosen answer, into the field you came from; without one it is copied. Enter on it does "
       "the same");
+  keep_->setToolTip(
+      can_keep_
+          ? filled("The chosen answer becomes a dimension of %1, with how it was reckoned as its reason",
+                   part)
+          : QString("Choose a part first: the answer becomes a dimension of it"));
+  connect(keep_, &QPushButton::clicked, this, &SumsDialog::keep);
   connect(take_, &QPushButton::clicked, this, &SumsDialog::take);
   connect(answers_, &QTableWidget::cellActivated, this, [this] { take(); });
   row->addLayout(right, 3);
@@ -77,6 +85,21 @@ void SumsDialog::take() {
   }
   taken_ = item->data(Qt::UserRole).toDouble();
   accept();
+}
+
+void SumsDialog::keep() {
+  const auto* sum = current();
+  const auto* item = answers_->currentRow() < 0 ? nullptr : answers_->item(answers_->currentRow(), 0);
+  if (sum == nullptr || item == nullptr || !item->data(Qt::UserRole).isValid()) {
+    verdict_->setText("Choose an answer that is a length.");
+    return;
+  }
+  QStringList typed;
+  for (std::size_t k = 0; k < fields_.size() && k < sum->fields.size(); ++k)
+    if (!fields_[k]->text().trimmed().isEmpty())
+      typed << qt(sum->fields[k].name) + " " + fields_[k]->text().trimmed();
+  emit keep_wanted(item->text(), item->data(Qt::UserRole).toDouble(),
+                   qt(sum->title) + ": " + typed.join(", "));
 }
 
 const bench::Sum* SumsDialog::current() const {
@@ -199,6 +222,7 @@ void SumsDialog::reckon() {
   }
   answers_->setRowCount(0);
   take_->setEnabled(false);
+  keep_->setEnabled(false);
   if (empty) {
     verdict_->setText("Type what you have; the answer stands here at once, in both units.");
     colour_label(verdict_, theme().muted);
@@ -230,6 +254,7 @@ void SumsDialog::reckon() {
   }
   answers_->setCurrentCell(0, 0);
   take_->setEnabled(true);
+  keep_->setEnabled(can_keep_);
   verdict_->setText(qt(a.words));
   colour_label(verdict_, theme().ink);
 }

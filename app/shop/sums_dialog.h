@@ -22,7 +22,8 @@ namespace datrin::app {
 class SumsDialog : public QDialog {
   Q_OBJECT
 public:
-  SumsDialog(Unit unit, QWidget* parent);
+  /// `part`: what an answer may be kept for, by name; empty: nothing is chosen.
+  SumsDialog(Unit unit, const QString& part, QWidget* parent);
 
   QLineEdit* search() const { return search_; }
   QListWidget* list() const { return list_; }
@@ -31,11 +32,20 @@ public:
   QString words() const { return verdict_->text(); }
   QLabel* understood(std::size_t field) const { return understood_[field]; }
   QPushButton* take_button() const { return take_; }
+  QPushButton* keep_button() const { return keep_; }
   void choose(const QString& id);
   /// The answer that was taken, mm; of a dialog that was accepted.
   std::optional<double> taken() const { return taken_; }
 
+signals:
+  /// An answer is to be kept as a dimension; `how` it was reckoned.
+  void keep_wanted(const QString& name, double mm, const QString& how);
+
+public slots:
+  void show_kept(const QString& words) { verdict_->setText(words); }
+
 private:
+  void keep();
   void fill_list();
   void show_sum();
   void reckon();
@@ -52,7 +62,8 @@ private:
   std::vector<QLineEdit*> fields_;
   std::vector<QLabel*> understood_;
   QTableWidget* answers_;
-  QPushButton* take_;
+  QPushButton *take_, *keep_;
+  bool can_keep_;
   std::optional<double> taken_;
 };
 

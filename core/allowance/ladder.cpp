@@ -44,6 +44,29 @@ LadderResult drill_ladder(const LadderInput& in, const LadderOptions& o) {
   if (!(in.size > 0) || !std::isfinite(in.size)) return refuse("the finished diameter must be above 0");
   if (in.cored < 0 || !(in.cored < in.size))
     return refuse("the hole that is there is as large as the finished one");
+  const auto text = [&](double mm) {
+    return length_text(mm, in.drills, {.decimals_mm = 2, .decimals_inch = 4, .show_unit = true});
+  };
+  if (!(in.core_off >= 0) || !std::isfinite(in.core_off)) return refuse("the core stands off by 0 or more");
+  if (in.cored > 0 && in.core_off > o.follows) {
+    const double thick = (in.size - in.cored) / 2 + in.core_off, thin = thick - 2 * in.core_off;
+    out.left = in.made == HoleMade::reamed ? reaming_allowance(in.size).usual : 0;
+    const auto then = in.made == HoleMade::reamed
+                          ? fmt::format(" Bore to {}, then ream.", text(in.size - out.left))
+                          : std::string();
+    out.verdict =
+        thin > 0
+            ? fmt::format(
+                  "The core stands {} off, and a drill would follow it: bore it true with a single "
+                  "point from the start, {} a side where the metal is thickest, {} where it is thinnest.{}",
+                  text(in.core_off), text(thick), text(thin), then)
+            : fmt::format(
+                  "The core stands {} off and reaches {} beyond the finished hole on one side: it does "
+                  "not clean up from here. Seat it anew, or plug the core and drill from the solid.",
+                  text(in.core_off), text(-thin));
+    out.status = LadderStatus::made;
+    return out;
+  }
   const auto drills = drill_drawer(in.drills);
   const Drill* last = nullptr;
   const auto want = reaming_allowance(in.size);
@@ -61,8 +84,8 @@ LadderResult drill_ladder(const LadderInput& in, const LadderOptions& o) {
   if (last == nullptr || last->size <= in.cored) {
     if (in.made == HoleMade::bored && in.cored > 0) {
       out.left = in.size - in.cored;
-      out.verdict = fmt::format("No drill is needed: bore from the cored hole, {} a side.",
-                                number_text(out.left / 2, 2) + "\u202Fmm");
+      out.verdict =
+          fmt::format("No drill is needed: bore from the cored hole, {} a side.", text(out.left / 2));
       out.status = LadderStatus::made;
       return out;
     }
@@ -84,7 +107,9 @@ LadderResult drill_ladder(const LadderInput& in, const LadderOptions& o) {
     before = d->size;
   }
   out.left = in.size - last->size;
-  const auto mm = [](double v) { return number_text(v, 3) + "\u202Fmm"; };
+  const auto mm = [&](double v) {
+    return length_text(v, in.drills, {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
+  };
   if (in.made == HoleMade::reamed) {
     out.least_left = want.least;
     out.most_left = want.most;

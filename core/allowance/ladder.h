@@ -15,13 +15,16 @@ struct LadderInput {
   HoleMade made = HoleMade::reamed;
   double size = 0;        ///< mm: finished diameter (of a hole to be tapped: its tapping drill, threads/)
   double cored = 0;       ///< mm: diameter of a hole that is there already; 0: solid metal
-  Unit drills = Unit::mm; ///< which drawer: metric by tenths, or fractions, numbers and letters
+  double core_off = 0;    ///< mm: how far the middle of that hole stands off the finished one's
+  Unit drills = Unit::mm; ///< which drawer: metric by tenths, or fractions, numbers and letters;
+                          ///< and the unit of the words
 };
 
 struct LadderOptions {
   double first_without_pilot = 8; ///< mm: up to here one drill goes straight in
   double pilot = 0.55;            ///< a pilot is this much of the drill after it: a little over its web
   double boring = 0.5;            ///< mm a side left for boring
+  double follows = 0.2;           ///< mm: a core further off leads a drill astray (common practice)
 };
 
 struct LadderStep {

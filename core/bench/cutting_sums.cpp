@@ -78,11 +78,14 @@ void add_cutting_sums(std::vector<Sum>& list) {
                   group,
                   "Drills to a reamed hole",
                   "Pilot, drill, and what is left for the reamer.",
-                  {{"Reamed size"}, {"Cored hole", Quantity::length, true}},
+                  {{"Reamed size"},
+                   {"Cored hole", Quantity::length, true},
+                   {"Core stands off by", Quantity::length, true}},
                   [](const SumValues& v, Unit unit) {
                     allowance::LadderInput in;
                     in.size = v("Reamed size");
                     in.cored = v.given("Cored hole") ? v("Cored hole") : 0;
+                    in.core_off = v.given("Core stands off by") ? v("Core stands off by") : 0;
                     in.drills = unit;
                     const auto ladder = allowance::drill_ladder(in);
                     if (!ladder.usable()) return wrong(ladder.message);
@@ -91,7 +94,8 @@ void add_cutting_sums(std::vector<Sum>& list) {
                       lines.push_back({d.name, Quantity::length, d.size, "drill"});
                     lines.push_back({"left for the reamer, diameter", Quantity::length, ladder.left,
                                      "reamer \u2212 drill"});
-                    return right(lines, ladder_names(ladder) + ". " + ladder.verdict);
+                    const auto names = ladder_names(ladder);
+                    return right(lines, names.empty() ? ladder.verdict : names + ". " + ladder.verdict);
                   }});
   list.push_back({"tap-drill",
                   group,

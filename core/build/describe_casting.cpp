@@ -76,7 +76,8 @@ void describe_casting(std::vector<Description>& all) {
                 field<&Foundry::allowance>("allowance"),
                 field<&Foundry::shrinkage>("shrinkage").between(-1, 1),
                 field<&Foundry::draft>("draft").in(Measures::angle).between(0, most_draw),
-                field<&Foundry::draw>("draw").ruled(Rule::unit_length)});
+                field<&Foundry::draw>("draw").ruled(Rule::unit_length),
+                field<&Foundry::own_pattern>("own_pattern").from_version(9)});
 }
 
 } // namespace datrin::build

@@ -1,5 +1,7 @@
 #include "build/edit_drawing.h"
 
+#include "quantity/length_text.h"
+
 #include <fmt/format.h>
 
 #include <cmath>
@@ -128,6 +130,22 @@ Added add_dimension(const Build& build, Id part) {
   do d.name = fmt::format("dimension {}", ++number);
   while (std::any_of(all.begin(), all.end(), taken));
   return added(build, d, "Add " + d.name);
+}
+
+Added keep_reckoned(const Build& build, Id part, const std::string& name, double mm, std::string reason) {
+  if (build.find<Part>(part) == nullptr) return {0, {}, "choose the part it is of first"};
+  if (!std::isfinite(mm) || mm < 0) return {0, {}, "a dimension is a length of 0 or more"};
+  Dimension d;
+  d.part = part;
+  const auto all = build.dimensions_of(part);
+  d.name = free_name(all, name.empty() ? std::string("reckoned") : name);
+  d.nominal = mm;
+  d.source = DimensionSource::chosen;
+  d.reason = std::move(reason);
+  d.order = next_order(all);
+  const auto label = fmt::format("Keep {}, reckoned: {}", d.name,
+                                 length_text(mm, build.info().unit, {.decimals_mm = 3, .show_unit = true}));
+  return added(build, d, label);
 }
 
 } // namespace datrin::build

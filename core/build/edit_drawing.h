@@ -38,4 +38,8 @@ Edit set_foundry(const Build& build, const Foundry& foundry, const std::string& 
 /// A dimension to begin with, "dimension 3".
 Added add_dimension(const Build& build, Id part);
 
+/// A length that was reckoned, kept as a free dimension of its own: `mm`, and how it came about as its
+/// reason.
+Added keep_reckoned(const Build& build, Id part, const std::string& name, double mm, std::string reason);
+
 } // namespace datrin::build

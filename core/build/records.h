@@ -311,6 +311,7 @@ struct Foundry {
   double shrinkage = 0.01;     ///< of the metal, as the pattern is made for it: 0.01 = 1 %
   double draft = 0.026;        ///< radians, of the pattern's sides
   Vec3 draw = Vec3::UnitZ();   ///< direction the pattern is drawn out in, drawing frame
+  bool own_pattern = false;    ///< the pattern is known: made with this shrinkage and draft; else only usual
   bool operator==(const Foundry&) const = default;
 };
 

@@ -160,7 +160,7 @@ AsCast as_cast(const SeatInput& input, const Pose& seat) {
 }
 
 ShrinkageFound shrinkage_found(const SeatInput& input, const AsCast& made, const std::vector<build::Id>& ids,
-                               const Pattern& pattern, double made_for) {
+                               const Pattern& pattern, double made_for, Unit unit) {
   ShrinkageFound out;
   if (!pattern.usable()) return out;
   double weight = 0, weighed = 0, squares = 0;
@@ -213,9 +213,11 @@ ShrinkageFound shrinkage_found(const SeatInput& input, const AsCast& made, const
   out.text = fmt::format("shrunk by {} \u00B1{}; the pattern was made for {}", percent(out.shrinkage.value),
                          percent(out.shrinkage.uncertainty), percent(made_for));
   if (std::abs(out.shrinkage.value - made_for) > out.shrinkage.uncertainty)
-    out.text += fmt::format(". Next time a size of 100 mm wants {} mm {}.",
-                            number_text(100 * std::abs(out.shrinkage.value - made_for), 2),
-                            out.shrinkage.value > made_for ? "more" : "less");
+    out.text += fmt::format(
+        ". Next time a size of {} wants {} {}.", unit == Unit::mm ? "100 mm" : "4 in",
+        length_text((unit == Unit::mm ? 100 : 4 * mm_per_inch) * std::abs(out.shrinkage.value - made_for),
+                    unit, {.decimals_inch = 3, .show_unit = true}),
+        out.shrinkage.value > made_for ? "more" : "less");
   else
     out.text += ", which agrees.";
   return out;

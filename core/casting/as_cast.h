@@ -53,9 +53,10 @@ struct AsCast {
 AsCast as_cast(const SeatInput& input, const Pose& seat);
 
 /// The shrinkage that happened, pattern / casting − 1: sizes of the casting (planes opposite each other,
-/// diameters) against the pattern's, as a weighted mean. `surface_ids` as in PieceInput.
+/// diameters) against the pattern's, as a weighted mean. It says something only where the pattern is known.
+/// `surface_ids` as in PieceInput; `unit` of the words.
 ShrinkageFound shrinkage_found(const SeatInput& input, const AsCast& made,
                                const std::vector<build::Id>& surface_ids, const Pattern& pattern,
-                               double made_for);
+                               double made_for, Unit unit = Unit::mm);
 
 } // namespace datrin::casting

@@ -63,6 +63,79 @@ double reach(const DatumSurface& s, const Vec3& along) {
   return std::min(by_u, by_v);
 }
 
+/// How far a part reaches from an axis, mm.
+double radius_about(const FirstDatumInput& in, const Surface& axis) {
+  double most = axis.diameter / 2;
+  for (const auto& s : in.surfaces) {
+    const auto consider = [&](const Vec3& at) {
+      most = std::max(most, (at - axis.point).cross(axis.direction).norm());
+    };
+    if (s.shape.round())
+      consider(s.shape.point);
+    else
+      for (const auto& corner : corners(patch_of(s))) consider(corner);
+  }
+  return most;
+}
+
+/// Whether jaws get at it all round: nothing of the part reaches out beside it, as the foot below a boss
+/// does.
+bool free_all_round(const FirstDatumInput& in, int round) {
+  const auto& grip = in.surfaces[static_cast<std::size_t>(round)];
+  const Vec3 axis = grip.shape.direction;
+  for (std::size_t k = 0; k < in.surfaces.size(); ++k) {
+    const auto& s = in.surfaces[k];
+    if (static_cast<int>(k) == round || s.shape.round()) continue;
+    for (const auto& corner : corners(patch_of(s))) {
+      const Vec3 at = corner - grip.shape.point;
+      const bool beside = std::abs(at.dot(axis)) < 0.45 * grip.height;
+      if (beside && at.cross(axis).norm() > 0.55 * grip.shape.diameter) return false;
+    }
+  }
+  return true;
+}
+
+/// In a chuck or V-blocks on the first, its axis held in two directions at two places along it; the second,
+/// an end face, against the jaws or a stop; the third stops the turning.
+bool makes_grip(const FirstDatumInput& in, const std::array<int, 3>& chosen, const FirstDatumOptions& o,
+                std::array<DatumTarget, 6>& out) {
+  const auto& grip = in.surfaces[static_cast<std::size_t>(chosen[0])];
+  const auto& end = in.surfaces[static_cast<std::size_t>(chosen[1])];
+  const Vec3 axis = grip.shape.direction;
+  constexpr double square = 0.95; // cosine: the face stands across the axis
+  if (is_hole(grip.shape.kind) || grip.height < o.least_grip * grip.shape.diameter || end.shape.round() ||
+      std::abs(end.shape.direction.dot(axis)) < square)
+    return false;
+  const Vec3 u = across(axis), v = axis.cross(u);
+  const double half = (0.5 - o.inset) * grip.height;
+  int k = 0;
+  for (const double place : {-half, half})
+    for (const Vec3& side : {u, v}) {
+      const Vec3 at = grip.shape.point + place * axis + grip.shape.diameter / 2 * side;
+      out[static_cast<std::size_t>(k++)] = {chosen[0], at, side};
+    }
+  out[4] = {chosen[1], end.shape.point, end.shape.direction};
+  if (chosen[2] < 0) {
+    out[5] = {-1, grip.shape.point + radius_about(in, grip.shape) * u, v};
+    return true;
+  }
+  const auto& stop = in.surfaces[static_cast<std::size_t>(chosen[2])];
+  const Vec3 arm = stop.shape.point - grip.shape.point;
+  const Vec3 radial = arm - arm.dot(axis) * axis;
+  if (stop.shape.round()) { // a boss beside the axis, from its side
+    if (radial.norm() < stop.shape.diameter || std::abs(stop.shape.direction.dot(axis)) < square)
+      return false;
+    const Vec3 way = axis.cross(radial.normalized());
+    out[5] = {chosen[2], stop.shape.point + stop.shape.diameter / 2 * way, way};
+    return true;
+  }
+  // A flat at its end farthest from the axis: how far its normal passes the axis is what turns it.
+  if (std::abs(stop.shape.direction.dot(axis)) > o.least_independent) return false;
+  const Vec3 along = axis.cross(stop.shape.direction).normalized();
+  out[5] = {chosen[2], stop.shape.point + (1 - o.inset) * reach(stop, along) * along, stop.shape.direction};
+  return std::abs((out[5].at - grip.shape.point).cross(out[5].normal).dot(axis)) > 0.05 * grip.shape.diameter;
+}
+
 bool makes_targets(const FirstDatumInput& in, const std::array<int, 3>& chosen, const FirstDatumOptions& o,
                    std::array<DatumTarget, 6>& out) {
   const auto& s1 = in.surfaces[static_cast<std::size_t>(chosen[0])];
@@ -115,15 +188,25 @@ std::optional<DatumChoice> datum_choice(const FirstDatumInput& in, const std::ar
                                         const FirstDatumOptions& o) {
   DatumChoice choice;
   choice.surfaces = surfaces;
-  if (!makes_targets(in, surfaces, o, choice.targets)) return std::nullopt;
+  const bool gripped = in.surfaces[static_cast<std::size_t>(surfaces[0])].shape.round();
+  choice.holding = gripped ? Holding::gripped : Holding::stands;
+  if (!(gripped ? makes_grip(in, surfaces, o, choice.targets)
+                : makes_targets(in, surfaces, o, choice.targets)))
+    return std::nullopt;
   const Vec3 about = middle_of(in);
   const auto inverse = inverse_of(contacts(choice.targets, about), size_of(in));
   if (!inverse) return std::nullopt;
   Eigen::Matrix<double, 6, 1> deviation;
   for (int k = 0; k < 6; ++k) {
-    const auto& s =
-        in.surfaces[static_cast<std::size_t>(choice.targets[static_cast<std::size_t>(k)].surface)];
+    const int of = choice.targets[static_cast<std::size_t>(k)].surface;
+    if (of < 0) { // turned by eye
+      const auto& grip = in.surfaces[static_cast<std::size_t>(surfaces[0])].shape;
+      deviation[k] = o.by_eye * radius_about(in, grip);
+      continue;
+    }
+    const auto& s = in.surfaces[static_cast<std::size_t>(of)];
     deviation[k] = std::hypot(s.roughness, o.place * std::tan(s.draft));
+    if (gripped && k < 4) deviation[k] /= std::sqrt(2.0);
   }
   const Matrix6 spread = *inverse * deviation.asDiagonal(); // column k: motion by one deviation at contact k
   for (std::size_t f = 0; f < in.surfaces.size(); ++f) {
@@ -141,7 +224,9 @@ std::optional<DatumChoice> datum_choice(const FirstDatumInput& in, const std::ar
       worst.spread = 2 * std::sqrt(variance);
       for (std::size_t k = 0; k < 3; ++k) worst.share[k] = 0;
       for (int k = 0; k < 6; ++k)
-        worst.share[k < 3 ? 0U : k < 5 ? 1U : 2U] += variance > 0 ? by[k] * by[k] / variance : 0;
+        worst.share[k < (gripped ? 4 : 3) ? 0U
+                    : k < 5               ? 1U
+                                          : 2U] += variance > 0 ? by[k] * by[k] / variance : 0;
     };
     if (s.shape.round()) {
       const Vec3 u = across(s.shape.direction), v = s.shape.direction.cross(u);
@@ -176,7 +261,8 @@ FirstDatumResult first_datums(const FirstDatumInput& in, const FirstDatumOptions
     out.message = std::move(why);
     return out;
   };
-  std::vector<int> planes, last; // that can be first or second; that can be third
+  std::vector<int> planes, last,
+      grips; // that can be first or second; that can be third; that a chuck can hold
   for (std::size_t k = 0; k < in.surfaces.size(); ++k) {
     const auto& s = in.surfaces[k];
     if (!(s.roughness >= 0) || !std::isfinite(s.draft))
@@ -185,9 +271,13 @@ FirstDatumResult first_datums(const FirstDatumInput& in, const FirstDatumOptions
     const bool flat = !s.shape.round();
     if (flat ? seen_area(patch_of(s)) > 0 : s.shape.diameter > 0) last.push_back(static_cast<int>(k));
     if (flat && seen_area(patch_of(s)) > 0) planes.push_back(static_cast<int>(k));
+    if (s.shape.kind == SurfaceKind::boss && s.height > 0 && s.shape.diameter > 0)
+      if (free_all_round(in, static_cast<int>(k))) grips.push_back(static_cast<int>(k));
   }
-  if (planes.size() < 2 || last.size() < 3)
-    return refuse("three as-cast surfaces are needed, two of them flat, to stand and locate the casting on");
+  if ((planes.size() < 2 || last.size() < 3) && (grips.empty() || planes.empty()))
+    return refuse("three as-cast surfaces are needed, two of them flat, to stand and locate the casting on; "
+                  "or a round one to grip and "
+                  "an end face");
   if (std::none_of(in.surfaces.begin(), in.surfaces.end(), [](const auto& s) { return s.to_machine; }))
     return refuse("no surface is to be machined yet");
   const auto area = [&](int k) { return seen_area(patch_of(in.surfaces[static_cast<std::size_t>(k)])); };
@@ -208,19 +298,40 @@ FirstDatumResult first_datums(const FirstDatumInput& in, const FirstDatumOptions
         out.choices.push_back(*choice);
       }
     }
+  for (const int grip : grips)
+    for (const int end : planes) {
+      auto thirds = last;
+      thirds.insert(thirds.begin(), -1); // where nothing needs a stop, none
+      for (const int third : thirds) {
+        if (third == grip || third == end) continue;
+        const auto choice = datum_choice(in, {grip, end, third}, o);
+        if (!choice || choice->spreads.empty()) continue;
+        ++out.tried;
+        out.choices.push_back(*choice);
+      }
+    }
   if (out.choices.empty())
     return refuse("no three as-cast surfaces face ways different enough to locate the casting");
   std::stable_sort(out.choices.begin(), out.choices.end(),
                    [](const auto& x, const auto& y) { return x.worst < y.worst; });
+  const bool tempts = out.tempting.surfaces[0] >= 0; // gripped ones only: no largest face to stand on
+  if (!tempts) out.tempting = out.choices.front();
   out.tempting_place =
       1 + static_cast<int>(std::find_if(out.choices.begin(), out.choices.end(),
                                         [&](const auto& c) { return c.surfaces == out.tempting.surfaces; }) -
                            out.choices.begin());
   if (out.choices.size() > o.most) out.choices.resize(o.most);
-  const auto name = [&](int k) { return in.surfaces[static_cast<std::size_t>(k)].name; };
+  const auto name = [&](int k) {
+    return k < 0 ? std::string("by eye") : in.surfaces[static_cast<std::size_t>(k)].name;
+  };
   const auto mm = [&in](double v) { return length_text(v, in.unit, {.show_unit = true}); };
   const auto& best = out.choices.front();
-  if (out.tempting_place == 1) {
+  if (!tempts) {
+    out.text = fmt::format("Gripped on {}, against {}, {}: {} repeats worst, to {}.", name(best.surfaces[0]),
+                           name(best.surfaces[1]),
+                           best.surfaces[2] < 0 ? "turned by eye" : "stopped by " + name(best.surfaces[2]),
+                           name(best.worst_surface), mm(best.worst));
+  } else if (out.tempting_place == 1) {
     out.text = fmt::format("The largest face is also the best to stand on: {} repeats worst, to {}.",
                            name(best.worst_surface), mm(best.worst));
   } else {
@@ -245,7 +356,7 @@ FirstDatumResult first_datums(const FirstDatumInput& in, const FirstDatumOptions
     out.text += ".";
   }
   for (const int k : best.surfaces)
-    if (in.surfaces[static_cast<std::size_t>(k)].flash)
+    if (k >= 0 && in.surfaces[static_cast<std::size_t>(k)].flash)
       out.warnings.push_back(fmt::format("Flash was noted on {}: dress it off first; a burr there is worth "
                                          "0.5 to 0.8\u202Fmm (20 to 30 thou).",
                                          name(k)));

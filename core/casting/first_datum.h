@@ -1,6 +1,7 @@
 #pragma once
 // The first datums of a raw casting: three targets on one as-cast surface, two on a second, one on a third;
-// and how well the part repeats when it is put back on them.
+// or of a round one four where a chuck or V-blocks grip it, one on an end face, one that stops the turning or
+// none; and how well the part repeats when it is put back on them.
 //
 // The six contacts hold the part: a contact at r with normal n allows n · (d + w × r) = e, where e is how far
 // the surface there differs from what it was, d and w the small motion of the part (mm, radians). With the
@@ -8,6 +9,8 @@
 // propagation.
 //
 //   s² = roughness² + (place · tan draft)²     place: how well the target is hit again, mm
+//
+// A chuck takes the middle of opposite jaws: half of s² across its axis.
 //
 // The spread of a feature (95 %, twice the standard deviation) is that of its own place: a plane at the
 // corner that moves most along its normal, a round one at the end that moves most across its axis.
@@ -40,14 +43,16 @@ struct FirstDatumInput {
 };
 
 struct FirstDatumOptions {
-  double place = 1.5;             ///< mm: how far off a target may be met again
-  double inset = 0.1;             ///< of the extents: targets stay this far from the edge
+  double place = 1.5;       ///< mm: how far off a target may be met again
+  double inset = 0.1;       ///< of the extents: targets stay this far from the edge
+  double by_eye = 0.0087;   ///< radians, standard deviation: how well a part is turned by eye (half a degree)
+  double least_grip = 0.25; ///< of its diameter: shorter is no grip for a chuck (common practice)
   double least_independent = 0.3; ///< sine between normals below which two surfaces do not locate each other
   std::size_t most = 40;          ///< choices kept, best first
 };
 
 struct DatumTarget {
-  int surface = -1;
+  int surface = -1; ///< −1: none, turned by eye
   Vec3 at = Vec3::Zero();
   Vec3 normal = Vec3::UnitZ(); ///< out of the metal
 };
@@ -58,8 +63,15 @@ struct FeatureSpread {
   std::array<double, 3> share{}; ///< of its variance, by first, second, third surface
 };
 
+/// How the first surface of a choice holds the part.
+enum class Holding {
+  stands,  ///< on three targets, against two, against one
+  gripped, ///< a round one in a chuck or V-blocks: four; an end face: one; what stops the turning: one
+};
+
 struct DatumChoice {
-  std::array<int, 3> surfaces{-1, -1, -1}; ///< three targets, two, one
+  Holding holding = Holding::stands;
+  std::array<int, 3> surfaces{-1, -1, -1}; ///< first, second, third; gripped, a third of −1: turned by eye
   std::array<DatumTarget, 6> targets;
   std::vector<FeatureSpread> spreads; ///< of surfaces to be machined that are not datums here, in input order
   double worst = 0;                   ///< mm

@@ -43,7 +43,8 @@ std::optional<BuildFile> BuildFile::create(const std::string& path, const std::s
 std::optional<BuildFile> BuildFile::create(const std::string& path, const Build& build,
                                            const std::vector<LogLine>& log, FileOutcome& outcome) {
   std::error_code error;
-  if (std::filesystem::exists(path, error)) {
+  // A link is something too, also one that leads nowhere: it would be replaced.
+  if (std::filesystem::exists(std::filesystem::symlink_status(path, error))) {
     outcome = {FileStatus::refused,
                fmt::format("{} is there already; open it, or choose another name", path)};
     return std::nullopt;

@@ -245,7 +245,7 @@ TEST_F(Spending, TheShopIsFilled) {
 }
 
 TEST_F(Spending, ABenchSumIsAnsweredWhileTyped) {
-  app::SumsDialog sums(Unit::mm, window.get());
+  app::SumsDialog sums(Unit::mm, {}, window.get());
   sums.search()->setText("square from");
   ASSERT_EQ(sums.fields().size(), 1U);
   sums.fields()[0]->setText("25");

@@ -162,3 +162,29 @@ TEST_F(Batch, AReadingOfTheSheetIsTheJointsAndTheDrawings) {
               window->joints_page()->make()->verdict().contains("Hole 18.014 mm"))
       << window->joints_page()->make()->verdict();
 }
+
+// Sixty rows of one part filled the shelf: it stands there once until it is the one worked on.
+TEST_F(Batch, APartMadeInNumbersStandsOnTheShelfOnceUntilItIsWorkedOn) {
+  auto* model = window->shelf()->list()->model();
+  const auto rows_of = [&](build::Id wanted) {
+    int count = 0;
+    for (int r = 0; r < model->rowCount(); ++r)
+      count += model->index(r, 0).data(app::ShelfModel::part_role).toLongLong() == wanted ? 1 : 0;
+    return count;
+  };
+  EXPECT_EQ(rows_of(part), 60);
+  const auto& b = window->document().build();
+  build::Id stud = 0;
+  for (const auto& [id, p] : b.parts())
+    if (p.name == "Cylinder stud") stud = id;
+  EXPECT_EQ(rows_of(stud), 1);
+  for (int r = 0; r < model->rowCount(); ++r)
+    if (model->index(r, 0).data(app::ShelfModel::part_role).toLongLong() == stud) {
+      EXPECT_EQ(model->index(r, 0).data(app::ShelfModel::below_role).toString(), "24 pieces \u00B7 16 begun");
+      window->shelf()->choose(r);
+      break;
+    }
+  EXPECT_EQ(window->document().part(), stud);
+  EXPECT_EQ(rows_of(stud), 24);
+  EXPECT_EQ(rows_of(part), 1);
+}

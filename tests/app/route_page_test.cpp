@@ -44,7 +44,7 @@ TEST_F(Routing, TheBestDatumsAreFirstAndTheTemptingOneIsExplained) {
   EXPECT_EQ(page().canvas()->scene_input().spots.size(), 6U);
 }
 
-TEST_F(Routing, TakingDatumsSuggestsTwoSetups) {
+TEST_F(Routing, TakingDatumsSuggestsSetups) {
   choose_piece(5); // the bracket has none yet
   ASSERT_TRUE(page().datums()->result().usable()) << page().datums()->result().message;
   page().datums()->take_button()->click();
@@ -56,7 +56,7 @@ TEST_F(Routing, TakingDatumsSuggestsTwoSetups) {
   std::size_t machined = 0;
   for (const auto& [id, s] : build().surfaces_of(window->document().part())) machined += s.machined;
   EXPECT_EQ(all[0].second.cuts.size() + all[1].second.cuts.size(), machined);
-  EXPECT_EQ(window->undo_action()->text(), "Undo: Take first datums, with two setups");
+  EXPECT_EQ(window->undo_action()->text(), "Undo: Take first datums, with setups");
   window->document().undo();
   EXPECT_TRUE(build().setups_of(window->document().part()).empty());
 }

@@ -7,6 +7,8 @@
 #include "app/shop/threads_dialog.h"
 #include "build/edit_drawing.h"
 
+#include <QSignalSpy>
+
 #include <cmath>
 
 using namespace datrin;
@@ -111,7 +113,7 @@ TEST_F(Shop, AnUnknownScrewIsRankedInTheUnitOfTheDial) {
 
 // By hand: a 1 in round bar gives a square of 0.7071 in, 17.961 mm.
 TEST_F(Shop, SumsAnswerAsTheyAreTyped) {
-  app::SumsDialog sums(Unit::inch, window.get());
+  app::SumsDialog sums(Unit::inch, {}, window.get());
   sums.show();
   sums.choose("square-from-round");
   ASSERT_FALSE(sums.fields().empty());
@@ -131,7 +133,7 @@ TEST_F(Shop, SumsAnswerAsTheyAreTyped) {
 // What was typed was gone when another sum was looked at; an answer had to be copied by eye.
 TEST_F(Shop, SumsKeepTheirValuesAndGiveTheirAnswer) {
   {
-    app::SumsDialog sums(Unit::inch, window.get());
+    app::SumsDialog sums(Unit::inch, {}, window.get());
     sums.show();
     sums.choose("creep");
     enter(sums.fields()[0], "7/8");
@@ -143,7 +145,7 @@ TEST_F(Shop, SumsKeepTheirValuesAndGiveTheirAnswer) {
     EXPECT_EQ(sums.fields()[0]->text(), "7/8");
     EXPECT_EQ(sums.fields()[2]->text(), "shaft");
   }
-  app::SumsDialog again(Unit::inch, window.get());
+  app::SumsDialog again(Unit::inch, {}, window.get());
   again.show();
   again.choose("creep");
   EXPECT_EQ(again.fields()[0]->text(), "7/8");
@@ -153,6 +155,17 @@ TEST_F(Shop, SumsKeepTheirValuesAndGiveTheirAnswer) {
   QTest::mouseClick(again.take_button(), Qt::LeftButton);
   ASSERT_TRUE(again.taken());
   EXPECT_NEAR(*again.taken(), 0.873 * 25.4, 1e-9);
+  // Kept as a dimension, with how it came about; without a part there is nothing to keep it for.
+  EXPECT_FALSE(again.keep_button()->isEnabled());
+  app::SumsDialog keeping(Unit::inch, "Rod", window.get());
+  keeping.choose("creep");
+  ASSERT_EQ(keeping.answers()->rowCount(), 6);
+  keeping.answers()->setCurrentCell(5, 0);
+  QSignalSpy kept(&keeping, &app::SumsDialog::keep_wanted);
+  QTest::mouseClick(keeping.keep_button(), Qt::LeftButton);
+  ASSERT_EQ(kept.count(), 1);
+  EXPECT_NEAR(kept[0][1].toDouble(), 0.873 * 25.4, 1e-9);
+  EXPECT_TRUE(kept[0][2].toString().contains("Size of the mate 7/8")) << kept[0][2].toString();
   enter(again.search(), "pcd");
   EXPECT_EQ(again.list()->count(), 2); // its group, and it
 }

@@ -2,7 +2,16 @@
 
 #include "tests/app/bench.h"
 
+#include "app/drawing/quick_start_dialog.h"
+#include "app/joints/joint_dialog.h"
+#include "app/shop/shop_dialog.h"
+#include "app/shop/sums_dialog.h"
+#include "app/shop/threads_dialog.h"
+
 #include <QAccessible>
+#include <QMenu>
+
+#include <map>
 
 using namespace datrin;
 using namespace datrin::test;
@@ -70,4 +79,63 @@ TEST_F(SpokenWidgets, AMessageIsItsOwnName) {
   for (auto* label : window->findChildren<QLabel*>())
     found = found || label->accessibleName() == "Message: The file is not there.";
   EXPECT_TRUE(found);
+}
+
+/// What takes the keyboard without a name, and fields of one name: a person who does not see them cannot tell
+/// them apart.
+static void expect_named(QWidget* on, const std::string& where) {
+  std::map<QString, int> fields;
+  for (auto* widget : on->findChildren<QWidget*>()) {
+    if (!widget->isVisible() || widget->focusPolicy() == Qt::NoFocus || !widget->isEnabled()) continue;
+    if (widget->objectName().startsWith("qt_") || widget->inherits("QScrollBar") ||
+        widget->inherits("QAbstractScrollArea") != widget->inherits("QAbstractItemView"))
+      continue; // a frame that scrolls is no thing of its own
+    if (widget->parentWidget()->inherits("QComboBox") || widget->parentWidget()->inherits("QAbstractSpinBox"))
+      continue; // parts of one that is named
+    auto* spoken = QAccessible::queryAccessibleInterface(widget);
+    const auto name = spoken ? spoken->text(QAccessible::Name) : QString();
+    EXPECT_FALSE(name.trimmed().isEmpty())
+        << where << ": a " << widget->metaObject()->className() << " has no name";
+    if (widget->inherits("QLineEdit") || widget->inherits("QComboBox")) ++fields[widget->accessibleName()];
+    if (widget->inherits("QComboBox")) {
+      EXPECT_TRUE(name.startsWith(widget->accessibleName() + ": ")) << where << ": " << name;
+    }
+  }
+  for (const auto& [name, count] : fields)
+    EXPECT_EQ(count, 1) << where << ": " << name << " names several fields";
+}
+
+TEST_F(SpokenWidgets, EverythingThatTakesTheKeyboardHasANameOfItsOwn) {
+  for (const auto& row : app::steps()) {
+    window->go_to(row.step);
+    for (int face = 0; face < std::max<int>(1, static_cast<int>(row.faces.size())); ++face) {
+      window->show_face(face);
+      QApplication::processEvents();
+      expect_named(window.get(), (row.name + " " + row.faces.value(face)).toStdString());
+    }
+  }
+}
+
+TEST_F(SpokenWidgets, SoInTheDialogs) {
+  auto& document = window->document();
+  const auto look_at = [](QDialog&& dialog, const char* name) {
+    dialog.show();
+    QApplication::processEvents();
+    expect_named(&dialog, name);
+  };
+  look_at(app::JointDialog(document, nullptr), "joint");
+  look_at(app::QuickStartDialog(Unit::mm, nullptr), "quick start");
+  look_at(app::ShopDialog(document, nullptr), "shop");
+  look_at(app::SumsDialog(Unit::mm, "Rod", nullptr), "sums");
+  look_at(app::ThreadsDialog(Unit::mm, {}, nullptr), "threads");
+}
+
+TEST_F(SpokenWidgets, TheMenuAndWhatIsInItAreNamed) {
+  for (auto* menu : window->findChildren<QMenu*>()) {
+    auto* spoken = of(menu);
+    ASSERT_NE(spoken, nullptr);
+    EXPECT_FALSE(spoken->text(QAccessible::Name).isEmpty()) << menu->title();
+    EXPECT_EQ(spoken->role(), QAccessible::PopupMenu);
+    for (auto* action : menu->actions()) EXPECT_TRUE(action->isSeparator() || !action->text().isEmpty());
+  }
 }

@@ -58,3 +58,30 @@ TEST(Ladder, NonsenseIsRefused) {
   in.cored = 12;
   EXPECT_EQ(drill_ladder(in).message, "the hole that is there is as large as the finished one");
 }
+
+// A 30 mm bore over a 26 mm core 1.2 off: 2 a side on average, 3.2 thickest, 0.8 thinnest; no drill goes down
+// a core that is off (common practice). 2.5 off, the core stands half a millimetre outside the bore.
+TEST(DrillLadder, ACoreThatIsOffIsBoredNotDrilled) {
+  LadderInput in;
+  in.size = 30;
+  in.cored = 26;
+  in.core_off = 1.2;
+  in.made = HoleMade::bored;
+  const auto bored = drill_ladder(in);
+  ASSERT_TRUE(bored.usable());
+  EXPECT_TRUE(bored.drills.empty());
+  EXPECT_NE(bored.verdict.find("3.20\u202Fmm a side where the metal is thickest, 0.80\u202Fmm"),
+            std::string::npos)
+      << bored.verdict;
+  in.made = HoleMade::reamed;
+  EXPECT_NE(drill_ladder(in).verdict.find("then ream"), std::string::npos);
+  in.core_off = 2.5;
+  EXPECT_NE(drill_ladder(in).verdict.find("reaches 0.50\u202Fmm beyond"), std::string::npos);
+  in.core_off = 0.1; // true enough for a drill
+  EXPECT_FALSE(drill_ladder(in).drills.empty());
+  in.core_off = -1;
+  EXPECT_FALSE(drill_ladder(in).usable());
+  in.core_off = 1.2;
+  in.drills = Unit::inch;
+  EXPECT_NE(drill_ladder(in).verdict.find("0.1260\u202Fin a side"), std::string::npos);
+}

@@ -111,6 +111,19 @@ TEST_F(NamedEdits, WallsAreKeptOnceBetweenTwoSurfaces) {
   EXPECT_TRUE(set_wall(b, 9999, 3).empty());
 }
 
+TEST_F(NamedEdits, WhatWasReckonedIsKeptWithHowItCameAbout) {
+  const auto kept = keep_reckoned(b, part, "try 1", 12.5, "Creep to a fit: 12.49 and 0.01");
+  ASSERT_TRUE(kept.ok()) << kept.wrong;
+  EXPECT_EQ(kept.edit.label, "Keep try 1, reckoned: 12.500\u202Fmm");
+  ASSERT_TRUE(b.apply(kept.edit));
+  const auto& d = *b.find<Dimension>(kept.id);
+  EXPECT_EQ(d.reason, "Creep to a fit: 12.49 and 0.01");
+  EXPECT_FALSE(d.has_limits());                                                     // nobody gave any
+  EXPECT_NE(keep_reckoned(b, part, "try 1", 12.5, "").edit.label, kept.edit.label); // a name of its own
+  EXPECT_FALSE(keep_reckoned(b, 9999, "x", 1, "").ok());
+  EXPECT_FALSE(keep_reckoned(b, part, "x", -1, "").ok());
+}
+
 TEST_F(NamedEdits, LimitsKeepTheirHistory) {
   const auto added = add_dimension(b, part);
   ASSERT_TRUE(added.ok());

@@ -126,12 +126,52 @@ TEST(FirstDatum, WhatDoesNotHoldThePartIsNotOffered) {
   auto in = block();
   EXPECT_FALSE(datum_choice(in, {0, 3, 1})); // foot and top face one way
   in.surfaces.erase(in.surfaces.begin() + 2);
-  EXPECT_EQ(first_datums(in).message,
-            "three as-cast surfaces are needed, two of them flat, to stand and locate the casting on");
+  EXPECT_EQ(first_datums(in).message, "three as-cast surfaces are needed, two of them flat, to stand and "
+                                      "locate the casting on; or a round one to "
+                                      "grip and an end face");
   in = block();
   in.surfaces[0].flash = true;
   const auto found = first_datums(in);
   ASSERT_TRUE(found.usable());
   ASSERT_EQ(found.warnings.size(), 1U);
   EXPECT_TRUE(found.warnings[0].starts_with("Flash was noted on foot"));
+}
+
+// A flanged bush in the chuck on its raw outside: jaws at z = +16 and -16 (0.8 of 40 long), each taking the
+// middle of two raw sides: s = 0.15/sqrt 2 across. An end of the bore at z = 20 beyond the middle moves
+// across by (a + b)/2 + 20/32 (a - b): s sqrt(0.5 + 2 (20/32)^2 x ...) = s sqrt(1.125^2 + 0.125^2). The
+// flange face, square to the axis, 30 from it: the back face alone and the tilt.
+TEST(FirstDatum, ARoundPartIsGrippedInAChuck) {
+  FirstDatumInput in;
+  DatumSurface outside;
+  outside.name = "outside";
+  outside.shape = {SurfaceKind::boss, {0, 0, 0}, Vec3::UnitZ(), 50};
+  outside.height = 40;
+  DatumSurface bore;
+  bore.name = "bore";
+  bore.shape = {SurfaceKind::bore, {0, 0, 0}, Vec3::UnitZ(), 20};
+  bore.height = 40;
+  bore.as_cast = false;
+  bore.to_machine = true;
+  in.surfaces = {outside, face("back", {0, 0, -20}, -Vec3::UnitZ(), 50, 50), bore};
+  const auto found = first_datums(in);
+  ASSERT_TRUE(found.usable()) << found.message;
+  const auto& best = found.choices.front();
+  EXPECT_EQ(best.holding, Holding::gripped);
+  EXPECT_EQ(best.surfaces, (std::array<int, 3>{0, 1, -1})); // nothing needs a stop
+  const double s = 0.15 / std::sqrt(2.0);
+  EXPECT_NEAR(best.worst, 2 * s * std::hypot(1.125, 0.125), 1e-9);
+  EXPECT_TRUE(found.text.starts_with("Gripped on outside, against back, turned by eye")) << found.text;
+  // A keyway's floor beside the axis needs the turn: half a degree by eye at 15 from it.
+  auto keyed = in;
+  auto floor = face("floor", {15, 0, 10}, Vec3::UnitX(), 6, 10);
+  floor.as_cast = false;
+  floor.to_machine = true;
+  keyed.surfaces.push_back(floor);
+  const auto by_eye = datum_choice(keyed, {0, 1, -1});
+  ASSERT_TRUE(by_eye);
+  EXPECT_GT(by_eye->spreads[1].share[2], 0.0);
+  // What is too short to grip is not.
+  in.surfaces[0].height = 10;
+  EXPECT_FALSE(first_datums(in).usable());
 }

@@ -116,6 +116,16 @@ TEST_F(BuildFileTest, RefusesToMakeOneWhereSomethingIs) {
   EXPECT_EQ(outcome.status, FileStatus::refused);
 }
 
+// A link that leads nowhere was replaced by the new build.
+TEST_F(BuildFileTest, ALinkThatLeadsNowhereIsLeftAsItIs) {
+  const auto away = (folder_ / "not-mounted" / "engine.datrin").string();
+  std::filesystem::create_symlink(away, path_);
+  FileOutcome outcome;
+  EXPECT_FALSE(BuildFile::create(path_, "x", outcome));
+  EXPECT_EQ(outcome.status, FileStatus::refused);
+  EXPECT_EQ(std::filesystem::read_symlink(path_).string(), away);
+}
+
 TEST_F(BuildFileTest, ANewerFormatIsOpenedForReadingAndLeftUnwritten) {
   {
     auto file = made();
