@@ -43,6 +43,12 @@ QString sum_lines(const Reckoning& sum, Unit unit) {
   return html;
 }
 
+void show_sum_lines(QLabel* label, const Reckoning& sum, Unit unit) {
+  label->setTextFormat(Qt::RichText);
+  label->setText(sum_lines(sum, unit));
+  label->setVisible(!sum.lines.empty());
+}
+
 MakePanel::MakePanel(Document& document, TargetsState& targets, QWidget* parent)
     : QWidget(parent), document_(document), targets_(targets), name_(words_label()), figure_(new QLabel),
       other_(muted_label()), to_come_(words_label()), was_(words_label()), why_text_(words_label()),

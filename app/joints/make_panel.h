@@ -65,5 +65,7 @@ void fill_instruments(QComboBox* box, const build::Build& build);
 
 /// The sum of a target as lines of text, figures right: for a label.
 QString sum_lines(const Reckoning& sum, Unit unit);
+/// Shows it in a label; hidden where there is no sum.
+void show_sum_lines(QLabel* label, const Reckoning& sum, Unit unit);
 
 } // namespace datrin::app

@@ -43,7 +43,6 @@ TryPanel::TryPanel(Document& document, TargetsState& targets, QWidget* parent)
   column->addWidget(heading_label("What to relieve"));
   column->addWidget(labelled("Off", off_, 72));
   column->addWidget(words_);
-  why_text_->setTextFormat(Qt::RichText);
   column->addWidget(why_text_);
   caution_->setText(
       "Emery held in the fingers against turning work pulls the hand in: back it with a file or a "
@@ -125,7 +124,7 @@ void TryPanel::take_back() {
   if (trials_.empty()) return;
   const int row = table_->currentRow();
   const auto k = row >= 0 && row < static_cast<int>(trials_.size()) ? static_cast<std::size_t>(row) : 0;
-  document_.apply(build::remove(document_.build(), trials_[k], "Take back a trial"));
+  document_.apply(readings::take_back_trial(document_.build(), trials_[k]));
 }
 
 void TryPanel::show_trials() {
@@ -189,8 +188,7 @@ void TryPanel::show_words() {
   colour_label(words_, shown.result.status == fits::TrialStatus::finished    ? theme().good
                        : shown.result.status == fits::TrialStatus::too_loose ? theme().gone
                                                                              : theme().ink);
-  why_text_->setVisible(!why_.lines.empty());
-  why_text_->setText(sum_lines(why_, document_.unit()));
+  show_sum_lines(why_text_, why_, document_.unit());
 }
 
 void TryPanel::keyPressEvent(QKeyEvent* event) {

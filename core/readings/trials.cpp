@@ -54,6 +54,14 @@ Edit keep_trial(const Build& build, const Trial& trial) {
   return add(build, trial, fmt::format("Try {}: {}", joint->name, trial_text(build, trial)));
 }
 
+Edit take_back_trial(const Build& build, Id id) {
+  const auto* trial = build.find<Trial>(id);
+  const auto* joint = trial ? build.find<Joint>(trial->joint) : nullptr;
+  if (joint == nullptr) return {};
+  return remove(build, id,
+                fmt::format("Take back a trial of {}: {}", joint->name, trial_text(build, *trial)));
+}
+
 fits::TrialInput trial_input(const Build& build, const Trial& trial, const TrialView& view) {
   fits::TrialInput in;
   in.cut_hole = view.cut_hole;

@@ -15,6 +15,9 @@ build::Trial try_now(const build::Build& build, const build::Trial& tried, const
 /// The edit that keeps it: "Try Main bearing B: jams at 12.0 mm".
 build::Edit keep_trial(const build::Build& build, const build::Trial& trial);
 
+/// The edit that takes it out of the log of trials.
+build::Edit take_back_trial(const build::Build& build, build::Id trial);
+
 /// "jams at 12.0 mm".
 std::string trial_text(const build::Build& build, const build::Trial& trial);
 
