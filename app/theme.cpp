@@ -1,5 +1,7 @@
 #include "app/theme.h"
 
+#include "sheets/shown.h"
+
 #include <QApplication>
 #include <QPalette>
 

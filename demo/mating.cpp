@@ -5,6 +5,7 @@
 #include "fits/purpose.h"
 #include "quantity/limits.h"
 #include "readings/trials.h"
+#include "stock/part_stock.h"
 
 #include <fmt/format.h>
 
@@ -374,6 +375,8 @@ private:
          {shaft("shank", {0, 0, 13}, upright, 4, 26, "4 h9"), face("foot", {0, 0, 0}, -upright, 4, 4),
           face("top", {0, 0, 26}, upright, 4, 4)},
          {{"length", "foot", "top", "26 \u00B10.1"}});
+    from_bar("Cylinder stud", stock::StockForm::round, upright, 5, 29);
+    from_bar("Piston rod", stock::StockForm::round, along, 8, 0);
     constexpr double shank[] = {3.976, 3.978, 3.977, 3.979, 3.980, 3.979, 3.982, 3.984,
                                 3.902, 3.985, 3.986, 3.985, 3.988, 3.990, 3.989, 3.992};
     for (std::size_t k = 0; k < std::size(shank); ++k) {
@@ -384,6 +387,23 @@ private:
       if (number != 9) measure("Cylinder stud", "length", number, 26 + 0.01 * (number % 5), 0.02, at);
     }
     keep_(batch::reject(build_, piece("Cylinder stud", 9), "turned under, the stop had moved"));
+  }
+
+  /// Sawn from bar, 3 mm longer than the part where no length is said.
+  void from_bar(const char* of, StockForm form, const Vec3& way, double width, double length) {
+    Stock s;
+    for (const auto& [id, p] : build_.parts())
+      if (p.name == of) s.part = id;
+    s.form = form;
+    s.along = way;
+    s.across = way.cross(across).isZero() ? upright : across;
+    s.width = width;
+    std::vector<Patch> patches;
+    for (const auto& [id, patch] : stock::patches_of(build_, s.part)) patches.push_back(patch);
+    constexpr double longer = 3;
+    s.length = length > 0 ? length : stock::finished_box(patches, stock::axes_of(s)).size().x() + longer;
+    s.name = stock::stock_text(s, Unit::mm);
+    keep_(stock::set_stock(build_, s, "Made from " + s.name));
   }
 
   Id part(const std::string& name, const std::string& material, int quantity,

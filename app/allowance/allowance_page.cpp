@@ -363,8 +363,14 @@ void AllowancePage::show_next() {
 AllowancePage::Next AllowancePage::next_number(const SurfacePlan& plan) const {
   const auto unit = document_.unit();
   if (plan.source == allowance::StockSource::none)
-    return {"\u2013",
-            {"Nothing is known of the metal here: touch it, or say in the Drawing step how it is cast."}};
+    return {
+        "\u2013",
+        {plan.of_casting
+             ? QString(
+                   "Nothing is known of the metal here: touch it, or say in the Drawing step how it is cast.")
+             : QString(
+                   "Nothing is known of the metal here: say under Stock in the Drawing step what size it is "
+                   "sawn to, or read across it.")}};
   if (plan.state == SurfaceState::finished) {
     const auto size = plan.size_with(plan.now);
     QStringList words{plan.limited ? QString("Finished: %1 a side over its nominal, within %2 to %3.")
@@ -404,7 +410,12 @@ AllowancePage::Next AllowancePage::next_number(const SurfacePlan& plan) const {
                  .arg(sheets::figure_with_unit(plan.rest.short_by, unit));
   if (plan.source == allowance::StockSource::expected)
     words << "The metal is what the casting grade lets expect; touch it to be sure.";
-  else if (!state_.seated)
+  else if (plan.source == allowance::StockSource::sizes)
+    words << "The metal is what the sizes of the stock leave; read across it, and that counts.";
+  else if (plan.source == allowance::StockSource::solid)
+    words << (plan.drawn.round() ? "Made from solid: this is what the last drill leaves."
+                                 : "A shoulder: this is what roughing what stands on it leaves.");
+  else if (plan.of_casting && !state_.seated)
     words << "The part is not seated yet: this is the metal as it lies.";
   return {dial_text(plan.most - pass.left), words};
 }
@@ -480,7 +491,8 @@ void AllowancePage::show_fields() {
     allowance::LadderInput in;
     in.made = a.last_step == build::LastStep::ream ? allowance::HoleMade::reamed : allowance::HoleMade::bored;
     in.size = plan->drawn.diameter - 2 * plan->aim;
-    if (plan->source != allowance::StockSource::none) { // bored once, it is true
+    if (plan->source != allowance::StockSource::none &&
+        (!plan->drawn.from_solid || !plan->cuts.empty())) { // bored once, it is true
       const bool as_cast = plan->source == allowance::StockSource::touches && plan->cuts.empty();
       in.core_off = as_cast ? (plan->most - plan->least) / 2 : 0;
       in.cored = std::max(0.0, plan->drawn.diameter - (as_cast ? plan->most + plan->least : 2 * plan->now));
@@ -516,7 +528,9 @@ void AllowancePage::take_reading() {
     reading_->setFocus();
   };
   if (plan->source == allowance::StockSource::none)
-    return fail("Nothing is known of the metal here yet: touch it first.");
+    return fail(plan->of_casting
+                    ? "Nothing is known of the metal here yet: touch it first."
+                    : "Nothing is known of the metal here yet: say under Stock what it is made from.");
   const auto read = reading_->read(document_.unit());
   if (!read.ok()) return fail(filled("Reading, column %1: %2", read.column, read.wrong));
   std::string why;

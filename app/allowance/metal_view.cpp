@@ -44,8 +44,7 @@ void MetalView::set_chosen(int k) {
     const auto& p = plans_[static_cast<std::size_t>(k)];
     setAccessibleDescription(QString("%1: %2 at the highest, %3 at the lowest place, %4")
                                  .arg(name_words(p.drawn.name), sheets::figure_with_unit(p.most, unit_),
-                                      sheets::figure_with_unit(p.least, unit_),
-                                      allowance::state_name(p.state)));
+                                      sheets::figure_with_unit(p.least, unit_), allowance::state_name(p)));
   }
   update();
 }
@@ -199,11 +198,14 @@ void MetalView::paint_column(QPainter& p, int k) const {
       p.fontMetrics().elidedText(name_words(plan.drawn.name), Qt::ElideRight, static_cast<int>(wide_ - 8)));
   p.setFont(t.small());
   p.setPen(t.blue.label);
-  QString state = plan.source == allowance::StockSource::none ? QString("not touched")
+  QString state = plan.source == allowance::StockSource::none
+                      ? QString(plan.of_casting ? "not touched" : "not known")
                   : plan.source == allowance::StockSource::expected && plan.cuts.empty()
                       ? QString("expected")
-                      : QString(allowance::state_name(plan.state));
-  if (plan.source == allowance::StockSource::touches && plan.cuts.empty() && !plan.plan.cleans_up)
+                      : QString(allowance::state_name(plan));
+  const bool of_raw =
+      plan.source == allowance::StockSource::touches || plan.source == allowance::StockSource::sizes;
+  if (of_raw && plan.cuts.empty() && !plan.plan.cleans_up)
     state = "short " + figure(plan.plan.short_by, unit_);
   p.drawText(QRectF(area.left() + 2, names + t.px(19), wide_ - 4, t.px(18)),
              Qt::AlignHCenter | Qt::AlignVCenter,

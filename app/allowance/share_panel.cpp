@@ -52,11 +52,15 @@ void SharePanel::show_plan(const PieceState& state, const std::vector<allowance:
   if (plan == nullptr || plan->drawn.round() || other == plans.end() ||
       plan->source != allowance::StockSource::touches || other->source != allowance::StockSource::touches) {
     heading_->setText("The face opposite");
-    words_->setText(plan && plan->drawn.round()
-                        ? QString("A round surface shares with nothing: its metal is evened out by moving "
-                                  "its axis, in the Seat step.")
-                        : QString("There is nothing to share with: it needs touches here and on a face "
-                                  "opposite that is machined too."));
+    words_->setText(
+        plan && plan->drawn.round()
+            ? QString("A round surface shares with nothing: its metal is evened out by moving "
+                      "its axis, in the Seat step.")
+        : plan && !plan->of_casting
+            ? QString("How the metal of bar or block is shared between its sides is said under Stock, in "
+                      "the Drawing step.")
+            : QString("There is nothing to share with: it needs touches here and on a face "
+                      "opposite that is machined too."));
     return;
   }
   heading_->setText(QString("%1 and %2").arg(name_words(plan->drawn.name), name_words(other->drawn.name)));

@@ -235,7 +235,9 @@ void MarkingPage::refresh() {
   marking_ = casting::marking_or_start(document_.build(), document_.piece(), state_.input);
   fill_boxes();
   result_ = {};
-  if (!state_.can_judge()) {
+  if (!state_.cast) {
+    canvas_->show_words("No casting to lay out", no_touches_words(state_));
+  } else if (!state_.can_judge()) {
     canvas_->show_words("First a survey",
                         "Marking out starts from where the part sits in the casting. Enter touches, then "
                         "seat the part; its heights for jacks and scriber stand here.");

@@ -2,6 +2,7 @@
 
 #include "app/casting/spots_panel.h"
 #include "sheets/figures.h"
+#include "stock/part_stock.h"
 
 namespace datrin::app {
 
@@ -18,7 +19,11 @@ PieceState piece_state(const build::Build& build, build::Id piece_id) {
     state.best = seat->second.best;
   }
   if (!state.input.seat.points.empty()) state.margins = casting::margins_at(state.input.seat, state.pose);
-  state.gaps = casting::survey_gaps(state.input.seat);
+  state.cast = stock::needs_touches(build, state.part);
+  if (state.cast)
+    state.gaps = casting::survey_gaps(state.input.seat);
+  else
+    state.made_of = stock::stock_text(build.stock_of(state.part)->second, build.info().unit);
   return state;
 }
 
@@ -74,6 +79,13 @@ sheets::SceneInput piece_scene(const build::Build& build, const PieceState& stat
     if (all || wanted[i])
       scene.touches.push_back({points[i].surface, pose.apply(points[i].xyz), all ? -1 : static_cast<int>(i)});
   return scene;
+}
+
+QString no_touches_words(const PieceState& state) {
+  return QString("Made from %1: no touches are asked for. The metal over its faces stands under Stock in the "
+                 "Drawing "
+                 "step, and what to cut to in Allowance.")
+      .arg(sheets::qt(state.made_of));
 }
 
 QString piece_title(const build::Build& build, build::Id piece_id) {

@@ -19,6 +19,8 @@ struct PieceState {
   bool best = false;            ///< and the search found it
   casting::SeatMargins margins; ///< at `pose`
   std::vector<casting::SurveyGap> gaps;
+  bool cast = true;      ///< its metal is known by touches; else by the stock it is made from
+  std::string made_of{}; ///< of another stock: "25 mm round bar, 60 mm long"
 
   bool can_judge() const { return gaps.empty() && !input.seat.points.empty(); }
 };
@@ -32,6 +34,9 @@ sheets::SceneInput part_scene(const build::Build& build, build::Id part);
 /// indices agree with `state.input`. Of a scan's points some thousands are shown, and always those of `must`.
 sheets::SceneInput piece_scene(const build::Build& build, const PieceState& state, const Pose& pose,
                                const std::vector<int>& must = {});
+
+/// Of a piece that is not cast: why it is not touched, and where to go on.
+QString no_touches_words(const PieceState& state);
 
 /// "Main pedestal, no. 1 of 2", or the part's name alone when there is one.
 QString piece_title(const build::Build& build, build::Id piece);

@@ -243,7 +243,8 @@ void SeatPage::show_margins() {
     unit_label_->clear();
     QStringList missing;
     for (const auto& gap : state_.gaps) missing << qt(gap.text);
-    verdict_->setText(state_.input.seat.surfaces.empty()
+    verdict_->setText(!state_.cast ? no_touches_words(state_)
+                      : state_.input.seat.surfaces.empty()
                           ? QString("State the drawing and touch the casting first.")
                           : "Too few touches to judge:\n" + missing.join("\n"));
     colour_label(verdict_, theme().muted);

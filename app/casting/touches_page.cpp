@@ -166,15 +166,17 @@ void TouchesPage::refresh() {
   if (!state_.input.not_joined.empty())
     missing << QString("%1 left out until their setting is joined (Settings)")
                    .arg(qt(counted(state_.input.not_joined.size(), "touch", "touches")));
-  gaps_->setText(state_.input.seat.surfaces.empty()
+  gaps_->setText(!state_.cast ? no_touches_words(state_)
+                 : state_.input.seat.surfaces.empty()
                      ? QString("Surfaces to touch: state them in the Drawing step.")
                  : missing.isEmpty() ? QString("Nothing: every surface to be machined has enough touches.")
                                      : missing.join("\n"));
   colour_label(gaps_, missing.isEmpty() && !state_.input.seat.surfaces.empty() ? theme().good : theme().ink);
   next_->setEnabled(n > 0);
   next_->set_words("Seat the part",
-                   state_.can_judge() ? "find where it sits with most metal"
-                                      : "some surfaces want touches first",
+                   !state_.cast         ? "it is not cast: see Allowance"
+                   : state_.can_judge() ? "find where it sits with most metal"
+                                        : "some surfaces want touches first",
                    {}, row_of(Step::seat).key);
 }
 

@@ -21,8 +21,8 @@ DrawingPage::DrawingPage(Document& document)
       model_(new SurfaceModel(this)), form_(new SurfaceForm(document)), walls_(new WallList(document)),
       part_name_(new QLineEdit), material_(new QLineEdit), quantity_(new QSpinBox), drawn_(new QWidget),
       dimensions_(new DimensionPanel(document)), foundry_(new FoundryPanel(document)),
-      tables_(new QStackedWidget) {
-  put_faces({drawn_, dimensions_, foundry_});
+      stock_(new StockPanel(document)), tables_(new QStackedWidget) {
+  put_faces({drawn_, dimensions_, foundry_, stock_});
   make_picture();
   make_table();
   connect_picture();
@@ -90,6 +90,7 @@ void DrawingPage::make_table() {
   tables_->addWidget(stated);
   tables_->addWidget(dimensions_->table());
   tables_->addWidget(foundry_->table());
+  tables_->addWidget(stock_->table());
 }
 
 void DrawingPage::connect_picture() {
@@ -189,7 +190,8 @@ void DrawingPage::refresh() {
   show_from_start(part_name_, whole(part->name));
   show_from_start(material_, whole(part->material));
   quantity_->setValue(part->quantity);
-  model_->set_surfaces(b.surfaces_of(document_.part()), document_.unit());
+  model_->set_surfaces(b.surfaces_of(document_.part()), document_.unit(),
+                       stock::needs_touches(b, document_.part()));
   if (!table_->currentIndex().isValid() && model_->rowCount() > 0)
     table_->selectRow(std::max(0, model_->row_of(chosen_)));
   form_->show_surface(chosen_);
@@ -198,6 +200,7 @@ void DrawingPage::refresh() {
   tabs_->set_name(dimensions_face, wrong > 0 ? QString("Dimensions %1").arg(wrong) : QString("Dimensions"));
   if (tabs_->chosen() == dimensions_face) dimensions_->refresh();
   if (tabs_->chosen() == casting_face) foundry_->refresh();
+  if (tabs_->chosen() == stock_face) stock_->refresh();
   show_canvas();
 }
 

@@ -1,9 +1,10 @@
 #pragma once
 // The drawing step: the finished part, stated surface by surface, seen in three views as it is typed; its
-// dimensions with their limits; and how it is cast.
+// dimensions with their limits; how it is cast, or what else it is made from.
 
 #include "app/drawing/dimension_panel.h"
 #include "app/drawing/foundry_panel.h"
+#include "app/drawing/stock_panel.h"
 #include "app/drawing/surface_form.h"
 #include "app/drawing/surface_model.h"
 #include "app/drawing/wall_list.h"
@@ -29,13 +30,14 @@ public:
   WallList* walls() const { return walls_; }
   DimensionPanel* dimensions() const { return dimensions_; }
   FoundryPanel* foundry() const { return foundry_; }
+  StockPanel* stock() const { return stock_; }
 
 public slots:
   void add_surface(datrin::SurfaceKind kind);
   void remove_surface();
 
 private:
-  enum Face { surfaces_face, dimensions_face, casting_face }; ///< of the room column
+  enum Face { surfaces_face, dimensions_face, casting_face, stock_face }; ///< of the room column
   void make_picture();
   void make_table();
   void connect_picture();
@@ -55,6 +57,7 @@ private:
   QWidget* drawn_;
   DimensionPanel* dimensions_;
   FoundryPanel* foundry_;
+  StockPanel* stock_;
   QStackedWidget* tables_;
   build::Id chosen_ = 0, shown_part_ = 0;
 };

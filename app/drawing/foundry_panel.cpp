@@ -9,6 +9,7 @@
 #include "casting/foundry_tables.h"
 #include "sheets/figures.h"
 #include "sheets/pattern_sheet.h"
+#include "stock/part_stock.h"
 
 #include <QFileDialog>
 #include <QHeaderView>
@@ -229,7 +230,10 @@ void FoundryPanel::refresh() {
                       sheets::figure_with_unit(expected_.largest, unit));
   for (const auto& r : expected_.remarks) words << qt(r);
   if (!b.foundry_of(document_.part())) words << "Usual for the material, until chosen.";
-  if (expected_.usable())
+  if (!stock::needs_touches(b, document_.part()))
+    message_->tell(
+        "This part is not cast: what it is made from stands under Stock. These are the sizes it would have.");
+  else if (expected_.usable())
     message_->tell(words.join(" "));
   else
     message_->refuse(words.join(" "));

@@ -6,6 +6,7 @@
 #include "build/edit_drawing.h"
 #include "geometry/direction_text.h"
 #include "sheets/figures.h"
+#include "stock/part_stock.h"
 
 #include <QGridLayout>
 #include <QVBoxLayout>
@@ -40,7 +41,7 @@ SurfaceForm::SurfaceForm(Document& document, QWidget* parent)
   column->addWidget(named("Name", name_));
   kind_->addItems(shown_words<SurfaceKind>());
   column->addWidget(named("Kind", kind_));
-  finish_->addItems({"machined", "as cast"});
+  finish_->addItems({"machined", "as cast", "made from solid"});
   column->addWidget(named("Finish", finish_));
 
   add_place();
@@ -126,7 +127,8 @@ void SurfaceForm::connect_fields() {
   connect(finish_, &QComboBox::activated, this, [this](int k) {
     if (const auto* now = current()) {
       auto changed = *now;
-      changed.machined = k == 0;
+      changed.machined = k != 1;
+      changed.from_solid = k == 2;
       keep(changed, "Finish");
     }
   });
@@ -226,7 +228,8 @@ void SurfaceForm::show_surface(build::Id id) {
   }
   if (another || !name_->hasFocus() || !name_->isModified()) show_from_start(name_, whole(s->name));
   kind_->setCurrentIndex(static_cast<int>(s->kind));
-  finish_->setCurrentIndex(s->machined ? 0 : 1);
+  finish_->setItemText(1, stock::needs_touches(document_.build(), s->part) ? "as cast" : "as it comes");
+  finish_->setCurrentIndex(s->from_solid ? 2 : s->machined ? 0 : 1);
   direction_label_->setText(s->round() ? "Axis" : "Faces");
   direction_->setAccessibleName(direction_label_->text());
   if (another || direction_wrong_->isHidden()) {
@@ -236,7 +239,8 @@ void SurfaceForm::show_surface(build::Id id) {
   show_taper(*s, another);
   for (auto& entry : entries_) {
     const bool stock = entry.field->edit()->accessibleName() == "Stock";
-    entry.field->setVisible((s->round() ? entry.for_round : entry.for_plane) && (!stock || s->machined));
+    entry.field->setVisible((s->round() ? entry.for_round : entry.for_plane) &&
+                            (!stock || (s->machined && !s->from_solid)));
     entry.field->set_value(entry.get(*s), document_.unit(), id_);
   }
 }

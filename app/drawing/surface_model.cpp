@@ -9,7 +9,8 @@ namespace datrin::app {
 using sheets::figure;
 using sheets::qt;
 
-void SurfaceModel::set_surfaces(build::List<build::PartSurface> surfaces, Unit unit) {
+void SurfaceModel::set_surfaces(build::List<build::PartSurface> surfaces, Unit unit, bool cast) {
+  cast_ = cast;
   // The same surfaces in the same order keep the selection; anything else starts afresh.
   const bool same_rows = surfaces.size() == surfaces_.size() &&
                          std::equal(surfaces.begin(), surfaces.end(), surfaces_.begin(),
@@ -52,7 +53,7 @@ QString SurfaceModel::text(const build::PartSurface& s, int column, Unit unit) c
   case kind:
     return qt(surface_kind_name(s.kind));
   case finish:
-    return s.machined ? "machined" : "as cast";
+    return s.from_solid ? "from solid" : s.machined ? "machined" : cast_ ? "as cast" : "as it comes";
   case x:
     return figure(s.point.x(), unit);
   case y:
@@ -69,7 +70,7 @@ QString SurfaceModel::text(const build::PartSurface& s, int column, Unit unit) c
     return s.width > 0 && s.height > 0 ? figure(s.width, unit) + " \u00D7 " + figure(s.height, unit)
                                        : QString();
   case stock:
-    return s.machined ? figure(s.required, unit) : QString();
+    return s.machined && !s.from_solid ? figure(s.required, unit) : QString();
   default:
     return {};
   }

@@ -12,7 +12,7 @@ public:
   enum Column { name, kind, finish, x, y, z, facing, size, stock, column_count };
   using QAbstractTableModel::QAbstractTableModel;
 
-  void set_surfaces(build::List<build::PartSurface> surfaces, Unit unit);
+  void set_surfaces(build::List<build::PartSurface> surfaces, Unit unit, bool cast = true);
   build::Id id_at(int row) const;
   int row_of(build::Id id) const; ///< −1 when not there
 
@@ -25,6 +25,7 @@ private:
   QString text(const build::PartSurface& surface, int column, Unit unit) const;
 
   build::List<build::PartSurface> surfaces_;
+  bool cast_ = true; ///< the part: else what stays stays as it came
   Unit unit_ = Unit::mm;
 };
 

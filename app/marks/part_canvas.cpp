@@ -178,7 +178,11 @@ void PartCanvas::paintEvent(QPaintEvent*) {
     const bool active = grabbable_ && hasFocus() && static_cast<std::size_t>(active_) == k;
     painter.setFont(t.text(active));
     painter.setPen(active ? t.blue.brass : t.blue.label);
-    painter.drawText(QPointF(cell.left + t.px(16), cell.top + t.px(22)),
+    // A narrow view at the right has its name below the angle of the drawing, not under it.
+    const bool meets = cell.top < t.px(40) &&
+                       cell.left + t.px(16) + painter.fontMetrics().horizontalAdvance(sheets::view_names[k]) >
+                           angle_label().left();
+    painter.drawText(QPointF(cell.left + t.px(16), cell.top + t.px(meets ? 44 : 22)),
                      active && !t.large() ? QString(sheets::view_names[k]) + " \u00B7 arrows"
                                           : QString(sheets::view_names[k]));
   }

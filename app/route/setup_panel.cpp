@@ -204,7 +204,7 @@ void SetupPanel::show_overview() {
     const auto plan = std::find_if(plans_.begin(), plans_.end(),
                                    [&, wanted = id](const auto& p) { return p.surface == wanted; });
     QStringList cells{name_words(s.name), plan == plans_.end() ? QString("stays as cast")
-                                                               : QString(allowance::state_name(plan->state))};
+                                                               : QString(allowance::state_name(*plan))};
     bool any = s.machined;
     for (const auto& [setup_id, setup] : setups) {
       const auto datum = std::find(setup.datums.begin(), setup.datums.end(), id);

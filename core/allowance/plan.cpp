@@ -6,6 +6,7 @@
 #include "casting/foundry_tables.h"
 #include "geometry/between.h"
 #include "quantity/length_text.h"
+#include "stock/part_stock.h"
 
 #include <fmt/format.h>
 
@@ -22,12 +23,15 @@ namespace {
 
 /// Metal left on the face at the other end of a distance, as it was cut last; nothing where that is not
 /// known.
-std::optional<double> left_opposite(const Build& build, Id piece, const Pose& pose, Id other) {
+/// Of a piece that is not cast an uncut one has what its stock left on it, once this one is cut.
+std::optional<double> left_opposite(const Build& build, Id piece, const Pose& pose, Id other, bool cut_here) {
   const auto* face = build.find<PartSurface>(other);
   if (face == nullptr || face->round()) return std::nullopt;
   const auto cuts = build.cuts_of(piece, other);
   if (!cuts.empty()) return readings::left_by(*face, cuts.back().second, pose);
-  return face->machined ? std::nullopt : std::optional(0.0);
+  if (!face->machined) return 0.0;
+  const auto raw = cut_here ? stock::raw_metal(build, piece, other) : std::nullopt;
+  return raw ? std::optional(raw->most) : std::nullopt;
 }
 
 /// A distance of the drawing that a plane is at one end of.
@@ -97,7 +101,7 @@ std::optional<double> left_by_its_reading(const Build& build, const Pose& pose, 
     return std::nullopt;
   }
   for (const auto& across : distances_of(build, plan)) {
-    const auto there = left_opposite(build, piece, pose, across.other);
+    const auto there = left_opposite(build, piece, pose, across.other, !plan.cuts.empty());
     auto now = there ? newest(across.dimension) : std::nullopt;
     if (!now) continue;
     const double over = now->value - build.find<Dimension>(across.dimension)->nominal;
@@ -130,6 +134,16 @@ void stand_where_it_is(const Build& build, const Pose& pose, PassInput in, bool 
     for (auto& pass : passes->passes) pass.left += plan.aim;
 }
 
+/// mm a side that the last drill of a hole from solid leaves for the reamer or the boring tool.
+double left_by_drill(const PartSurface& hole, const Allowance& allowance, Unit unit) {
+  LadderInput in;
+  in.made = allowance.last_step == LastStep::ream ? HoleMade::reamed : HoleMade::bored;
+  in.size = hole.diameter;
+  in.drills = unit;
+  const auto ladder = drill_ladder(in);
+  return ladder.usable() ? ladder.left / 2 : hole.diameter / 2; // no drill of the drawer: all of it
+}
+
 struct Metal {
   double most = -1e300, least = 1e300, sum = 0;
   std::vector<double> stocks;
@@ -152,9 +166,18 @@ Metal metal_over(const casting::PieceInput& input, const Pose& pose, Id surface)
 
 } // namespace
 
-const char* state_name(SurfaceState state) {
-  static constexpr const char* names[] = {"as cast", "roughed", "finished", "cut too deep"};
-  return names[static_cast<std::size_t>(state)];
+const char* state_name(const SurfacePlan& plan) {
+  switch (plan.state) {
+  case SurfaceState::as_cast:
+    return plan.drawn.from_solid ? "in the solid" : plan.of_casting ? "as cast" : "as it came";
+  case SurfaceState::roughed:
+    return "roughed";
+  case SurfaceState::finished:
+    return "finished";
+  case SurfaceState::spoilt:
+    return "cut too deep";
+  }
+  return "";
 }
 
 std::optional<double> SurfacePlan::size_with(double left) const {
@@ -175,7 +198,11 @@ Allowance usual_allowance(const Build& build, Id piece, Id surface) {
   usual.finish = usual_finish(build.info().unit);
   const auto* p = build.find<Piece>(piece);
   const auto foundry = casting::foundry_or_usual(build, p ? p->part : 0);
-  if (const auto metal = casting::metal_named(foundry.metal)) usual.skin = metal->skin;
+  const auto* surface_drawn = build.find<PartSurface>(surface);
+  if (!stock::needs_touches(build, p ? p->part : 0) || (surface_drawn && surface_drawn->from_solid))
+    usual.skin = 0; // no sand in it
+  else if (const auto metal = casting::metal_named(foundry.metal))
+    usual.skin = metal->skin;
   // What the drawing asks for at least is skin and least cut together.
   if (const auto* s = build.find<PartSurface>(surface); s && s->required > 0)
     usual.skin = std::min(usual.skin, s->required);
@@ -188,7 +215,10 @@ std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casti
   std::vector<SurfacePlan> plans;
   const auto* of = build.find<Piece>(piece);
   if (of == nullptr) return plans;
-  const auto expected = casting::expect_casting(build, of->part, casting::foundry_or_usual(build, of->part));
+  const bool cast = stock::needs_touches(build, of->part);
+  const auto expected =
+      cast ? casting::expect_casting(build, of->part, casting::foundry_or_usual(build, of->part))
+           : casting::Expectation{};
   for (const auto& [id, s] : build.surfaces_of(of->part)) {
     if (!s.machined) continue;
     SurfacePlan plan;
@@ -201,8 +231,24 @@ std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casti
     else
       plan.dial = {false, build.info().unit, usual_graduation(build.info().unit)};
     if (const auto* tool = build.find<Tool>(plan.allowance.tool)) plan.least_cut = tool->least_cut;
-    auto metal = metal_over(input, pose, id);
-    if (!metal.stocks.empty()) {
+    plan.of_casting = cast;
+    auto metal = cast && !s.from_solid ? metal_over(input, pose, id) : Metal{};
+    const auto raw = stock::raw_metal(build, piece, id);
+    if (s.from_solid) {
+      if (is_hole(s.kind)) {
+        plan.source = StockSource::solid;
+        metal.most = metal.least = plan.mean = left_by_drill(s, plan.allowance, build.info().unit);
+      }
+    } else if (!cast && !raw && stock::is_shoulder(build, id)) {
+      plan.source = StockSource::solid; // left by the roughing of what stands on it
+      metal.most = metal.least = plan.mean = plan.allowance.finish;
+    } else if (raw) {
+      plan.source = raw->read ? StockSource::read : StockSource::sizes;
+      plan.raw_sum = raw->sum;
+      metal.most = raw->most;
+      metal.least = raw->least;
+      plan.mean = (raw->most + raw->least) / 2;
+    } else if (!metal.stocks.empty()) {
       plan.source = StockSource::touches;
       plan.mean = metal.sum / static_cast<double>(metal.stocks.size());
       std::sort(metal.stocks.begin(), metal.stocks.end());
@@ -211,16 +257,21 @@ std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casti
       const auto n = metal.stocks.size();
       for (std::size_t k = 0; k < std::min(n, shown); ++k)
         plan.stocks.push_back(metal.stocks[n <= shown ? k : k * (n - 1) / (shown - 1)]);
-    } else if (const auto* raw = expected.of(id)) {
+    } else if (const auto* size = expected.of(id)) {
       plan.source = StockSource::expected;
-      metal.most = raw->stock_most;
-      metal.least = raw->stock_least;
-      plan.mean = raw->stock;
+      metal.most = size->stock_most;
+      metal.least = size->stock_least;
+      plan.mean = size->stock;
     }
     if (plan.source == StockSource::none)
       if (const auto left = left_by_its_reading(build, pose, plan)) {
         plan.source = StockSource::read;
         metal.most = metal.least = plan.mean = *left;
+      }
+    if (plan.source == StockSource::none && !cast)
+      if (const auto cuts = build.cuts_of(piece, id); !cuts.empty()) { // cut, so it was there
+        plan.source = StockSource::read;
+        metal.most = metal.least = plan.mean = std::max(0.0, cuts.front().second.left);
       }
     if (plan.source != StockSource::none) {
       plan.most = metal.most;
@@ -286,8 +337,12 @@ std::optional<double> left_of(const Build& build, const SurfacePlan& plan, Readi
     if (const auto cuts = build.cuts_of(plan.allowance.piece, casting::opposite_plane(build, plan.surface));
         !cuts.empty())
       there = readings::left_by(*other, cuts.back().second, seat ? seat->second.pose : Pose{});
-    else if (other->machined)
-      return fail("the face opposite is not cut yet: read what is still to come off");
+    else if (other->machined) {
+      const auto raw =
+          stock::raw_metal(build, plan.allowance.piece, casting::opposite_plane(build, plan.surface));
+      if (!raw) return fail("the face opposite is not cut yet: read what is still to come off");
+      there = raw->most;
+    }
     return mm - std::abs((plan.drawn.point - other->point).dot(plan.drawn.direction)) - there;
   }
   case ReadingOf::dial: {
@@ -337,7 +392,10 @@ Reckoning level_sum(const SurfacePlan& plan, int row) {
   sum.lines.push_back({"metal at the highest place", plan.most,
                        plan.source == StockSource::touches ? "touches, seat"
                        : plan.source == StockSource::read  ? "read"
+                       : plan.source == StockSource::sizes ? "stock"
+                       : plan.source == StockSource::solid ? "the last drill"
                                                            : "casting grade"});
+  if (!plan.raw_sum.lines.empty()) sum.lines = plan.raw_sum.lines; // how that came about
   int k = 0;
   double before = plan.most;
   for (const auto& [id, cut] : plan.cuts) {

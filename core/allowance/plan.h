@@ -1,7 +1,7 @@
 #pragma once
 // The allowance step of one piece: for each surface to be machined the metal over it, how it is to be spent,
 // what was cut and read so far, and the next number to cut to. Uses casting/: the metal is what the seat
-// leaves over; readings/: a size read on another page is read here too.
+// leaves over, stock/: or the bar it is made from; readings/: a size read on another page is read here too.
 
 #include "allowance/passes.h"
 #include "build/build.h"
@@ -16,10 +16,16 @@
 namespace datrin::allowance {
 
 enum class SurfaceState { as_cast, roughed, finished, spoilt };
-const char* state_name(SurfaceState state); ///< "as cast", "roughed", "finished", "cut too deep"
 
 /// Where the metal over a surface is known from.
-enum class StockSource { touches, expected, read, none }; ///< read: only a reading of its own dimension
+enum class StockSource {
+  touches,
+  expected, ///< of a casting, by its grades
+  sizes,    ///< of the bar, plate or block it is made from
+  solid,    ///< made from solid: what the last drill leaves
+  read,     ///< a reading of its own dimension, or across the piece before it was cut
+  none
+};
 
 /// Where a surface is to be finished, when its mates say so (chains/aims.h).
 struct Aim {
@@ -32,6 +38,8 @@ struct SurfacePlan {
   build::Id surface = 0;
   build::PartSurface drawn;
   StockSource source = StockSource::none;
+  bool of_casting = true;     ///< else of bar, plate, block …
+  Reckoning raw_sum;          ///< of `most`, where sizes or a reading across give it
   double most = 0, least = 0; ///< mm a side at the highest and lowest place
   double mean = 0;            ///< of the touches
   std::vector<double> stocks; ///< of the touches, ascending, at most some dozens
@@ -53,6 +61,9 @@ struct SurfacePlan {
   /// Whether the dial of its machine counts this surface on the diameter.
   Dial dial_here() const;
 };
+
+/// "as cast", of another stock "as it came", "in the solid"; "roughed", "finished", "cut too deep".
+const char* state_name(const SurfacePlan& plan);
 
 /// One per machined surface of the piece's part, in drawing order. `pose` is the seat. A surface without an
 /// aim is finished at the middle of its limits, at its nominal where it has none.

@@ -1,24 +1,125 @@
 #include "bench/sum_lists.h"
+#include "quantity/length.h"
+#include "quantity/length_text.h"
+#include "quantity/text.h"
+#include "stock/choose.h"
+#include "stock/cut_list.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
+#include <optional>
+#include <sstream>
+#include <string>
+#include <vector>
 
 namespace datrin::bench {
+
+namespace {
+
+/// "4 off 60, 2 x 45, 118" as lengths, each so often; nothing, and why in `wrong_at`, where one is none.
+std::optional<std::vector<double>> counted_lengths(const std::string& text, Unit unit,
+                                                   std::string& wrong_at) {
+  std::vector<double> out;
+  LengthOptions options;
+  options.bare_unit = unit;
+  std::istringstream in(text);
+  for (std::string item; std::getline(in, item, ',');) {
+    item = std::string(trimmed(item));
+    if (item.empty()) continue;
+    long count = 1;
+    for (const char* mark : {" off ", " x ", " \u00D7 "}) {
+      const auto at = item.find(mark);
+      if (at == std::string::npos) continue;
+      const auto number = item.substr(0, at);
+      if (number.empty() || number.find_first_not_of("0123456789") != std::string::npos || number.size() > 4)
+        continue;
+      count = std::stol(number);
+      item = item.substr(at + std::string_view(mark).size());
+      break;
+    }
+    const auto length = parse_length(item, options);
+    if (!length.ok()) {
+      wrong_at = fmt::format("\"{}\": {}", item, length.message);
+      return std::nullopt;
+    }
+    constexpr long most = 1000;
+    if (count > most || out.size() > static_cast<std::size_t>(most)) {
+      wrong_at = "at most 1000 pieces";
+      return std::nullopt;
+    }
+    out.insert(out.end(), static_cast<std::size_t>(count), length.mm);
+  }
+  return out;
+}
+
+SumAnswer answer_cut_list(const SumValues& v, Unit unit) {
+  std::string why;
+  const auto pieces = counted_lengths(v.text("Pieces"), unit, why);
+  if (!pieces) return wrong("Pieces: " + why);
+  const auto offcuts =
+      counted_lengths(v.given("Offcuts at hand") ? v.text("Offcuts at hand") : "", unit, why);
+  if (!offcuts) return wrong("Offcuts at hand: " + why);
+  stock::CutListInput in;
+  in.pieces = *pieces;
+  in.offcuts = *offcuts;
+  in.bar = v("Bar");
+  if (v.given("Saw cut")) in.kerf = v("Saw cut");
+  const auto r = stock::cut_list(in);
+  if (!r.usable()) return wrong(r.message);
+  std::vector<SumLine> lines{{"new bars", Quantity::count, static_cast<double>(r.new_bars),
+                              r.proved ? "no cutting needs fewer" : fmt::format("at least {}", r.least_bars)},
+                             {"longest left of them", Quantity::length, r.longest_left, "after the last cut"},
+                             {"lost in saw cuts", Quantity::length, r.lost, "all of them"}};
+  int number = 0;
+  for (const auto& bar : r.bars) {
+    std::string cuts;
+    for (const int p : bar.pieces)
+      cuts += (cuts.empty() ? "" : " + ") + length_text(in.pieces[static_cast<std::size_t>(p)], unit,
+                                                        {.decimals_mm = 1, .decimals_inch = 3});
+    lines.push_back({bar.offcut ? fmt::format("left of the offcut of {}",
+                                              length_text(bar.length, unit, {.show_unit = true}))
+                                : fmt::format("left of bar {}", ++number),
+                     Quantity::length, bar.left, cuts});
+  }
+  return right(lines);
+}
+
+} // namespace
 
 void add_stock_sums(std::vector<Sum>& list) {
   const std::string group = "Stock and blanks";
   list.push_back(
       {"square-from-round",
        group,
-       "Square from round bar",
-       "The largest square a round bar gives: D / \u221A2.",
-       {{"Bar diameter"}},
+       "Square, hexagon, rectangle from round bar",
+       "The largest each a round bar gives: D / \u221A2, D \u00B7 \u221A3 / 2, and the rectangle so many "
+       "times as "
+       "wide as thick.",
+       {{"Bar diameter"}, {"Wide over thick", Quantity::number, true, "2"}},
        [](const SumValues& v, Unit) {
-         if (v("Bar diameter") <= 0) return wrong("Bar diameter: must be above 0");
-         return right({{"square", Quantity::length, v("Bar diameter") / std::sqrt(2.0), "D / \u221A2"}});
+         const double d = v("Bar diameter");
+         const double ratio = v.given("Wide over thick") ? v("Wide over thick") : 2;
+         if (!(d > 0)) return wrong("Bar diameter: must be above 0");
+         if (!(ratio > 0)) return wrong("Wide over thick: must be above 0");
+         const double wide = stock::largest_width(d, ratio);
+         return right(
+             {{"square", Quantity::length, stock::largest_square(d), "D / \u221A2"},
+              {"hexagon, across flats", Quantity::length, stock::largest_hexagon(d), "D \u00B7 \u221A3 / 2"},
+              {"rectangle, width", Quantity::length, wide, "its diagonal is D"},
+              {"rectangle, thickness", Quantity::length, wide / ratio, "width / proportion"}});
        }});
+  list.push_back(
+      {"cut-list",
+       group,
+       "Pieces from bars",
+       "How many bars a list of pieces takes, which go on which, and what is left; offcuts at hand first.",
+       {{"Pieces", Quantity::lengths, false, "4 off 60, 2 off 45, 118"},
+        {"Bar"},
+        {"Saw cut", Quantity::length, true, "2 mm"},
+        {"Offcuts at hand", Quantity::lengths, true, "250, 2 off 90"}},
+       answer_cut_list});
   list.push_back({"round-from-square",
                   group,
                   "Bar for a square",

@@ -86,6 +86,7 @@ public:
   Found<Seat> seat_of(Id piece) const { return first(of<Seat>(piece)); }
   Found<Marking> marking_of(Id piece) const { return first(of<Marking>(piece)); }
   Found<Judgement> judgement_of(Id piece) const { return first(of<Judgement>(piece)); }
+  Found<Stock> stock_of(Id part) const { return first(of<Stock>(part)); }
   Found<Foundry> foundry_of(Id part) const { return first(of<Foundry>(part)); }
   Found<Allowance> allowance_of(Id piece, Id surface) const;
   std::vector<std::pair<Id, Cut>> cuts_of(Id piece, Id surface) const; ///< oldest first

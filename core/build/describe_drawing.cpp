@@ -48,7 +48,8 @@ void describe_drawing(std::vector<Description>& all) {
        mm_not_negative(field<&PartSurface::width>("width")),
        mm_not_negative(field<&PartSurface::height>("height")), field<&PartSurface::machined>("machined"),
        mm(field<&PartSurface::required>("required")), place<PartSurface>(),
-       field<&PartSurface::half_angle>("half_angle").in(Measures::angle).between(0, 1.5).from_version(5)},
+       field<&PartSurface::half_angle>("half_angle").in(Measures::angle).between(0, 1.5).from_version(5),
+       field<&PartSurface::from_solid>("from_solid").from_version(9)},
       &cone_angle);
   put<Wall>(all, "wall", "as-cast surface `from` stays at least so far from finished surface `to`",
             {of_part<Wall>(), field<&Wall::from>("from").needs<PartSurface>(),

@@ -1,9 +1,23 @@
 #include "build/descriptions.h"
 #include "build/words.h"
 
+#include <cmath>
+
 namespace datrin::build {
 
 using namespace describing;
+
+namespace {
+
+Wrong square_to_each_other(const void* record) {
+  const auto& s = *static_cast<const Stock*>(record);
+  constexpr double square = 1e-6; // cosine
+  if (std::abs(s.along.dot(s.across)) > square) return {"across", "must be square to along"};
+  if (s.form == StockForm::tube && s.bore > s.width) return {"bore", "must not be above the outside"};
+  return {};
+}
+
+} // namespace
 
 void describe_making(std::vector<Description>& all) {
   put<Measurement>(all, "measurement", "a dimension as measured on a piece (an angle: radians)",
@@ -22,6 +36,14 @@ void describe_making(std::vector<Description>& all) {
                         .from_version(4),
                     mm_not_negative(field<&Measurement::off_centre>("off_centre")).from_version(7),
                     field<&Measurement::bound>("bound").from_version(7)});
+  put<Stock>(all, "stock", "what a part is made from, and where in it the part lies",
+             {of_part<Stock>(), field<&Stock::form>("form"), field<&Stock::name>("name"),
+              field<&Stock::along>("along").ruled(Rule::unit_length),
+              field<&Stock::across>("across").ruled(Rule::unit_length),
+              mm_not_negative(field<&Stock::width>("width")), mm_not_negative(field<&Stock::thick>("thick")),
+              mm_not_negative(field<&Stock::bore>("bore")), mm_not_negative(field<&Stock::length>("length")),
+              mm(field<&Stock::shift>("shift"))},
+             &square_to_each_other);
   put<Machine>(all, "machine", "a machine in the shop, and how its dial reads",
                {field<&Machine::name>("name"), field<&Machine::reads_diameter>("reads_diameter"),
                 field<&Machine::unit>("unit"), mm_positive(field<&Machine::resolution>("resolution")),

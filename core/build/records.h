@@ -46,7 +46,8 @@ struct PartSurface {
   bool machined = true;
   double required = 0; ///< mm of stock every touch must have, skin and least cut
   double order = 0;
-  double half_angle = 0; ///< radians, cones: the diameter grows along `direction`, and is stated at `point`
+  double half_angle = 0;   ///< radians, cones: the diameter grows along `direction`, and is stated at `point`
+  bool from_solid = false; ///< made from solid metal: nothing of it is there to be touched before it is cut
   bool operator==(const PartSurface&) const = default;
 
   Surface shape() const { return {kind, point, direction, diameter, half_angle}; }
@@ -313,6 +314,26 @@ struct Foundry {
   Vec3 draw = Vec3::UnitZ();   ///< direction the pattern is drawn out in, drawing frame
   bool own_pattern = false;    ///< the pattern is known: made with this shrinkage and draft; else only usual
   bool operator==(const Foundry&) const = default;
+};
+
+/// What a part is made from.
+enum class StockForm { casting, forging, round, square, hexagon, flat, plate, sheet, tube, block, bought };
+
+/// What a part is made from, and where in it the part lies. A part without one is a casting.
+struct Stock {
+  Id part = 0;
+  StockForm form = StockForm::round;
+  std::string name;            ///< as it is ordered: "1 1/8 in round, bright"
+  Vec3 along = Vec3::UnitX();  ///< unit, drawing frame: of its length (of plate and sheet the longer side)
+  Vec3 across = Vec3::UnitY(); ///< unit, square to it: of its width
+  double width =
+      0; ///< mm: diameter of round bar and tube, across the flats of square and hexagon, else the width
+  double thick = 0;          ///< mm: of flat, plate, sheet and block
+  double bore = 0;           ///< mm: of a tube
+  double length = 0;         ///< mm: as sawn
+  Vec3 shift = Vec3::Zero(); ///< mm along its length, its width and its thickness: how far its middle stands
+                             ///< from the finished part's
+  bool operator==(const Stock&) const = default;
 };
 
 /// A machine in the shop, and how its dial reads.

@@ -35,6 +35,9 @@ constexpr auto tools = list<ToolKind::gauge_pin>("cutter", "drill", "reamer", "g
 constexpr auto bounds = list<Bound::above>("exact", "below", "above");
 constexpr auto steps = list<LastStep::trial>("none", "ream", "lap", "trial");
 constexpr auto steps_shown = list<LastStep::trial>("nothing kept", "reamer", "lapping", "fit by trial");
+constexpr auto stock_forms =
+    list<StockForm::bought>("casting", "forging", "round bar", "square bar", "hexagon bar", "flat bar",
+                            "plate", "sheet", "tube", "block", "bought finished");
 constexpr auto felts =
     list<Felt::loose>("will not start", "jams part-way", "tight all the way", "hand push", "slides", "loose");
 constexpr auto purposes = list<JointPurpose::thread>(
@@ -89,6 +92,10 @@ Words words_of<LastStep>() {
   return words(steps);
 }
 template <>
+Words words_of<StockForm>() {
+  return words(stock_forms);
+}
+template <>
 Words words_of<Felt>() {
   return words(felts);
 }
@@ -124,6 +131,10 @@ Words shown_words_of<ToolKind>() {
 template <>
 Words shown_words_of<LastStep>() {
   return words(steps_shown);
+}
+template <>
+Words shown_words_of<StockForm>() {
+  return words(stock_forms);
 }
 template <>
 Words shown_words_of<Felt>() {

@@ -126,7 +126,7 @@ Expectation expect_casting(const Build& build, Id part, const Foundry& foundry) 
                               foundry.allowance, out.largest));
   out.allowance = *allowance;
   for (const auto& [id, s] : surfaces) {
-    if (!s.machined) continue;
+    if (!s.machined || s.from_solid) continue; // of what is made from solid nothing is cast
     RawSize size;
     size.surface = id;
     int sides = 2;

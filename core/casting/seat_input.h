@@ -15,6 +15,7 @@ struct SeatSurface {
   bool machined = true; ///< false: as cast
   double required = 0;  ///< mm of stock every touch must have (machined surfaces only)
   double favour = 0;    ///< mm of room it is to have before any other has some: its margin counts less this
+  bool from_solid = false; ///< nothing of it is there to be touched: it is asked for no touches
 };
 
 struct SeatPoint {

@@ -240,6 +240,7 @@ PieceInput piece_input(const build::Build& build, Id piece_id) {
   for (const auto& [id, surface] : build.surfaces_of(piece->part)) {
     if (surface.round() && !(surface.diameter > 0)) continue;
     input.seat.surfaces.push_back({surface.name, surface.shape(), surface.machined, surface.required});
+    input.seat.surfaces.back().from_solid = surface.from_solid;
     if (judgement) input.seat.surfaces.back().favour = judgement->second.favour_of(id);
     input.surface_ids.push_back(id);
   }

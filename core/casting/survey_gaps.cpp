@@ -12,7 +12,7 @@ std::vector<SurveyGap> survey_gaps(const SeatInput& input) {
   std::vector<SurveyGap> gaps;
   for (std::size_t i = 0; i < input.surfaces.size(); ++i) {
     const auto& surface = input.surfaces[i];
-    if (!surface.machined && !walled[i]) continue;
+    if ((!surface.machined && !walled[i]) || surface.from_solid) continue;
     const auto advice = touch_advice(surface.shape.kind);
     if (touches[i] >= advice.usual) continue;
     gaps.push_back({static_cast<int>(i), touches[i], advice.usual,

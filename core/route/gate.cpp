@@ -64,8 +64,8 @@ private:
       item.text =
           fmt::format("{} is cut too deep by {}: decide what becomes of it first", name, text(-plan->now));
     else
-      item.text = fmt::format("{} is {}: {} still to come off", name, allowance::state_name(plan->state),
-                              text(plan->now));
+      item.text =
+          fmt::format("{} is {}: {} still to come off", name, allowance::state_name(*plan), text(plan->now));
     return item;
   }
 

@@ -1,0 +1,218 @@
+// A part that is not cast, through the window: a sawn block squared by calliper readings alone, a hole
+// drilled from solid, a spindle from bar that is sold; in millimetres and in inches.
+
+#include "tests/app/bench.h"
+
+#include "app/marks/why.h"
+#include "build/edit_drawing.h"
+#include "stock/part_stock.h"
+
+using namespace datrin;
+using namespace datrin::test;
+using namespace datrin::build;
+using app::MainWindow;
+
+namespace {
+
+constexpr int a_second =
+    1100; // ms: what was read before a cut is told from what was read after it by the clock
+
+class FromStock : public WindowTest {
+protected:
+  void SetUp() override {
+    WindowTest::SetUp();
+    ASSERT_TRUE(window->new_build(folder.filePath("stock.datrin"))) << window->message();
+  }
+  const Build& b() { return window->document().build(); }
+  Id put(Record record) {
+    const Id id = b().next_id();
+    EXPECT_TRUE(window->document().apply(add(b(), std::move(record), "Draw")));
+    return id;
+  }
+  Id face(Id part, const char* name, const Vec3& at, const Vec3& out, double width, double height) {
+    PartSurface s;
+    s.part = part;
+    s.name = name;
+    s.point = at;
+    s.direction = out;
+    s.width = width;
+    s.height = height;
+    return put(s);
+  }
+  /// A block 50 x 30 x 20 with its dimensions, all faces machined.
+  Id block() {
+    const Id id = put(Part{"Block", "mild steel", 1, 0});
+    put(Piece{id, 1});
+    const Id left = face(id, "left", {-25, 0, 0}, -Vec3::UnitX(), 30, 20),
+             right = face(id, "right", {25, 0, 0}, Vec3::UnitX(), 30, 20),
+             front = face(id, "front", {0, -15, 0}, -Vec3::UnitY(), 50, 20),
+             back = face(id, "back", {0, 15, 0}, Vec3::UnitY(), 50, 20),
+             foot = face(id, "foot", {0, 0, -10}, -Vec3::UnitZ(), 50, 30),
+             top = face(id, "top", {0, 0, 10}, Vec3::UnitZ(), 50, 30);
+    for (const auto& [name, from, to, size] :
+         {std::tuple("length", left, right, 50.0), std::tuple("width", front, back, 30.0),
+          std::tuple("height", foot, top, 20.0)}) {
+      Dimension d;
+      d.part = id;
+      d.name = name;
+      d.kind = DimensionKind::distance;
+      d.surface = from;
+      d.other = to;
+      d.nominal = size;
+      d.lower = -0.05;
+      d.upper = 0.05;
+      d.tolerance = "typed";
+      put(d);
+    }
+    window->document().choose(id, b().pieces_of(id).front().first);
+    return id;
+  }
+  app::StockPanel& stock() { return *window->drawing_page()->stock(); }
+  void go_to_stock() {
+    window->go_to(MainWindow::drawing);
+    window->show_face(3);
+  }
+  void made_from(StockForm form) {
+    stock().form_box()->setCurrentIndex(static_cast<int>(form));
+    emit stock().form_box()->activated(static_cast<int>(form));
+  }
+  void measure(const char* dimension, const char* text) {
+    window->go_to(MainWindow::drawing);
+    window->show_face(1);
+    auto* panel = window->drawing_page()->dimensions();
+    for (int r = 0; r < panel->table()->rowCount(); ++r)
+      if (panel->table()->item(r, 0)->text() == dimension) panel->table()->setCurrentCell(r, 0);
+    enter(panel->measured_edit(), text, Qt::Key_Return);
+  }
+  app::AllowancePage& allowance(const char* surface) {
+    window->go_to(MainWindow::allowance);
+    auto& page = *window->allowance_page();
+    for (const auto& [id, s] : b().surfaces_of(window->document().part()))
+      if (s.name == surface) page.choose_surface(id);
+    return page;
+  }
+  QString metal(const char* surface, int column = 2) {
+    go_to_stock();
+    for (int r = 0; r < stock().table()->rowCount(); ++r)
+      if (stock().table()->item(r, 0)->text() == surface) return stock().table()->item(r, column)->text();
+    return "no such surface";
+  }
+};
+
+} // namespace
+
+// Sawn by eye, nothing typed of its size: read across 52.00 for 50 gives 1 and 1; the right side is milled
+// first to where the left one's millimetre is left, 51.00; then the left to 50.00. Nothing was touched.
+TEST_F(FromStock, ASawnBlockIsSquaredByCalliperReadingsAlone) {
+  block();
+  go_to_stock();
+  made_from(StockForm::block);
+  EXPECT_TRUE(stock().message().contains("No touches are asked for")) << stock().message();
+  EXPECT_EQ(metal("left"), QString(QChar(0x2013)));
+  measure("length", "52.00");
+  EXPECT_EQ(metal("left"), "1.00");
+  EXPECT_EQ(metal("right"), "1.00");
+  EXPECT_EQ(metal("right", 3), "read across");
+  window->go_to(MainWindow::touches);
+  EXPECT_TRUE(window->touches_page()->gaps_text().contains("no touches are asked for"))
+      << window->touches_page()->gaps_text();
+  QTest::qWait(a_second);
+  auto& page = allowance("right");
+  EXPECT_NE(page.next_text(), QString(QChar(0x2013)));
+  enter(page.reading_edit(), "0", Qt::Key_Return); // milled to size: nothing is left on the right
+  EXPECT_EQ(page.next_text(), QString(QChar(0x2713)));
+  QTest::qWait(a_second);
+  measure("length", "51.00");
+  auto& left = allowance("left");
+  for (const auto& plan : left.plans())
+    if (plan.drawn.name == "left") {
+      EXPECT_NEAR(plan.now, 1, 1e-9);
+    }
+  QTest::qWait(a_second);
+  enter(left.reading_edit(), "0.02", Qt::Key_Return);
+  EXPECT_EQ(allowance("left").next_text(), QString(QChar(0x2713)));
+  // Undone to the beginning, nothing of it is left.
+  for (int k = 0; k < 40 && stock::form_of(b(), window->document().part()) == StockForm::block; ++k)
+    window->document().undo();
+  EXPECT_EQ(stock::form_of(b(), window->document().part()), StockForm::casting);
+}
+
+// In inches, from flat 1 1/4 x 7/8 sawn 2 1/16 for 50 x 30 x 20: 52.3875 - 50 = 2.3875 over, 1.19375 a side:
+// 0.0470 in; put against the left nothing there, 0.0940 on the right.
+TEST_F(FromStock, AFlatBarInInchesPutAgainstAFace) {
+  window->document().apply(work_in(b(), Unit::inch));
+  const Id part = block();
+  go_to_stock();
+  made_from(StockForm::flat);
+  enter(stock().width_field()->edit(), "1 1/4");
+  enter(stock().thick_field()->edit(), "7/8");
+  enter(stock().length_field()->edit(), "2 1/16");
+  EXPECT_EQ(metal("left"), "0.0470");
+  auto* put = stock().put_box(0);
+  EXPECT_EQ(put->itemText(1), "against left");
+  put->setCurrentIndex(1);
+  emit put->activated(1);
+  EXPECT_EQ(metal("left"), "0.0000");
+  EXPECT_EQ(metal("right"), "0.0940");
+  EXPECT_EQ(stock().put_box(0)->currentIndex(), 1);
+  // Shared by hand: 0.030 on the left, the rest on the right.
+  put->setCurrentIndex(3);
+  emit put->activated(3);
+  enter(stock().share_field(0)->edit(), "0.030");
+  EXPECT_EQ(metal("left"), "0.0300");
+  EXPECT_EQ(metal("right"), "0.0640");
+  // 7/8 is 22.2 mm for 20; 3/4 would not hold it, and it is said.
+  enter(stock().thick_field()->edit(), "3/4");
+  EXPECT_EQ(metal("top", 3), "the stock does not hold it");
+  EXPECT_EQ(stock::stock_text(b().stock_of(part)->second, Unit::inch),
+            "1.25 in \u00D7 0.75 in flat bar, 2.0625 in long");
+}
+
+// What is sold is offered, least metal first, and taken by Enter; F1 says how the metal comes about.
+TEST_F(FromStock, WhatIsSoldIsTakenFromTheList) {
+  block();
+  go_to_stock();
+  ASSERT_GT(stock().sold()->count(), 2);
+  stock().sold()->setCurrentRow(0);
+  const auto first = stock().sold()->item(0)->text();
+  emit stock().sold()->itemActivated(stock().sold()->item(0));
+  EXPECT_TRUE(first.startsWith(
+      QString::fromStdString(stock::stock_text(b().stock_of(window->document().part())->second, Unit::mm))))
+      << first;
+  for (const char* name : {"left", "front", "top"}) EXPECT_NE(metal(name), QString(QChar(0x2013))) << name;
+  stock().table()->setFocus();
+  stock().table()->setCurrentCell(0, 0);
+  QTest::keyClick(stock().table(), Qt::Key_F1);
+  auto* card = window->findChild<app::WhyCard*>();
+  ASSERT_NE(card, nullptr);
+  EXPECT_EQ(card->reckoning().title, "metal on left");
+}
+
+// A hole drilled from solid in a casting asks for no touches; its drills stand in Allowance.
+TEST_F(FromStock, AHoleFromSolidIsDrilledWithoutATouch) {
+  const Id part = block();
+  PartSurface s;
+  s.part = part;
+  s.name = "stud hole";
+  s.kind = SurfaceKind::bore;
+  s.diameter = 10;
+  s.height = 20;
+  const Id hole = put(s);
+  window->go_to(MainWindow::touches);
+  EXPECT_TRUE(window->touches_page()->gaps_text().contains("stud hole"));
+  window->go_to(MainWindow::drawing);
+  window->show_face(0);
+  auto& form = *window->drawing_page()->form();
+  for (int r = 0; r < window->drawing_page()->table()->model()->rowCount(); ++r)
+    if (window->drawing_page()->table()->model()->index(r, 0).data().toString() == "stud hole")
+      window->drawing_page()->table()->selectRow(r);
+  form.finish_box()->setCurrentIndex(2);
+  emit form.finish_box()->activated(2);
+  EXPECT_TRUE(b().find<PartSurface>(hole)->from_solid);
+  window->go_to(MainWindow::touches);
+  EXPECT_FALSE(window->touches_page()->gaps_text().contains("stud hole"))
+      << window->touches_page()->gaps_text();
+  auto& page = allowance("stud hole");
+  EXPECT_NE(page.next_text(), QString(QChar(0x2013)));
+  EXPECT_TRUE(page.verdict_text().contains("Made from solid")) << page.verdict_text();
+}
