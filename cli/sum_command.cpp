@@ -124,7 +124,7 @@ int run_sum(const SumCall& call, std::ostream& out, std::ostream& err) {
       fmt::print(out, "{:<34} {}\n", line.label,
                  length  ? length_text_both(line.value, unit, {.decimals_mm = 4, .decimals_inch = 5})
                  : angle ? angle_text(line.value)
-                         : number_text(line.value, 4));
+                         : number_text(line.value, line.quantity == bench::Quantity::count ? 0 : 4));
   }
   if (!call.as_text)
     out << json.dump(2) << '\n';

@@ -6,8 +6,10 @@
 #include "app/marks/fields.h"
 #include "app/theme.h"
 #include "build/edit_drawing.h"
+#include "fits/solids.h"
 #include "sheets/figures.h"
 
+#include <QCompleter>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QShortcut>
@@ -19,7 +21,8 @@ using sheets::qt;
 DrawingPage::DrawingPage(Document& document)
     : Page(document, Step::drawing), canvas_(new PartCanvas), table_(new QTableView),
       model_(new SurfaceModel(this)), form_(new SurfaceForm(document)), walls_(new WallList(document)),
-      part_name_(new QLineEdit), material_(new QLineEdit), quantity_(new QSpinBox), drawn_(new QWidget),
+      part_name_(new QLineEdit), material_(new QLineEdit), material_words_(new MessageLine),
+      take_material_(new QPushButton), quantity_(new QSpinBox), drawn_(new QWidget),
       dimensions_(new DimensionPanel(document)), foundry_(new FoundryPanel(document)),
       stock_(new StockPanel(document)), tables_(new QStackedWidget) {
   put_faces({drawn_, dimensions_, foundry_, stock_});
@@ -138,6 +141,14 @@ void DrawingPage::make_surfaces_face() {
   material_->setPlaceholderText("material");
   material_->setAccessibleName("Material");
   side->addWidget(material_);
+  QStringList known;
+  for (const auto& name : fits::solid_names()) known << sheets::qt(name);
+  auto* completer = new QCompleter(known, material_);
+  completer->setCaseSensitivity(Qt::CaseInsensitive);
+  completer->setFilterMode(Qt::MatchContains);
+  material_->setCompleter(completer);
+  side->addWidget(material_words_);
+  side->addWidget(take_material_);
   side->addSpacing(8);
   side->addWidget(hairline());
   side->addSpacing(4);
@@ -171,6 +182,10 @@ void DrawingPage::connect_part() {
     if (!material_->isModified()) return;
     keep_part([&](build::Part& p) { p.material = material_->text().trimmed().toStdString(); }, "Material");
   });
+  connect(take_material_, &QPushButton::clicked, this, [this, keep_part] {
+    const auto nearest = fits::find_solid(material_->text().toStdString()).nearest;
+    if (!nearest.empty()) keep_part([&](build::Part& p) { p.material = nearest; }, "Material");
+  });
   connect(quantity_, &QSpinBox::editingFinished, this, [this] {
     document_.apply(build::set_quantity(document_.build(), document_.part(), quantity_->value()));
   });
@@ -190,6 +205,12 @@ void DrawingPage::refresh() {
   show_from_start(part_name_, whole(part->name));
   show_from_start(material_, whole(part->material));
   quantity_->setValue(part->quantity);
+  const auto unknown = fits::unknown_material(part->material);
+  material_words_->setVisible(!unknown.empty());
+  if (!unknown.empty()) material_words_->refuse(sheets::qt(unknown));
+  const auto nearest = unknown.empty() ? std::string() : fits::find_solid(part->material).nearest;
+  take_material_->setVisible(!nearest.empty());
+  take_material_->setText("It is " + literal(name_words(nearest)));
   model_->set_surfaces(b.surfaces_of(document_.part()), document_.unit(),
                        stock::needs_touches(b, document_.part()));
   if (!table_->currentIndex().isValid() && model_->rowCount() > 0)

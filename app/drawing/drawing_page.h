@@ -8,9 +8,11 @@
 #include "app/drawing/surface_form.h"
 #include "app/drawing/surface_model.h"
 #include "app/drawing/wall_list.h"
+#include "app/marks/message_line.h"
 #include "app/marks/part_canvas.h"
 #include "app/page/page.h"
 
+#include <QPushButton>
 #include <QSpinBox>
 #include <QStackedWidget>
 #include <QTableView>
@@ -31,6 +33,9 @@ public:
   DimensionPanel* dimensions() const { return dimensions_; }
   FoundryPanel* foundry() const { return foundry_; }
   StockPanel* stock() const { return stock_; }
+  QLineEdit* material_edit() const { return material_; }
+  QPushButton* take_material_button() const { return take_material_; }
+  QString material_words() const { return material_words_->text(); }
 
 public slots:
   void add_surface(datrin::SurfaceKind kind);
@@ -53,6 +58,8 @@ private:
   SurfaceForm* form_;
   WallList* walls_;
   QLineEdit *part_name_, *material_;
+  MessageLine* material_words_; ///< what an unknown material leaves unsaid
+  QPushButton* take_material_;  ///< the name most like it
   QSpinBox* quantity_;
   QWidget* drawn_;
   DimensionPanel* dimensions_;

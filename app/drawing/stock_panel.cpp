@@ -5,6 +5,7 @@
 #include "app/marks/why.h"
 #include "app/theme.h"
 #include "build/edits.h"
+#include "fits/solids.h"
 #include "sheets/figures.h"
 
 #include <QHeaderView>
@@ -297,9 +298,15 @@ void StockPanel::show_sold() {
     item->setFlags(Qt::NoItemFlags);
     return;
   }
-  for (const auto& c : choices_)
-    sold_->addItem(filled("%1\n%2 to %3 a side comes off, %4 cm\u00B3", qt(c.text), figure(c.least, in.unit),
-                          sheets::figure_with_unit(c.most, in.unit), qt(number_text(c.volume / 1000, 0))));
+  const auto* part = b.find<build::Part>(document_.part());
+  const auto* solid = part ? fits::find_solid(part->material).solid : nullptr;
+  for (const auto& c : choices_) {
+    const double cm3 = c.volume / 1000;
+    sold_->addItem(filled("%1\n%2 to %3 a side comes off, %4", qt(c.text), figure(c.least, in.unit),
+                          sheets::figure_with_unit(c.most, in.unit),
+                          solid ? qt(number_text(cm3 * solid->density, 0)) + "\u202Fg"
+                                : qt(number_text(cm3, 0)) + "\u202Fcm\u00B3"));
+  }
   sold_->setCurrentRow(std::clamp(row, 0, sold_->count() - 1));
 }
 

@@ -9,7 +9,7 @@ Tabs::Tabs(QWidget* parent) : QWidget(parent), row_(new QGridLayout), pages_(new
   column->setContentsMargins(0, 8, 0, 0);
   column->setSpacing(0);
   row_->setContentsMargins(12, 0, 12, 0);
-  row_->setHorizontalSpacing(theme().ipx(14));
+  row_->setHorizontalSpacing(theme().ipx(12));
   row_->setVerticalSpacing(0);
   row_->setColumnStretch(9, 1);
   column->addLayout(row_);

@@ -6,6 +6,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 namespace datrin::fits {
 
 namespace {
@@ -53,8 +55,35 @@ FoundSolid find_solid(std::string_view name) {
   }
   for (const auto& solid : solids()) list += (list.empty() ? "" : ", ") + solid.name;
   const auto near = did_you_mean(wanted, names);
-  return {nullptr, fmt::format("there is no metal called \"{}\"{}; there are {}", one_line(trimmed(name)),
-                               near, list)};
+  FoundSolid none{nullptr, fmt::format("there is no metal called \"{}\"{}; there are {}",
+                                       one_line(trimmed(name)), near, list)};
+  none.nearest = nearest_name(wanted, names);
+  return none;
+}
+
+std::vector<std::string> solid_names() {
+  std::vector<std::string> out;
+  const auto table = read_table(data::solids_csv);
+  for (const auto& row : table.rows) {
+    out.push_back(row[0]);
+    std::string_view also = row[1];
+    while (!also.empty()) {
+      const auto bar = also.find('|');
+      out.emplace_back(also.substr(0, bar));
+      also = bar == std::string_view::npos ? std::string_view{} : also.substr(bar + 1);
+    }
+  }
+  std::sort(out.begin(), out.end());
+  return out;
+}
+
+std::string unknown_material(std::string_view name) {
+  if (trimmed(name).empty()) return {};
+  const auto found = find_solid(name);
+  if (found.solid != nullptr) return {};
+  return fmt::format("\"{}\" is no material of the table{}: heat, press and weight say nothing of it.",
+                     one_line(trimmed(name)),
+                     found.nearest.empty() ? "" : fmt::format(" (it has {})", found.nearest));
 }
 
 } // namespace datrin::fits

@@ -27,8 +27,16 @@ const std::vector<Solid>& solids();
 
 struct FoundSolid {
   const Solid* solid = nullptr;
-  std::string message; ///< when there is none: which there are
+  std::string message;   ///< when there is none: which there are
+  std::string nearest{}; ///< when there is none: the name most like it, where one is
 };
+
+/// Every name of every solid, as a drawing may use it.
+std::vector<std::string> solid_names();
+
+/// What a name of a material leaves unsaid, for where it is typed: `"mild stel" is no material of the table:
+/// heat, press and weight say nothing of it.`; empty when it is one, or none was typed.
+std::string unknown_material(std::string_view name);
 
 /// By its name or one a drawing uses for it ("cast iron" is grey iron), either case.
 FoundSolid find_solid(std::string_view name);

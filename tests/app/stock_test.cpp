@@ -216,3 +216,21 @@ TEST_F(FromStock, AHoleFromSolidIsDrilledWithoutATouch) {
   EXPECT_NE(page.next_text(), QString(QChar(0x2013)));
   EXPECT_TRUE(page.verdict_text().contains("Made from solid")) << page.verdict_text();
 }
+
+// An unknown material is asked about where it is typed, with the one most like it to take.
+TEST_F(FromStock, AnUnknownMaterialIsAskedAboutWhereItIsTyped) {
+  const Id part = block();
+  window->go_to(MainWindow::drawing);
+  window->show_face(0);
+  auto& page = *window->drawing_page();
+  EXPECT_FALSE(page.take_material_button()->isVisible()); // mild steel
+  enter(page.material_edit(), "mild stel", Qt::Key_Return);
+  EXPECT_TRUE(page.material_words().contains("\"mild stel\" is no material of the table"))
+      << page.material_words();
+  ASSERT_TRUE(page.take_material_button()->isVisible());
+  QTest::mouseClick(page.take_material_button(), Qt::LeftButton);
+  EXPECT_EQ(b().find<Part>(part)->material, "mild steel");
+  EXPECT_FALSE(page.take_material_button()->isVisible());
+  go_to_stock(); // and what is sold is weighed
+  EXPECT_TRUE(stock().sold()->item(0)->text().endsWith("\u202Fg")) << stock().sold()->item(0)->text();
+}
