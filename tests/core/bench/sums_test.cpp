@@ -44,7 +44,8 @@ std::string words(const char* id, const std::vector<SumValue>& values, Unit unit
 
 // All check values in this file: common practice.
 TEST(Sums, StockAndBlanks) {
-  EXPECT_NEAR(line("square-from-round", {is(25)}), 17.68, 0.005);
+  EXPECT_NEAR(line("square-from-round", {is(25), none}), 17.68, 0.005);
+  EXPECT_NEAR(line("square-from-round", {is(25), none}, 1), 21.65, 0.005); // 0.866 D across flats
   EXPECT_NEAR(line("round-from-square", {is(17.68)}), 25, 0.005);
   EXPECT_NEAR(line("facets", {is(12), none}), 3.53, 0.005);
   EXPECT_NEAR(line("facets", {is(16), none}), 1.96, 0.005);
