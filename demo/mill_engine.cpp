@@ -175,7 +175,7 @@ private:
     }
     records.emplace_back(Spot{piece, out_.build.surfaces_of(part)[1].first, SpotKind::pore,
                               read(truth.inverse().apply({-32, 6, 30})), 1.2,
-                              "opened when the flash was filed off"});
+                              "opened when the flash was filed off", SpotCure::watch});
     keep(add_all(out_.build, std::move(records), "Survey of the bracket"));
   }
 

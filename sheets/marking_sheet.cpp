@@ -251,7 +251,13 @@ private:
           line.height);
   }
   void foot() {
-    const double y = page_bottom - 190;
+    double y = page_bottom - 190;
+    if (!in_.seen.isEmpty()) {
+      on_line(left_edge, y - 14, 36, true, "Seen: " + in_.seen.join(" \u00B7 "));
+      y -= 54;
+      rule(y);
+      y += 54;
+    }
     rule(y);
     on_line(left_edge, y + 54, 36, false,
             "If a check reads more than 0.1 mm (4 thou) off, do not scribe: look at the jacks and touches "

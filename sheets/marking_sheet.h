@@ -6,6 +6,7 @@
 
 #include <QPainter>
 #include <QString>
+#include <QStringList>
 
 namespace datrin::sheets {
 
@@ -28,6 +29,7 @@ struct SheetInput {
   MarkingPicture picture;
   QString build, part, way_up; ///< "Mill engine", "Main pedestal, no. 1 of 2", "foot down"
   QString seat_line;           ///< "Least room +0.97 mm · it cleans up"
+  QStringList seen;            ///< what is still to be done about what was seen on it
 };
 
 /// One A4 page, portrait, painted in tenths of a millimetre: 2100 by 2970.

@@ -1,8 +1,9 @@
 #include "app/casting/marking_page.h"
-#include "build/edit_casting.h"
 
 #include "app/theme.h"
+#include "build/edit_casting.h"
 #include "casting/jacks.h"
+#include "casting/spots.h"
 #include "sheets/figures.h"
 #include "sheets/marking_dxf.h"
 #include "store/text_file.h"
@@ -313,6 +314,8 @@ sheets::SheetInput MarkingPage::sheet() const {
   sheet.part = piece_title(document_.build(), state_.piece);
   sheet.way_up = way_->currentText();
   const auto least = sheets::figure_with_unit(state_.margins.least, document_.unit(), true);
+  for (const auto& [id, spot] : document_.build().spots_of(state_.piece))
+    if (casting::is_open(spot)) sheet.seen << qt(casting::spot_text(document_.build(), spot));
   sheet.seat_line = state_.margins.least >= 0 ? QString("Least room %1.").arg(least)
                                               : QString("It does not clean up: least room %1.").arg(least);
   return sheet;

@@ -5,6 +5,7 @@
 #include "app/marks/xyz_row.h"
 #include "app/theme.h"
 #include "build/edit_casting.h"
+#include "casting/spots.h"
 #include "casting/survey.h"
 #include "sheets/figures.h"
 
@@ -23,7 +24,7 @@ QString spot_name(build::SpotKind kind) {
 
 std::string spot_letter(build::SpotKind kind) {
   // "draft" and "defect" begin alike.
-  static constexpr const char* letters[] = {"A", "F", "P", "C", "D", "R"};
+  static constexpr const char* letters[] = {"A", "F", "P", "C", "D", "R", "L", "S", "W", "I", "H", "M"};
   return letters[static_cast<std::size_t>(kind)];
 }
 
@@ -31,7 +32,8 @@ SpotsPanel::SpotsPanel(Document& document, QWidget* parent)
     : QWidget(parent), document_(document), kind_(new QComboBox), surface_(new QComboBox),
       size_(new LengthEdit("Size of the spot", "size, or how deep", must_not_be_negative)),
       note_(new QLineEdit), add_(new QPushButton("Note it")), list_(new QListWidget),
-      message_(new MessageLine) {
+      cure_(choice_box("What is done about it", shown_words<build::SpotCure>())),
+      done_(new QCheckBox("done")), message_(new MessageLine) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
   column->setSpacing(6);
@@ -62,6 +64,14 @@ SpotsPanel::SpotsPanel(Document& document, QWidget* parent)
   list_->setTextElideMode(Qt::ElideNone);
   list_->setResizeMode(QListView::Adjust);
   column->addWidget(list_, 1);
+  column->addWidget(labelled("Cure", cure_, 56));
+  column->addWidget(done_);
+  connect(list_, &QListWidget::currentRowChanged, this, [this] { show_chosen(); });
+  connect(cure_, &QComboBox::activated, this, [this](int k) {
+    document_.apply(casting::decide_spot(document_.build(), chosen(), static_cast<build::SpotCure>(k)));
+  });
+  connect(done_, &QCheckBox::clicked, this,
+          [this](bool on) { document_.apply(casting::mark_spot_done(document_.build(), chosen(), on)); });
   connect(add_, &QPushButton::clicked, this, &SpotsPanel::add);
   connect(note_, &QLineEdit::returnPressed, this, &SpotsPanel::add);
   auto* drop = new QShortcut(QKeySequence::Delete, list_, nullptr, nullptr, Qt::WidgetShortcut);
@@ -82,18 +92,35 @@ void SpotsPanel::refresh(build::Id chosen_touch) {
   message_->tell(touch_ ? "Without coordinates it is noted at the touch chosen in the list."
                         : "Give its coordinates, or choose a touch in the list.");
   add_->setEnabled(document_.piece() != 0);
+  const auto old = chosen();
   list_->clear();
   for (const auto& [id, spot] : document_.build().spots_of(document_.piece())) {
     const auto* s = document_.build().find<build::PartSurface>(spot.surface);
     auto* item = new QListWidgetItem(
-        filled("%1  %2%3%4%5\nat %6, %7, %8", qt(spot_letter(spot.kind)), spot_name(spot.kind),
+        filled("%1  %2%3%4%5\nat %6, %7, %8\n%9", qt(spot_letter(spot.kind)), spot_name(spot.kind),
                s ? " on " + name_words(s->name) : QString(),
                spot.size > 0 ? ", " + sheets::figure_with_unit(spot.size, document_.unit()) : QString(),
                spot.note.empty() ? QString() : ": " + qt(spot.note), figure(spot.at.x(), document_.unit()),
-               figure(spot.at.y(), document_.unit()), figure(spot.at.z(), document_.unit())));
+               figure(spot.at.y(), document_.unit()), figure(spot.at.z(), document_.unit()),
+               qt(build::shown_word(spot.cure)) + (spot.done ? " \u2713" : "")));
     item->setData(Qt::UserRole, QVariant::fromValue<qlonglong>(id));
     list_->addItem(item);
+    if (id == old) list_->setCurrentItem(item);
   }
+  show_chosen();
+}
+
+build::Id SpotsPanel::chosen() const {
+  const auto* item = list_->currentItem();
+  return item ? item->data(Qt::UserRole).toLongLong() : 0;
+}
+
+void SpotsPanel::show_chosen() {
+  const auto* spot = document_.build().find<build::Spot>(chosen());
+  cure_->setEnabled(spot != nullptr);
+  done_->setEnabled(spot != nullptr && spot->cure != build::SpotCure::leave);
+  cure_->setCurrentIndex(spot ? static_cast<int>(spot->cure) : 0);
+  done_->setChecked(spot != nullptr && spot->done);
 }
 
 void SpotsPanel::add() {
@@ -101,6 +128,7 @@ void SpotsPanel::add() {
   spot.piece = document_.piece();
   spot.kind = static_cast<build::SpotKind>(kind_->currentIndex());
   spot.surface = surface_->currentData().toLongLong();
+  spot.cure = casting::usual_cure(spot.kind);
   bool typed = false;
   for (auto* field : xyz_) typed = typed || !field->text().trimmed().isEmpty();
   if (typed) {

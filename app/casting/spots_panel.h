@@ -1,10 +1,12 @@
 #pragma once
-// Draft, flash, pores, chill, defects and repairs, noted where they are.
+// Draft, flash, pores, chill, defects, repairs and the like, noted where they are, with what is to be done
+// about each.
 
 #include "app/document.h"
 
 #include "app/marks/length_edit.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QListWidget>
 #include <QPushButton>
@@ -27,10 +29,14 @@ public:
   QLineEdit* note_edit() const { return note_; }
   QPushButton* add_button() const { return add_; }
   QListWidget* list() const { return list_; }
+  QComboBox* cure_box() const { return cure_; }
+  QCheckBox* done_box() const { return done_; }
   QString message() const { return message_->text(); }
 
 private:
   void add();
+  build::Id chosen() const;
+  void show_chosen();
 
   Document& document_;
   build::Id touch_ = 0; ///< place taken from this touch where no coordinates are typed
@@ -40,6 +46,8 @@ private:
   QLineEdit* note_;
   QPushButton* add_;
   QListWidget* list_;
+  QComboBox* cure_;
+  QCheckBox* done_;
   MessageLine* message_;
 };
 

@@ -260,7 +260,7 @@ void FoundryPanel::show_made(const build::Foundry& foundry) {
     return name_words(state.input.seat.surfaces[static_cast<std::size_t>(k)].id);
   };
   for (const auto& core : made.cores)
-    lines << QString("Core of %1 stands off %2 by %3 %4.")
+    lines << QString("Core of %1 stands off %2 by %3\u202F%4.")
                  .arg(name(core.bore), name(core.boss), plus_minus(core.amount, unit), qt(unit_name(unit)));
   for (const auto& s : made.surfaces) {
     if (!s.fitted) continue;

@@ -24,6 +24,8 @@ casting::FirstDatumInput first_datum_input(const build::Build& build, const Piec
   const auto foundry = casting::foundry_or_usual(build, state.part);
   const auto made = casting::as_cast(state.input.seat, state.pose);
   const auto surfaces = build.surfaces_of(state.part);
+  const bool cast = state.cast;
+  constexpr double of_bar = 0.03; // mm, standard deviation (common practice)
   for (std::size_t k = 0; k < surfaces.size(); ++k) {
     const auto& [id, s] = surfaces[k];
     casting::DatumSurface d;
@@ -34,7 +36,8 @@ casting::FirstDatumInput first_datum_input(const build::Build& build, const Piec
     // A hole is no place to stand on, and what was cut is no longer as cast.
     d.as_cast = !is_hole(s.kind) && build.cuts_of(state.piece, id).empty();
     d.to_machine = s.machined;
-    if (!s.round() && std::abs(s.direction.dot(foundry.draw)) < 0.1) d.draft = foundry.draft;
+    if (!cast) d.roughness = of_bar; // bright or sawn, no sand
+    if (cast && !s.round() && std::abs(s.direction.dot(foundry.draw)) < 0.1) d.draft = foundry.draft;
     if (const int i = state.input.surface_index(id); i >= 0) {
       const auto& fit = made.surfaces[static_cast<std::size_t>(i)];
       if (fit.fitted) {

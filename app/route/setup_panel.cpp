@@ -5,6 +5,7 @@
 #include "app/theme.h"
 #include "build/edit_making.h"
 #include "build/now.h"
+#include "casting/spots.h"
 #include "sheets/figures.h"
 #include "sheets/local_time.h"
 
@@ -89,7 +90,7 @@ void SetupPanel::make_gate() {
   buttons->addWidget(done_);
   buttons->addWidget(release_);
   buttons->addStretch(1);
-  done_->setToolTip("A reference cut or scribed on a surface that stays as cast");
+  done_->setToolTip("A reference cut or scribed on a surface that stays as cast; what was seen dealt with");
   gate_column->addLayout(buttons);
   gate_column->addWidget(muted_label("Unclamped work can fall or swing: support it first; heavy castings "
                                      "want lifting tackle and its rules."));
@@ -122,9 +123,13 @@ void SetupPanel::connect_gate() {
   });
   connect(gate_list_, &QListWidget::currentRowChanged, this, [this](int row) {
     done_->setEnabled(row >= 0 && row < static_cast<int>(gate_result_.items.size()) &&
+                      gate_result_.items[static_cast<std::size_t>(row)].spot == 0 &&
                       gate_result_.items[static_cast<std::size_t>(row)].kind == route::GateKind::reference &&
                       !gate_result_.items[static_cast<std::size_t>(row)].done &&
                       gate_result_.items[static_cast<std::size_t>(row)].surface != 0);
+    if (row >= 0 && row < static_cast<int>(gate_result_.items.size()) &&
+        gate_result_.items[static_cast<std::size_t>(row)].spot != 0)
+      done_->setEnabled(!gate_result_.items[static_cast<std::size_t>(row)].done);
   });
   connect(name_, &QLineEdit::editingFinished, this, [this] {
     const auto* now = current();
@@ -305,6 +310,10 @@ void SetupPanel::show_gate() {
 void SetupPanel::gate_done() {
   const int row = gate_list_->currentRow();
   if (row < 0 || row >= static_cast<int>(gate_result_.items.size())) return;
+  if (const auto spot = gate_result_.items[static_cast<std::size_t>(row)].spot; spot != 0) {
+    document_.apply(casting::mark_spot_done(document_.build(), spot, true));
+    return;
+  }
   const auto surface = gate_result_.items[static_cast<std::size_t>(row)].surface;
   const auto* s = document_.build().find<build::PartSurface>(surface);
   if (s == nullptr) return;

@@ -9,9 +9,10 @@
 
 #include <algorithm>
 #include <cmath>
+#include <cstdint>
 #include <optional>
-#include <sstream>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace datrin::bench {
@@ -24,19 +25,20 @@ std::optional<std::vector<double>> counted_lengths(const std::string& text, Unit
   std::vector<double> out;
   LengthOptions options;
   options.bare_unit = unit;
-  std::istringstream in(text);
-  for (std::string item; std::getline(in, item, ',');) {
-    item = std::string(trimmed(item));
+  std::string_view rest = text;
+  while (!rest.empty()) {
+    const auto comma = rest.find(',');
+    std::string item(trimmed(rest.substr(0, comma)));
+    rest = comma == std::string_view::npos ? std::string_view{} : rest.substr(comma + 1);
     if (item.empty()) continue;
-    long count = 1;
-    for (const char* mark : {" off ", " x ", " \u00D7 "}) {
+    std::int64_t count = 1;
+    for (const std::string_view mark : {" off ", " x ", " \u00D7 "}) {
       const auto at = item.find(mark);
-      if (at == std::string::npos) continue;
-      const auto number = item.substr(0, at);
-      if (number.empty() || number.find_first_not_of("0123456789") != std::string::npos || number.size() > 4)
-        continue;
-      count = std::stol(number);
-      item = item.substr(at + std::string_view(mark).size());
+      const auto number =
+          at == std::string::npos ? std::nullopt : whole_from(std::string_view(item).substr(0, at));
+      if (!number || *number < 0) continue;
+      count = *number;
+      item = item.substr(at + mark.size());
       break;
     }
     const auto length = parse_length(item, options);
@@ -44,7 +46,7 @@ std::optional<std::vector<double>> counted_lengths(const std::string& text, Unit
       wrong_at = fmt::format("\"{}\": {}", item, length.message);
       return std::nullopt;
     }
-    constexpr long most = 1000;
+    constexpr std::int64_t most = 1000;
     if (count > most || out.size() > static_cast<std::size_t>(most)) {
       wrong_at = "at most 1000 pieces";
       return std::nullopt;

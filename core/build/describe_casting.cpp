@@ -51,7 +51,8 @@ void describe_casting(std::vector<Description>& all) {
   put<Spot>(all, "spot", "something seen on a rough piece, at a place",
             {of_piece<Spot>(), field<&Spot::surface>("surface").points_to<PartSurface>(),
              field<&Spot::kind>("kind"), mm(field<&Spot::at>("at")),
-             mm_not_negative(field<&Spot::size>("size")), field<&Spot::note>("note")});
+             mm_not_negative(field<&Spot::size>("size")), field<&Spot::note>("note"),
+             field<&Spot::cure>("cure").from_version(9), field<&Spot::done>("done").from_version(9)});
   put<Scan>(all, "scan",
             "a scan of a rough piece; points are three 32-bit floats each, given_to one 16-bit number each",
             {of_piece<Scan>(), field<&Scan::name>("name"), field<&Scan::pose>("pose"),

@@ -135,7 +135,23 @@ struct SizeReading {
   bool operator==(const SizeReading&) const = default;
 };
 
-enum class SpotKind { draft, flash, pore, chill, defect, repair };
+enum class SpotKind {
+  draft,
+  flash,
+  pore,
+  chill,
+  defect,
+  repair,
+  parting,
+  short_fill,
+  warp,
+  inclusion,
+  hard_skin,
+  mismatch
+};
+
+/// What is to be done about it.
+enum class SpotCure { undecided, dress_off, cut_round, fill, watch, reject, leave };
 
 /// Something seen on a rough piece, at a place.
 struct Spot {
@@ -145,6 +161,8 @@ struct Spot {
   Vec3 at = Vec3::Zero(); ///< mm, survey frame
   double size = 0;        ///< mm across, or deep; 0: not measured
   std::string note;
+  SpotCure cure = SpotCure::undecided;
+  bool done = false; ///< that was done
   bool operator==(const Spot&) const = default;
 };
 

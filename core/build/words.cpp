@@ -21,7 +21,11 @@ Words words(const std::array<std::string_view, N>& of) {
 constexpr auto units = list<Unit::inch>("mm", "in");
 constexpr auto standings = list<TouchStanding::set_aside>("counted", "confirmed", "set aside");
 constexpr auto frames = list<SettingFrame::heights>("survey", "own", "heights");
-constexpr auto spots = list<SpotKind::repair>("draft", "flash", "pore", "chill", "defect", "repair");
+constexpr auto spots =
+    list<SpotKind::mismatch>("draft", "flash", "pore", "chill", "defect", "repair", "parting line",
+                             "short fill", "warp", "inclusion", "hard skin", "mismatch");
+constexpr auto cures = list<SpotCure::leave>("to be decided", "dress off first", "cut round it", "fill it",
+                                             "watch at the first cut", "reject the piece", "leave it");
 constexpr auto dimensions =
     list<DimensionKind::length>("size", "distance", "edge radius", "corner radius", "angle", "length");
 constexpr auto dimensions_shown = list<DimensionKind::length>(
@@ -96,6 +100,10 @@ Words words_of<StockForm>() {
   return words(stock_forms);
 }
 template <>
+Words words_of<SpotCure>() {
+  return words(cures);
+}
+template <>
 Words words_of<Felt>() {
   return words(felts);
 }
@@ -135,6 +143,10 @@ Words shown_words_of<LastStep>() {
 template <>
 Words shown_words_of<StockForm>() {
   return words(stock_forms);
+}
+template <>
+Words shown_words_of<SpotCure>() {
+  return words(cures);
 }
 template <>
 Words shown_words_of<Felt>() {

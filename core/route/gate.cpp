@@ -1,8 +1,10 @@
 #include "route/gate.h"
 
+#include "casting/spots.h"
 #include "geometry/between.h"
 #include "quantity/length_text.h"
 #include "readings/size_now.h"
+#include "stock/part_stock.h"
 
 #include <fmt/format.h>
 
@@ -33,6 +35,7 @@ public:
   std::vector<GateItem> items() {
     for (const auto id : setup_.cuts) items_.push_back(feature(id));
     for (const auto id : setup_.sizes) add_size(id);
+    add_spots();
     add_references();
     return std::move(items_);
   }
@@ -100,6 +103,19 @@ private:
                        d.kind == DimensionKind::size ? " on the diameter" : "");
   }
 
+  /// What was seen on a face that this setup stands on, holds or cuts; on none in particular: on all.
+  void add_spots() {
+    for (const auto& [id, spot] : build_.spots_of(piece_)) {
+      const bool here =
+          spot.surface == 0 || contains(setup_.datums, spot.surface) || contains(setup_.cuts, spot.surface);
+      if (!here || spot.cure == SpotCure::leave) continue;
+      GateItem item{GateKind::spot, !casting::is_open(spot), casting::spot_text(build_, spot), spot.surface,
+                    0};
+      item.spot = id;
+      items_.push_back(std::move(item));
+    }
+  }
+
   /// References for what comes later: every datum of the later setups must come from this one or an earlier,
   /// unless a setup in between still cuts it.
   void add_references() {
@@ -146,7 +162,8 @@ private:
     }
     const auto* surface = build_.find<PartSurface>(datum);
     const bool raw = surface != nullptr && !surface->machined;
-    if (raw && !used_.contains(datum)) return; // an as-cast face, used for the first time
+    // A raw face used for the first time, or one of bar or block, which is as good the second time.
+    if (raw && (!used_.contains(datum) || !stock::needs_touches(build_, setup_.part))) return;
     items_.push_back(
         {GateKind::reference, false,
          raw ? fmt::format("\"{}\" would stand on {} as cast a second time: carry it over to a "
@@ -183,6 +200,7 @@ GateResult unclamp_gate(const Build& build, Id piece, Id setup,
 std::vector<RouteRemark> route_remarks(const Build& build, Id part) {
   std::vector<RouteRemark> out;
   const auto setups = build.setups_of(part);
+  const bool cast = stock::needs_touches(build, part);
   std::set<Id> cut, used_raw, ever_cut;
   for (const auto& [id, s] : setups) ever_cut.insert(s.cuts.begin(), s.cuts.end());
   bool first = true;
@@ -199,10 +217,10 @@ std::vector<RouteRemark> route_remarks(const Build& build, Id part) {
         out.push_back(
             {true, id, fmt::format("\"{}\" cuts {}, which it is located from", s.name, surface->name)});
       if (!first && surface->machined && ever_cut.contains(datum))
-        out.push_back(
-            {true, id,
-             fmt::format("\"{}\" locates from {}, which is still as cast then", s.name, surface->name)});
-      if (!used_raw.insert(datum).second)
+        out.push_back({true, id,
+                       fmt::format("\"{}\" locates from {}, which is still {} then", s.name, surface->name,
+                                   cast ? "as cast" : "as it came")});
+      if (!used_raw.insert(datum).second && cast)
         out.push_back({true, id,
                        fmt::format("\"{}\" uses {} as cast a second time: a raw face repeats only to its "
                                    "roughness; use it once, then what was machined from it",

@@ -1,5 +1,6 @@
 #pragma once
-// What must be true before a piece leaves a setup: its features done, its sizes measured, and the references
+// What must be true before a piece leaves a setup: its features done, its sizes measured, what
+// was seen on its faces dealt with, and the references
 // cut or carried over that later setups locate from. The references are worked out from the datums of the
 // later setups. Uses allowance/: whether a surface is done is read from its cuts.
 
@@ -11,7 +12,7 @@
 
 namespace datrin::route {
 
-enum class GateKind { feature, size, reference };
+enum class GateKind { feature, size, reference, spot };
 
 struct GateItem {
   GateKind kind = GateKind::feature;
@@ -19,6 +20,7 @@ struct GateItem {
   std::string text;      ///< "bore finished: 0.32 left" or "column face wanted by turned over"
   build::Id surface = 0; ///< to go to
   build::Id dimension = 0;
+  build::Id spot = 0; ///< seen on the rough piece, and something to be done about it
 };
 
 struct GateResult {

@@ -4,6 +4,7 @@
 #include "quantity/length.h"
 #include "quantity/length_text.h"
 #include "quantity/table.h"
+#include "quantity/text.h"
 #include "stock/part_stock.h"
 #include "stock_sizes_csv.h"
 
@@ -12,7 +13,6 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <sstream>
 
 namespace datrin::stock {
 
@@ -27,10 +27,10 @@ struct Sold {
 
 std::vector<double> lengths(const std::string& words, Unit unit) {
   std::vector<double> out;
-  std::istringstream in(words);
   LengthOptions options;
   options.bare_unit = unit;
-  for (std::string word; in >> word;) {
+  for (const auto one : words_of(words)) {
+    std::string word(one);
     std::replace(word.begin(), word.end(), '-', ' '); // 1-1/8
     if (const auto read = parse_length(word, options); read.ok()) out.push_back(read.mm);
   }

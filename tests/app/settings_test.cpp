@@ -154,6 +154,18 @@ TEST_F(Surveying, ASpotIsNotedWhereTheChosenTouchIsAndSeenInTheViews) {
   EXPECT_EQ(spot.kind, build::SpotKind::flash);
   EXPECT_EQ(spot.size, 1.5);
   EXPECT_EQ(page().canvas()->scene_input().spots.size(), before + 1);
+  // Flash is dressed off first; that is done, or something else decided, where it stands in the list.
+  EXPECT_EQ(spot.cure, build::SpotCure::dress_off);
+  panel->list()->setCurrentRow(1);
+  EXPECT_EQ(panel->cure_box()->currentText(), "dress off first");
+  QTest::mouseClick(panel->done_box(), Qt::LeftButton, Qt::NoModifier, {8, panel->done_box()->height() / 2});
+  EXPECT_TRUE(build().spots_of(piece()).back().second.done);
+  EXPECT_TRUE(panel->list()->item(1)->text().contains("dress off first \u2713"))
+      << panel->list()->item(1)->text();
+  panel->cure_box()->setCurrentIndex(static_cast<int>(build::SpotCure::leave));
+  emit panel->cure_box()->activated(static_cast<int>(build::SpotCure::leave));
+  EXPECT_EQ(build().spots_of(piece()).back().second.cure, build::SpotCure::leave);
+  EXPECT_FALSE(build().spots_of(piece()).back().second.done);
 }
 
 TEST_F(Surveying, RowsPastedFromASpreadsheetBecomeTouches) {
