@@ -63,9 +63,11 @@ SpotsPanel::SpotsPanel(Document& document, QWidget* parent)
   list_->setWordWrap(true);
   list_->setTextElideMode(Qt::ElideNone);
   list_->setResizeMode(QListView::Adjust);
+  list_->setMaximumHeight(theme().ipx(300));
   column->addWidget(list_, 1);
   column->addWidget(labelled("Cure", cure_, 56));
   column->addWidget(done_);
+  column->addStretch(1);
   connect(list_, &QListWidget::currentRowChanged, this, [this] { show_chosen(); });
   connect(cure_, &QComboBox::activated, this, [this](int k) {
     document_.apply(casting::decide_spot(document_.build(), chosen(), static_cast<build::SpotCure>(k)));
@@ -107,6 +109,7 @@ void SpotsPanel::refresh(build::Id chosen_touch) {
     list_->addItem(item);
     if (id == old) list_->setCurrentItem(item);
   }
+  if (list_->currentRow() < 0 && list_->count() > 0) list_->setCurrentRow(0);
   show_chosen();
 }
 
