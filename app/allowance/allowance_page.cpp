@@ -10,6 +10,7 @@
 #include "chains/aims.h"
 #include "readings/measure.h"
 #include "sheets/figures.h"
+#include "stock/part_stock.h"
 
 #include <QHeaderView>
 #include <QShortcut>
@@ -62,10 +63,11 @@ void AllowancePage::make_picture() {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(8);
-  metal_->set_empty_text("Nothing to cut yet",
-                         "State the surfaces to be machined in the Drawing step, and touch the casting: each "
-                         "surface then stands here "
-                         "as a column of the metal over it, with its skin and the passes down to size.");
+  metal_->set_empty_text(
+      "Nothing to cut yet",
+      "State the surfaces to be machined in the Drawing step; touch the casting, or say under "
+      "Stock what else it is made from. Each surface then stands here as a column of the metal "
+      "over it, with its skin and the passes down to size.");
   column->addWidget(metal_, 64);
   const int widths[] = {28, 168, 76, 92, 84, 92, 96};
   for (int c = 0; c < 7; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
@@ -330,7 +332,9 @@ void AllowancePage::show_next() {
   if (plan == nullptr) {
     next_->setText("\u2013");
     next_unit_->clear();
-    verdict_->setText("No surface is to be machined yet.");
+    verdict_->setText(stock::form_of(document_.build(), state_.part) == build::StockForm::bought
+                          ? QString("Bought finished: nothing of it is cut.")
+                          : QString("No surface is to be machined yet."));
     return;
   }
   of_->clear();

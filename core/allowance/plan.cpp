@@ -215,6 +215,7 @@ std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casti
   std::vector<SurfacePlan> plans;
   const auto* of = build.find<Piece>(piece);
   if (of == nullptr) return plans;
+  if (stock::form_of(build, of->part) == StockForm::bought) return plans; // nothing of it is cut
   const bool cast = stock::needs_touches(build, of->part);
   const auto expected =
       cast ? casting::expect_casting(build, of->part, casting::foundry_or_usual(build, of->part))

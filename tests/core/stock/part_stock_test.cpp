@@ -160,6 +160,16 @@ TEST_F(PartStock, AHoleFromSolidAsksForNoTouches) {
     EXPECT_EQ(gap.text.find("hole"), std::string::npos) << gap.text;
 }
 
+TEST_F(PartStock, NothingOfWhatIsBoughtFinishedIsCut) {
+  Stock bought;
+  bought.part = part;
+  bought.form = StockForm::bought;
+  ASSERT_TRUE(b.apply(stock::set_stock(b, bought, "Bought")));
+  EXPECT_FALSE(stock::needs_touches(b, part));
+  EXPECT_TRUE(allowance::surface_plans(b, piece, casting::piece_input(b, piece), {}).empty());
+  EXPECT_EQ(stock::stock_text(bought, Unit::mm), "bought finished");
+}
+
 TEST_F(PartStock, PutAgainstASideLeavesNoMetalThere) {
   saw(53);
   auto s = stock::put_in(b, b.stock_of(part)->second, 0, stock::Put::against_high);
