@@ -402,8 +402,7 @@ private:
     for (const auto& [id, patch] : stock::patches_of(build_, s.part)) patches.push_back(patch);
     constexpr double longer = 3;
     s.length = length > 0 ? length : stock::finished_box(patches, stock::axes_of(s)).size().x() + longer;
-    s.name = stock::stock_text(s, Unit::mm);
-    keep_(stock::set_stock(build_, s, "Made from " + s.name));
+    keep_(stock::set_stock(build_, s, "Made from " + stock::stock_text(s, Unit::mm)));
   }
 
   Id part(const std::string& name, const std::string& material, int quantity,

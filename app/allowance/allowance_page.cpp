@@ -496,7 +496,7 @@ void AllowancePage::show_fields() {
     in.made = a.last_step == build::LastStep::ream ? allowance::HoleMade::reamed : allowance::HoleMade::bored;
     in.size = plan->drawn.diameter - 2 * plan->aim;
     if (plan->source != allowance::StockSource::none &&
-        (!plan->drawn.from_solid || !plan->cuts.empty())) { // bored once, it is true
+        (!plan->from_solid || !plan->cuts.empty())) { // bored once, it is true
       const bool as_cast = plan->source == allowance::StockSource::touches && plan->cuts.empty();
       in.core_off = as_cast ? (plan->most - plan->least) / 2 : 0;
       in.cored = std::max(0.0, plan->drawn.diameter - (as_cast ? plan->most + plan->least : 2 * plan->now));

@@ -12,6 +12,7 @@
 #include <QShortcut>
 
 #include <cmath>
+#include <utility>
 
 namespace datrin::app {
 
@@ -123,7 +124,7 @@ void StockPanel::make_column() {
   sold_->setAccessibleName("Stock that is sold and holds the part");
   sold_->setWordWrap(true);
   sold_->setMinimumHeight(theme().ipx(120));
-  sold_->setToolTip("Enter or a double click: made from that");
+  sold_->setToolTip("Enter or a double click: made from that; F1 shows what length of it is taken");
   sold->addWidget(sold_, 1);
   column->addWidget(sold_part_, 1);
 }
@@ -142,9 +143,11 @@ void StockPanel::connect_fields() {
     keep(s, "Way of the stock");
   });
   const auto length = [this](LengthField* field, double Stock::*into, const char* what) {
-    connect(field, &LengthField::committed, this, [this, into, what](double mm) {
+    connect(field, &LengthField::committed, this, [this, field, into, what](double mm) {
       auto s = stock();
       s.*into = mm;
+      if (s.form == StockForm::tube && s.width > 0 && s.bore >= s.width)
+        return field->refuse("the bore of a tube must stay below its outside");
       keep(s, what);
     });
   };
@@ -155,11 +158,15 @@ void StockPanel::connect_fields() {
   for (int k = 0; k < 3; ++k) {
     auto& row = puts_[static_cast<std::size_t>(k)];
     connect(row.box, &QComboBox::activated, this, [this, k](int how) {
+      puts_[static_cast<std::size_t>(k)].sharing = static_cast<stock::Put>(how) == stock::Put::shared;
+      show_put(stock()); // its field appears, also where nothing is another yet
       put(k, static_cast<stock::Put>(how), stock::sides_of(document_.build(), stock()).low[k]);
     });
     connect(row.low, &LengthField::committed, this, [this, k](double mm) { put(k, stock::Put::shared, mm); });
   }
   connect(sold_, &QListWidget::itemActivated, this, &StockPanel::take_sold);
+  auto* why = new QShortcut(QKeySequence("F1"), sold_, nullptr, nullptr, Qt::WidgetShortcut);
+  connect(why, &QShortcut::activated, this, &StockPanel::ask_length);
 }
 
 Stock StockPanel::stock() const {
@@ -185,11 +192,13 @@ void StockPanel::take_sold() {
   if (row < 0 || row >= static_cast<int>(choices_.size())) return;
   auto s = choices_[static_cast<std::size_t>(row)].stock;
   s.part = document_.part();
-  keep(s, "Made from " + qt(s.name) + ":");
+  keep(s, "Made from " + qt(choices_[static_cast<std::size_t>(row)].text));
 }
 
 void StockPanel::refresh() {
   const auto s = stock();
+  if (std::exchange(shown_, s.part) != s.part)
+    for (auto& row : puts_) row.sharing = false;
   const auto unit = document_.unit();
   const auto of = static_cast<qint64>(s.part);
   const bool sized = has_sizes(s.form);
@@ -243,7 +252,8 @@ void StockPanel::show_put(const Stock& s) {
     row.box->setItemText(1, "against " + low);
     row.box->setItemText(2, "against " + high);
     const bool centred = std::abs(s.shift[k]) < nothing;
-    const int how = centred                             ? 0
+    const int how = row.sharing                         ? 3
+                    : centred                           ? 0
                     : std::abs(sides.low[k]) < nothing  ? 1
                     : std::abs(sides.high[k]) < nothing ? 2
                                                         : 3;
@@ -261,7 +271,7 @@ void StockPanel::show_metal() {
   const auto kept = stock();
   for (const auto& [id, s] : b.surfaces_of(document_.part())) {
     QStringList cells{name_words(s.name), "\u2013", "\u2013", {}};
-    if (s.from_solid)
+    if (stock::made_from_solid(b, id))
       cells[3] = "made from the solid";
     else if (!s.machined)
       cells[3] = stock::is_raw(kept.form) ? "stays as cast" : "stays as it came";
@@ -308,6 +318,12 @@ void StockPanel::show_sold() {
                                 : qt(number_text(cm3, 0)) + "\u202Fcm\u00B3"));
   }
   sold_->setCurrentRow(std::clamp(row, 0, sold_->count() - 1));
+}
+
+void StockPanel::ask_length() {
+  const int row = sold_->currentRow();
+  if (row >= 0 && row < static_cast<int>(choices_.size()))
+    show_why(sold_, choices_[static_cast<std::size_t>(row)].sum, document_.unit());
 }
 
 void StockPanel::ask_why() {

@@ -42,6 +42,7 @@ private:
     QLabel* name = nullptr;
     QComboBox* box = nullptr;
     LengthField* low = nullptr;
+    bool sharing = false; ///< "shared" was chosen: its field stays, whatever stands in it
   };
   build::Stock stock() const; ///< of the part shown, as kept or to begin with
   void keep(const build::Stock& stock, const QString& what);
@@ -53,6 +54,7 @@ private:
   void show_metal();
   void show_sold();
   void ask_why();
+  void ask_length();
 
   Document& document_;
   QTableWidget* table_;
@@ -60,6 +62,7 @@ private:
   QComboBox *form_, *way_;
   LengthField *width_, *thick_, *bore_, *length_;
   std::array<PutRow, 3> puts_;
+  build::Id shown_ = 0; ///< the part the rows are of
   QWidget *way_row_, *put_part_, *sold_part_;
   MessageLine* message_;
   QListWidget* sold_;

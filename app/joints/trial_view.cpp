@@ -35,7 +35,7 @@ void TrialView::paintEvent(QPaintEvent*) {
   const auto& in = picture_.input;
   p.setFont(t.small());
   p.setPen(t.muted);
-  if (!picture_.known || in.hole.empty() || in.shaft.empty()) {
+  if (!picture_.result.usable() || in.hole.empty() || in.shaft.empty()) {
     p.drawText(rect().adjusted(4, t.ipx(30), -4, 0), Qt::AlignLeft | Qt::TextWordWrap,
                "Once both were read, and tried in each other, it is drawn here where they touch. Several "
                "readings of "
@@ -43,11 +43,9 @@ void TrialView::paintEvent(QPaintEvent*) {
     return;
   }
   const auto hole = fits::along(in.hole, true), shaft = fits::along(in.shaft, false);
-  const double length = std::max({in.length, in.depth, hole.depth.back(), shaft.depth.back()});
+  const auto& r = picture_.result;
+  const double length = r.length, reach = r.length > 0 ? r.reach : 0;
   const double span = length > 0 ? length : 1; // of sizes without any depth
-  const double reach = in.felt >= build::Felt::tight            ? span
-                       : in.felt == build::Felt::will_not_start ? 0
-                                                                : std::min(in.depth, span);
   const auto [hole_low, hole_high] = std::minmax_element(hole.size.begin(), hole.size.end());
   const auto [shaft_low, shaft_high] = std::minmax_element(shaft.size.begin(), shaft.size.end());
   double low = std::min(*hole_low, *shaft_low), high = std::max(*hole_high, *shaft_high);
@@ -70,7 +68,6 @@ void TrialView::paintEvent(QPaintEvent*) {
     }
     return path;
   };
-  const auto& r = picture_.result;
   if (r.off > 0) { // the stretch that metal comes off
     const double from = in.cut_hole ? r.from : reach - r.to, to = in.cut_hole ? r.to : reach - r.from;
     const QRectF stretch(QPointF(x_of(from), top), QPointF(x_of(to), base));

@@ -105,11 +105,10 @@ void TryPanel::keep() {
     const auto depth = depth_->take(document_.unit(), *line_);
     if (!depth) return;
     trial.depth = *depth;
-    if (state_.joint.length > 0 && *depth > state_.joint.length) {
+    if (const auto judged = fits::judge_trial(readings::trial_input(document_.build(), trial, {}));
+        !judged.usable()) {
       depth_->mark(true);
-      line_->refuse(QString("It is to go %1 deep only: a trial that goes so far does not jam.")
-                        .arg(sheets::figure_with_unit(state_.joint.length, document_.unit())));
-      return;
+      return line_->refuse(sheets::sentence(judged.message));
     }
   }
   if (!document_.apply(readings::keep_trial(document_.build(),

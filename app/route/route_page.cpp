@@ -3,7 +3,7 @@
 #include "allowance/plan.h"
 #include "app/theme.h"
 #include "chains/aims.h"
-#include "route/gate.h"
+#include "route/suggest_setups.h"
 
 namespace datrin::app {
 

@@ -122,14 +122,11 @@ void SetupPanel::connect_gate() {
       emit go_to_surface(gate_result_.items[static_cast<std::size_t>(row)].surface);
   });
   connect(gate_list_, &QListWidget::currentRowChanged, this, [this](int row) {
-    done_->setEnabled(row >= 0 && row < static_cast<int>(gate_result_.items.size()) &&
-                      gate_result_.items[static_cast<std::size_t>(row)].spot == 0 &&
-                      gate_result_.items[static_cast<std::size_t>(row)].kind == route::GateKind::reference &&
-                      !gate_result_.items[static_cast<std::size_t>(row)].done &&
-                      gate_result_.items[static_cast<std::size_t>(row)].surface != 0);
-    if (row >= 0 && row < static_cast<int>(gate_result_.items.size()) &&
-        gate_result_.items[static_cast<std::size_t>(row)].spot != 0)
-      done_->setEnabled(!gate_result_.items[static_cast<std::size_t>(row)].done);
+    const bool any = row >= 0 && row < static_cast<int>(gate_result_.items.size());
+    const auto item = any ? gate_result_.items[static_cast<std::size_t>(row)] : route::GateItem{};
+    const bool by_hand =
+        item.kind == route::GateKind::spot || (item.kind == route::GateKind::reference && item.surface != 0);
+    done_->setEnabled(any && by_hand && !item.done);
   });
   connect(name_, &QLineEdit::editingFinished, this, [this] {
     const auto* now = current();

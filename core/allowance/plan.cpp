@@ -21,9 +21,8 @@ using namespace build;
 
 namespace {
 
-/// Metal left on the face at the other end of a distance, as it was cut last; nothing where that is not
-/// known.
-/// Of a piece that is not cast an uncut one has what its stock left on it, once this one is cut.
+/// Metal left on the face at the other end of a distance, as it was cut last; of a piece that is not cast an
+/// uncut one has what its stock left on it, once this one is cut. Nothing where that is not known.
 std::optional<double> left_opposite(const Build& build, Id piece, const Pose& pose, Id other, bool cut_here) {
   const auto* face = build.find<PartSurface>(other);
   if (face == nullptr || face->round()) return std::nullopt;
@@ -169,7 +168,7 @@ Metal metal_over(const casting::PieceInput& input, const Pose& pose, Id surface)
 const char* state_name(const SurfacePlan& plan) {
   switch (plan.state) {
   case SurfaceState::as_cast:
-    return plan.drawn.from_solid ? "in the solid" : plan.of_casting ? "as cast" : "as it came";
+    return plan.from_solid ? "in the solid" : plan.of_casting ? "as cast" : "as it came";
   case SurfaceState::roughed:
     return "roughed";
   case SurfaceState::finished:
@@ -198,8 +197,7 @@ Allowance usual_allowance(const Build& build, Id piece, Id surface) {
   usual.finish = usual_finish(build.info().unit);
   const auto* p = build.find<Piece>(piece);
   const auto foundry = casting::foundry_or_usual(build, p ? p->part : 0);
-  const auto* surface_drawn = build.find<PartSurface>(surface);
-  if (!stock::needs_touches(build, p ? p->part : 0) || (surface_drawn && surface_drawn->from_solid))
+  if (!stock::needs_touches(build, p ? p->part : 0) || stock::made_from_solid(build, surface))
     usual.skin = 0; // no sand in it
   else if (const auto metal = casting::metal_named(foundry.metal))
     usual.skin = metal->skin;
@@ -233,9 +231,10 @@ std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casti
       plan.dial = {false, build.info().unit, usual_graduation(build.info().unit)};
     if (const auto* tool = build.find<Tool>(plan.allowance.tool)) plan.least_cut = tool->least_cut;
     plan.of_casting = cast;
-    auto metal = cast && !s.from_solid ? metal_over(input, pose, id) : Metal{};
+    plan.from_solid = stock::made_from_solid(build, id);
+    auto metal = cast && !plan.from_solid ? metal_over(input, pose, id) : Metal{};
     const auto raw = stock::raw_metal(build, piece, id);
-    if (s.from_solid) {
+    if (plan.from_solid) {
       if (is_hole(s.kind)) {
         plan.source = StockSource::solid;
         metal.most = metal.least = plan.mean = left_by_drill(s, plan.allowance, build.info().unit);

@@ -39,6 +39,7 @@ struct SurfacePlan {
   build::PartSurface drawn;
   StockSource source = StockSource::none;
   bool of_casting = true;     ///< else of bar, plate, block …
+  bool from_solid = false;    ///< nothing of it was there before it was cut
   Reckoning raw_sum;          ///< of `most`, where sizes or a reading across give it
   double most = 0, least = 0; ///< mm a side at the highest and lowest place
   double mean = 0;            ///< of the touches

@@ -40,7 +40,10 @@ ToCome to_come(const Build& build, const Made& made, const readings::SizeNow& no
   const double finish = kept ? kept->second.finish : usual_finish(unit);
   const double rough = kept ? kept->second.rough : usual_rough(unit);
   const double trial = usual_last(LastStep::trial, {}); // a side
-  const double last = kept && kept->second.last > 0 ? kept->second.last : mated ? trial : 0;
+  const bool keeps = kept && kept->second.last > 0;
+  const double last = keeps ? kept->second.last : mated ? trial : 0;
+  const auto step = keeps ? kept->second.last_step : LastStep::trial;
+  const bool hole = side_of(build, made.dimension) == Side::hole;
   out.words =
       diameter ? fmt::format("{} on diameter still to come off, {} a side.", text(out.left), text(out.a_side))
                : fmt::format("{} still to come off.", text(out.left));
@@ -55,22 +58,21 @@ ToCome to_come(const Build& build, const Made& made, const readings::SizeNow& no
     out.words += fmt::format(" Next the finishing cut, {} a side", text(out.cut));
     const double off =
         diameter ? 2 * last : last; // for a hole the sizes it is tried at climb, for a shaft they fall
-    const bool hole = side_of(build, made.dimension) == Side::hole;
-    const bool by_hand = kept && kept->second.last_step == LastStep::lap;
-    const char* then = by_hand                                            ? hole ? "lap it" : "polish it"
-                       : kept && kept->second.last_step == LastStep::ream ? "ream it"
-                                                                          : "try it";
+    const char* then = step == LastStep::ream  ? "ream it"
+                       : step != LastStep::lap ? "try it"
+                       : hole                  ? "lap it"
+                                               : "polish it";
     out.words +=
         last > 0 ? fmt::format("; then {}, at {}.", then, text(hole ? target - off : target + off)) : ".";
   } else {
     out.trying = true;
     out.cut = std::min(out.a_side, diameter ? mm_per_thou / 2 : mm_per_thou);
-    const bool lapped = kept && kept->second.last_step == LastStep::lap && kept->second.last > 0;
-    out.words += lapped  ? fmt::format(" Left for {}: {} a side.",
-                                      side_of(build, made.dimension) == Side::hole ? "the lap" : "polishing",
-                                       text(out.a_side))
-                 : mated ? fmt::format(" Try it on its mate now; then {} a side at a time.", text(out.cut))
-                         : fmt::format(" Take {} a side at a time, and read.", text(out.cut));
+    if (step == LastStep::lap)
+      out.words += fmt::format(" Left for {}: {} a side.", hole ? "the lap" : "polishing", text(out.a_side));
+    else if (mated)
+      out.words += fmt::format(" Try it on its mate now; then {} a side at a time.", text(out.cut));
+    else
+      out.words += fmt::format(" Take {} a side at a time, and read.", text(out.cut));
   }
   return out;
 }

@@ -31,15 +31,18 @@ std::optional<std::vector<double>> counted_lengths(const std::string& text, Unit
     std::string item(trimmed(rest.substr(0, comma)));
     rest = comma == std::string_view::npos ? std::string_view{} : rest.substr(comma + 1);
     if (item.empty()) continue;
+    // "4 off 60", "4 x 60", "4x60": so many of them, in a list never a product.
     std::int64_t count = 1;
-    for (const std::string_view mark : {" off ", " x ", " \u00D7 "}) {
-      const auto at = item.find(mark);
-      const auto number =
-          at == std::string::npos ? std::nullopt : whole_from(std::string_view(item).substr(0, at));
-      if (!number || *number < 0) continue;
-      count = *number;
-      item = item.substr(at + mark.size());
-      break;
+    const auto digits = item.find_first_not_of("0123456789");
+    const auto after =
+        digits == std::string::npos ? std::string_view{} : trimmed(std::string_view(item).substr(digits));
+    for (const std::string_view mark : {"off ", "x", "\u00D7", "*"}) {
+      if (digits == 0 || !after.starts_with(mark)) continue;
+      count = whole_from(std::string_view(item).substr(0, digits)).value_or(0);
+      item = std::string(trimmed(after.substr(mark.size())));
+      if (count > 0) break;
+      wrong_at = fmt::format("\"{}\": how many?", item);
+      return std::nullopt;
     }
     const auto length = parse_length(item, options);
     if (!length.ok()) {

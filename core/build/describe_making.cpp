@@ -37,7 +37,7 @@ void describe_making(std::vector<Description>& all) {
                     mm_not_negative(field<&Measurement::off_centre>("off_centre")).from_version(7),
                     field<&Measurement::bound>("bound").from_version(7)});
   put<Stock>(all, "stock", "what a part is made from, and where in it the part lies",
-             {of_part<Stock>(), field<&Stock::form>("form"), field<&Stock::name>("name"),
+             {of_part<Stock>(), field<&Stock::form>("form"),
               field<&Stock::along>("along").ruled(Rule::unit_length),
               field<&Stock::across>("across").ruled(Rule::unit_length),
               mm_not_negative(field<&Stock::width>("width")), mm_not_negative(field<&Stock::thick>("thick")),

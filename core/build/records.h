@@ -341,7 +341,6 @@ enum class StockForm { casting, forging, round, square, hexagon, flat, plate, sh
 struct Stock {
   Id part = 0;
   StockForm form = StockForm::round;
-  std::string name;            ///< as it is ordered: "1 1/8 in round, bright"
   Vec3 along = Vec3::UnitX();  ///< unit, drawing frame: of its length (of plate and sheet the longer side)
   Vec3 across = Vec3::UnitY(); ///< unit, square to it: of its width
   double width =

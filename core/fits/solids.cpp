@@ -15,6 +15,7 @@ namespace {
 struct Named {
   std::vector<Solid> solids;
   std::vector<std::pair<std::string, std::size_t>> names; ///< every name, in lower case, and whose it is
+  std::vector<std::string> spoken;                        ///< the same as they are written
 };
 
 const Named& named() {
@@ -26,11 +27,15 @@ const Named& named() {
       out.solids.push_back({table.rows[r][0], cell("expansion") * 1e-6, cell("contraction") * 1e-6,
                             cell("modulus") * 1e3, cell("poisson"), cell("yield"), cell("most_temperature"),
                             cell("friction"), cell("density")});
-      out.names.emplace_back(lower_case(table.rows[r][0]), r);
+      const auto name = [&](std::string_view one) {
+        out.names.emplace_back(lower_case(one), r);
+        out.spoken.emplace_back(one);
+      };
+      name(table.rows[r][0]);
       std::string_view also = table.rows[r][1];
       while (!also.empty()) {
         const auto bar = also.find('|');
-        out.names.emplace_back(lower_case(also.substr(0, bar)), r);
+        name(also.substr(0, bar));
         also = bar == std::string_view::npos ? std::string_view{} : also.substr(bar + 1);
       }
     }
@@ -62,17 +67,7 @@ FoundSolid find_solid(std::string_view name) {
 }
 
 std::vector<std::string> solid_names() {
-  std::vector<std::string> out;
-  const auto table = read_table(data::solids_csv);
-  for (const auto& row : table.rows) {
-    out.push_back(row[0]);
-    std::string_view also = row[1];
-    while (!also.empty()) {
-      const auto bar = also.find('|');
-      out.emplace_back(also.substr(0, bar));
-      also = bar == std::string_view::npos ? std::string_view{} : also.substr(bar + 1);
-    }
-  }
+  auto out = named().spoken;
   std::sort(out.begin(), out.end());
   return out;
 }

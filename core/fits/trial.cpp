@@ -61,8 +61,11 @@ public:
   TrialResult judge() {
     if (!understood()) return out_;
     if (in_.hole.empty() || in_.shaft.empty()) return read_first();
-    length_ = in_.length;
-    if (!(length_ > 0)) length_ = std::max({hole_.depth.back(), shaft_.depth.back(), in_.depth});
+    out_.length =
+        in_.length > 0 ? in_.length : std::max({hole_.depth.back(), shaft_.depth.back(), in_.depth});
+    out_.reach = all_the_way()                      ? out_.length
+                 : in_.felt == Felt::will_not_start ? 0
+                                                    : std::min(in_.depth, out_.length);
     find_gap();
     find_off();
     decide();
@@ -79,9 +82,6 @@ private:
   std::string fine(double mm) const { return fine_text(mm, in_.unit); }
   bool all_the_way() const { return in_.felt >= Felt::tight; }
   const char* cut() const { return in_.cut_hole ? "hole" : "shaft"; }
-  double reach() const {
-    return all_the_way() ? length_ : in_.felt == Felt::will_not_start ? 0 : std::min(in_.depth, length_);
-  }
 
   bool refuse(std::string why) {
     out_.status = TrialStatus::bad_input;
@@ -132,8 +132,8 @@ private:
 
   void find_gap() {
     out_.gap = std::numeric_limits<double>::infinity();
-    for (const double x : places(hole_, shaft_, reach()))
-      if (const double gap = hole_.at(x) - shaft_.at(reach() - x); gap < out_.gap - 1e-12) {
+    for (const double x : places(hole_, shaft_, out_.reach))
+      if (const double gap = hole_.at(x) - shaft_.at(out_.reach - x); gap < out_.gap - 1e-12) {
         out_.gap = gap;
         out_.gap_at = x;
       }
@@ -142,10 +142,10 @@ private:
   void find_off() {
     const auto& of = in_.cut_hole ? hole_ : shaft_;
     bool any = false;
-    const auto all = places(of, in_.cut_hole ? shaft_ : hole_, length_);
+    const auto all = places(of, in_.cut_hole ? shaft_ : hole_, out_.length);
     double mate = 0;
     for (const double x : all) {
-      const double passes = in_.cut_hole ? thickest_to(length_ - x) : narrowest_to(length_ - x);
+      const double passes = in_.cut_hole ? thickest_to(out_.length - x) : narrowest_to(out_.length - x);
       const double off = in_.cut_hole ? passes + in_.wanted - of.at(x) : of.at(x) + in_.wanted - passes;
       if (off < told) continue;
       if (!any) out_.from = x;
@@ -219,8 +219,8 @@ private:
                                       : fine(out_.gap) + " of clearance",
                          deep(out_.gap_at));
     return fmt::format("It stops {}: there the hole reads {}, the shaft {}. ",
-                       in_.felt == Felt::will_not_start ? "at the mouth" : "at " + deep(reach()),
-                       text(hole_.at(out_.gap_at)), text(shaft_.at(reach() - out_.gap_at)));
+                       in_.felt == Felt::will_not_start ? "at the mouth" : "at " + deep(out_.reach),
+                       text(hole_.at(out_.gap_at)), text(shaft_.at(out_.reach - out_.gap_at)));
   }
 
   std::string comes_off() const {
@@ -248,7 +248,6 @@ private:
 
   const TrialInput& in_;
   Along hole_, shaft_;
-  double length_ = 0;
   TrialResult out_;
 };
 

@@ -38,6 +38,8 @@ struct TrialResult {
   TrialStatus status = TrialStatus::not_run;
   std::string message;     ///< what is wrong, and where
   std::string words;       ///< what was found and what to do, in sentences
+  double length = 0;       ///< how far it is to go
+  double reach = 0;        ///< how far it went
   double gap = 0;          ///< least clearance by the readings as far as it went in; below 0: too tight
   double gap_at = 0;       ///< depth in the hole where that is
   double off = 0;          ///< most that must come off, on the diameter

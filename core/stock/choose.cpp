@@ -134,8 +134,12 @@ private:
     choice.most = metal.most;
     choice.takes = s.length + o_.parting + o_.chucking;
     choice.volume = StockBody(s, box).volume() / s.length * choice.takes;
+    choice.sum.title = "bar that it takes";
+    choice.sum.lines = {{"the part, along it", size.x(), "drawing"},
+                        {"facing both ends", 2 * o_.facing, "common practice"},
+                        {"parting or sawing off", o_.parting, "common practice"}};
+    if (o_.chucking > 0) choice.sum.lines.push_back({"to hold it by", o_.chucking, "chosen"});
     choice.text = stock_text(s, in_.unit);
-    s.name = choice.text;
     choice.stock = std::move(s);
     return choice;
   }
@@ -151,23 +155,22 @@ private:
       out.least = std::min(out.least, metal);
       out.most = std::max(out.most, metal);
     };
+    const auto axes = axes_of(s);
+    const Vec3 middle = box.middle();
     for (const auto& patch : in_.patches) {
       if (is_hole(patch.shape.kind)) continue;
       if (patch.shape.round() && std::abs(patch.shape.direction.dot(s.along)) > 0.999) {
-        const auto metal = metal_over(body, patch, in_.patches);
-        take(metal.least);
-        take(metal.most);
+        if (const auto metal = metal_over(body, patch, in_.patches)) {
+          take(metal->least);
+          take(metal->most);
+        }
         continue;
       }
-      // Every corner has skin around it: outwards from the middle of the part.
-      std::vector<Vec3> at = patch.shape.round() ? std::vector<Vec3>{} : edge_of(patch, in_.patches);
-      for (const auto& corner : at) {
-        const auto axes = axes_of(s);
-        const Vec3 middle = box.middle();
-        Vec3 way = (corner.dot(axes.across) - middle.y()) * axes.across +
-                   (corner.dot(axes.through) - middle.z()) * axes.through;
-        if (way.norm() < 1e-9) continue;
-        take(body.to_outside(corner, way.normalized()));
+      // Every place of an outline has skin around it: outwards from the middle of the part.
+      for (const auto& at : outline_of(patch, in_.patches)) {
+        const Vec3 way = (at.dot(axes.across) - middle.y()) * axes.across +
+                         (at.dot(axes.through) - middle.z()) * axes.through;
+        if (way.norm() > 1e-9) take(body.to_outside(at, way.normalized()));
       }
     }
     if (out.least > 1e299) return {-1, -1};

@@ -2,6 +2,7 @@
 // The smallest bar, plate or tube that is sold and holds a part: with skin, facing, something to hold it by
 // and the parting cut. Lengths mm.
 
+#include "quantity/reckoning.h"
 #include "stock/stock_body.h"
 
 #include <string>
@@ -26,6 +27,7 @@ struct StockChoice {
   Stock stock;       ///< centred, along the part's way it fits best
   std::string text;  ///< "25 mm round bar, 66 mm"
   double takes = 0;  ///< mm of bar with parting and chucking
+  Reckoning sum;     ///< of that
   double volume = 0; ///< mm³ of what is taken
   double least = 0;  ///< mm: thinnest metal a side that comes off
   double most = 0;   ///< and the thickest

@@ -42,7 +42,7 @@ private:
   bool fits(const Open& bar, double length) const { return bar.used + length <= bar.length + close; }
 
   void place(std::size_t k, int made) {
-    if (++steps_ >= o_.most_steps && found_) return;
+    if (++steps_ >= o_.most_steps) return;
     if (found_ && made > best_new_) return;
     if (k == order_.size()) return keep(made);
     // What is still to come must at least go into what is open and into as many new bars as would not be
@@ -127,7 +127,11 @@ CutListResult cut_list(const CutListInput& in, const CutListOptions& options) {
     if (in.pieces[k] > longest + close) return refuse(fmt::format("piece {} is longer than any bar", k + 1));
   }
   Search search(in, options);
-  if (!search.run()) return refuse("the offcuts do not hold all of it: a bar is needed");
+  if (!search.run())
+    return refuse(!search.complete()
+                      ? "no way was found in the time there is: take a longer bar, or fewer pieces"
+                  : in.bar > 0 ? "the offcuts do not hold what is longer than the bar"
+                               : "the offcuts do not hold all of it: a bar is needed");
   for (const auto& bar : search.best()) {
     if (bar.pieces.empty()) continue;
     out.bars.push_back({bar.length, bar.offcut, bar.pieces, bar.length - bar.used});

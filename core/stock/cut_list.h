@@ -15,7 +15,7 @@ struct CutListInput {
 };
 
 struct CutListOptions {
-  long most_steps = 200'000; ///< of the search; after them the best found stands
+  long most_steps = 50'000; ///< of the search; after them the best found stands
 };
 
 struct SawnBar {

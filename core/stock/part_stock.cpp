@@ -22,22 +22,38 @@ double size_along(const Stock& s, int k) {
   return s.form == StockForm::hexagon ? s.width * 2 / std::sqrt(3.0) : s.thick; // over its corners
 }
 
-/// Metal that the sizes of the stock leave.
-std::optional<MetalOver> by_sizes(const Build& build, Id part, Id surface) {
+/// A part in its stock: made once for what is asked of a surface.
+struct InStock {
+  Stock stock;
+  std::vector<Patch> patches;
+  Patch wanted;
+  FinishedBox box;
+};
+
+/// Nothing where the sizes of the stock leave nothing to be worked out.
+std::optional<InStock> in_stock(const Build& build, Id part, Id surface) {
   const auto kept = build.stock_of(part);
   if (!kept || is_raw(kept->second.form) || kept->second.form == StockForm::bought ||
       !sizes_wrong(kept->second).empty())
     return std::nullopt;
-  std::vector<Patch> patches;
-  const Patch* wanted = nullptr;
-  const auto all = patches_of(build, part);
-  for (const auto& [id, patch] : all) patches.push_back(patch);
-  for (const auto& [id, patch] : all)
-    if (id == surface) wanted = &patch;
-  const auto box = finished_box(patches, axes_of(kept->second));
-  if (wanted == nullptr || !box.known) return std::nullopt;
-  if (is_shoulder(*wanted, patches)) return std::nullopt;
-  return metal_over(StockBody(kept->second, box), *wanted, patches);
+  InStock out;
+  out.stock = kept->second;
+  bool there = false;
+  for (const auto& [id, patch] : patches_of(build, part)) {
+    out.patches.push_back(patch);
+    if (id != surface) continue;
+    out.wanted = patch;
+    there = true;
+  }
+  out.box = finished_box(out.patches, axes_of(out.stock));
+  return there && out.box.known ? std::optional(std::move(out)) : std::nullopt;
+}
+
+/// Metal that the sizes of the stock leave.
+std::optional<MetalOver> by_sizes(const Build& build, Id part, Id surface) {
+  const auto in = in_stock(build, part, surface);
+  if (!in || is_shoulder(in->wanted, in->patches)) return std::nullopt;
+  return metal_over(StockBody(in->stock, in->box), in->wanted, in->patches);
 }
 
 /// What two opposite faces were read apart, over the drawing's distance.
@@ -99,6 +115,18 @@ bool needs_touches(const Build& build, Id part) {
   return is_raw(form_of(build, part));
 }
 
+bool made_from_solid(const Build& build, Id surface) {
+  const auto* s = build.find<PartSurface>(surface);
+  if (s == nullptr) return false;
+  const auto form = form_of(build, s->part);
+  if (s->from_solid) return true;
+  if (!is_hole(s->kind) || is_raw(form) || form == StockForm::bought) return false;
+  if (form != StockForm::tube) return true;
+  const auto in = in_stock(build, s->part, surface);
+  return in && !StockBody(in->stock, in->box)
+                    .over_bore(in->wanted.shape); // of a tube without sizes nothing is known
+}
+
 std::vector<std::pair<Id, Patch>> patches_of(const Build& build, Id part) {
   std::vector<Id> ids;
   std::vector<Patch> patches;
@@ -115,7 +143,8 @@ std::vector<std::pair<Id, Patch>> patches_of(const Build& build, Id part) {
 std::optional<RawMetal> raw_metal(const Build& build, Id piece, Id surface) {
   const auto* of = build.find<Piece>(piece);
   const auto* s = build.find<PartSurface>(surface);
-  if (of == nullptr || s == nullptr || s->from_solid || needs_touches(build, of->part)) return std::nullopt;
+  if (of == nullptr || s == nullptr || needs_touches(build, of->part) || made_from_solid(build, surface))
+    return std::nullopt;
   const auto sized = by_sizes(build, of->part, surface);
   if (const auto read = read_across(build, piece, surface)) {
     const auto* other = build.find<PartSurface>(read->other);

@@ -1,6 +1,6 @@
 #pragma once
-// What a part of a build is made from, and the metal that leaves over each of its surfaces. (stock uses
-// readings here: what was read across counts at once.) Lengths mm.
+// What a part of a build is made from, and the metal that leaves over each of its surfaces. What was read
+// across the piece before anything was cut counts at once. Lengths mm.
 
 #include "build/edits.h"
 #include "quantity/reckoning.h"
@@ -16,6 +16,10 @@ StockForm form_of(const build::Build& build, build::Id part);
 
 /// Whether the metal over its surfaces is known by touches; else by the sizes of its stock.
 bool needs_touches(const build::Build& build, build::Id part);
+
+/// Whether nothing of a surface is there before it is cut: said of it, or a hole in bar, plate or block,
+/// which has none but the bore of a tube.
+bool made_from_solid(const build::Build& build, build::Id surface);
 
 /// Whether a face is a shoulder of its part: it comes about when what stands on it is cut.
 bool is_shoulder(const build::Build& build, build::Id surface);

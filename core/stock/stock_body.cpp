@@ -127,13 +127,34 @@ double StockBody::to_outside(const Vec3& at, const Vec3& way) const {
   return least;
 }
 
-std::optional<double> StockBody::bore() const {
-  return bore_ > 0 ? std::optional(bore_) : std::nullopt;
+std::optional<MetalOver> StockBody::over_bore(const Surface& hole) const {
+  if (!(bore_ > 0) || std::abs(hole.direction.dot(axis_)) < 0.999) return std::nullopt;
+  const Vec3 off = hole.point - axis_point_;
+  const double apart = (off - off.dot(axis_) * axis_).norm();
+  if (apart >= (hole.diameter + bore_) / 2) return std::nullopt; // beside it, in the wall
+  const double even = (hole.diameter - bore_) / 2;
+  return MetalOver{even - apart, even + apart};
 }
 
 double StockBody::volume() const {
   return volume_;
 }
+
+namespace {
+
+/// Places round a circle about `axis`, with the corners of square and hexagon among them.
+std::vector<Vec3> circle(const Vec3& middle, const Vec3& axis, double radius) {
+  constexpr int round = 24;
+  std::vector<Vec3> out;
+  const Vec3 u = across(axis), v = axis.cross(u);
+  for (int k = 0; k < round; ++k) {
+    const double turn = 2 * std::numbers::pi * k / round;
+    out.push_back(middle + radius * (std::cos(turn) * u + std::sin(turn) * v));
+  }
+  return out;
+}
+
+} // namespace
 
 std::vector<Vec3> edge_of(const Patch& face, const std::vector<Patch>& part) {
   constexpr double alike = 1.01;
@@ -145,16 +166,20 @@ std::vector<Vec3> edge_of(const Patch& face, const std::vector<Patch>& part) {
     if ((off - off.dot(s.direction) * s.direction).norm() > 0.01 * s.diameter) continue;
     if (std::max(face.width, face.height) > alike * across_it || across_it > alike * 2 * largest_radius(p))
       continue;
-    std::vector<Vec3> out;
-    const Vec3 u = across(s.direction), v = s.direction.cross(u);
-    constexpr int round = 24;
-    for (int k = 0; k < round; ++k) {
-      const double turn = 2 * std::numbers::pi * k / round;
-      out.push_back(face.shape.point + across_it / 2 * (std::cos(turn) * u + std::sin(turn) * v));
-    }
-    return out;
+    return circle(face.shape.point, s.direction, across_it / 2);
   }
   return corners(face);
+}
+
+std::vector<Vec3> outline_of(const Patch& patch, const std::vector<Patch>& part) {
+  const auto& s = patch.shape;
+  if (!s.round()) return edge_of(patch, part);
+  std::vector<Vec3> out;
+  for (const double end : {-0.5, 0.5}) {
+    const auto round = circle(s.point + end * patch.height * s.direction, s.direction, largest_radius(patch));
+    out.insert(out.end(), round.begin(), round.end());
+  }
+  return out;
 }
 
 bool is_shoulder(const Patch& face, const std::vector<Patch>& part) {
@@ -177,32 +202,25 @@ bool is_shoulder(const Patch& face, const std::vector<Patch>& part) {
   return false;
 }
 
-MetalOver metal_over(const StockBody& body, const Patch& patch, const std::vector<Patch>& part) {
+std::optional<MetalOver> metal_over(const StockBody& body, const Patch& patch,
+                                    const std::vector<Patch>& part) {
+  const auto& s = patch.shape;
+  if (is_hole(s.kind)) return body.over_bore(s);
   MetalOver out{1e300, -1e300};
   const auto take = [&](double metal) {
     out.least = std::min(out.least, metal);
     out.most = std::max(out.most, metal);
   };
-  const auto& s = patch.shape;
   if (!s.round()) {
     for (const auto& at : edge_of(patch, part)) take(body.to_outside(at, s.direction));
     take(body.to_outside(s.point, s.direction));
     return out;
   }
-  if (is_hole(s.kind)) {
-    const double have = body.bore().value_or(0);
-    take((s.diameter - have) / 2);
-    return out;
+  for (const double end : {-0.5, 0.0, 0.5}) {
+    const Vec3 middle = s.point + end * patch.height * s.direction;
+    for (const auto& at : circle(middle, s.direction, s.diameter / 2))
+      take(body.to_outside(at, (at - middle).normalized()));
   }
-  const Vec3 u = across(s.direction), v = s.direction.cross(u);
-  constexpr int round = 24; // with the corners of square and hexagon among them
-  for (const double end : {-0.5, 0.0, 0.5})
-    for (int k = 0; k < round; ++k) {
-      const double turn = 2 * std::numbers::pi * k / round;
-      const Vec3 way = std::cos(turn) * u + std::sin(turn) * v;
-      const Vec3 at = s.point + end * patch.height * s.direction + s.diameter / 2 * way;
-      take(body.to_outside(at, way));
-    }
   return out;
 }
 

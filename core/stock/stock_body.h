@@ -37,6 +37,11 @@ FinishedBox finished_box(const std::vector<Patch>& patches, const StockAxes& axe
 /// What is wrong with the sizes of a stock, as "a round bar needs its diameter"; empty: nothing.
 std::string sizes_wrong(const Stock& stock);
 
+/// Metal over a surface of the finished part, a side.
+struct MetalOver {
+  double least = 0, most = 0; ///< below 0: the stock does not hold it
+};
+
 class StockBody {
 public:
   /// The stock with its middle where `stock.shift` puts it, from the middle of the finished part.
@@ -45,8 +50,9 @@ public:
   /// How far it is from `at` along unit `way` to the outside of the stock; below 0 when `at` stands out of
   /// it.
   double to_outside(const Vec3& at, const Vec3& way) const;
-  /// The same to the bore of a tube, for a hole about its axis; nothing where there is none.
-  std::optional<double> bore() const;
+  /// The metal between the bore of a tube and a hole along it that takes the bore in; nothing for any other
+  /// hole: that is made from solid.
+  std::optional<MetalOver> over_bore(const Surface& hole) const;
   double volume() const; ///< mm³
 
 private:
@@ -67,10 +73,11 @@ std::vector<Vec3> edge_of(const Patch& face, const std::vector<Patch>& part);
 /// Whether the part goes on beyond a face: a shoulder, which comes about when what stands on it is cut.
 bool is_shoulder(const Patch& face, const std::vector<Patch>& part);
 
-/// Metal over a surface of the finished part, a side: over the places of a face, round a round one.
-struct MetalOver {
-  double least = 0, most = 0; ///< below 0: the stock does not hold it
-};
-MetalOver metal_over(const StockBody& body, const Patch& patch, const std::vector<Patch>& part);
+/// Over the places of a face, round a round one; nothing for a hole that is made from solid.
+std::optional<MetalOver> metal_over(const StockBody& body, const Patch& patch,
+                                    const std::vector<Patch>& part);
+
+/// Places round a round surface at both its ends, or on the edge of a face: what the stock must hold.
+std::vector<Vec3> outline_of(const Patch& patch, const std::vector<Patch>& part);
 
 } // namespace datrin::stock

@@ -2,8 +2,6 @@
 
 #include "app/joints/joint_dialog.h"
 #include "app/marks/why.h"
-#include "app/shop/shop_dialog.h"
-#include "app/shop/threads_dialog.h"
 #include "build/edit_drawing.h"
 #include "readings/size_now.h"
 
@@ -403,49 +401,6 @@ TEST_F(Joints, InInchesEverythingIsInInches) {
   without_instrument();
   enter(page().make()->shaft_edit(), ".4323 \u00B1.0001", Qt::Key_Return);
   EXPECT_NEAR(readings_of(b(), page().state().shaft)->value, 0.4323 * 25.4, 1e-9);
-}
-
-TEST_F(Joints, ShopHoldsReamersBarAndInstruments) {
-  app::ShopDialog shop(window->document(), window.get());
-  shop.show();
-  const auto tools = b().tools().size(), instruments = b().instruments().size();
-  shop.tool_name()->setText("3/8 in");
-  shop.tool_kind()->setCurrentIndex(2);
-  QTest::mouseClick(shop.add_tool_button(), Qt::LeftButton);
-  EXPECT_EQ(b().tools().size(), tools); // a reamer without a size reaches nothing
-  EXPECT_TRUE(shop.message().contains("Size of the tool")) << shop.message().toStdString();
-  shop.tool_size()->setText("3/8 in");
-  QTest::mouseClick(shop.add_tool_button(), Qt::LeftButton);
-  ASSERT_EQ(b().tools().size(), tools + 1);
-  EXPECT_EQ(b().tools().back().second.kind, build::ToolKind::reamer);
-  EXPECT_NEAR(b().tools().back().second.size, 9.525, 1e-9);
-  shop.instrument_name()->setText("bore gauge");
-  shop.instrument_uncertainty()->setText("0.004");
-  shop.instrument_zero()->setText("-0.001");
-  QTest::mouseClick(shop.add_instrument_button(), Qt::LeftButton);
-  ASSERT_EQ(b().instruments().size(), instruments + 1);
-  EXPECT_NEAR(b().instruments().back().second.zero, -0.001, 1e-12);
-}
-
-TEST_F(Joints, ThreadsByNameAndUnknownOnes) {
-  app::ThreadsDialog threads(Unit::mm, {{"3.1 mm", 3.1}, {"F", 6.5278}}, window.get());
-  threads.show();
-  threads.thread_edit()->setText("4BA");
-  EXPECT_TRUE(threads.answer().contains("Tapping drill")) << threads.answer().toStdString();
-  threads.deep_edit()->setText("10");
-  threads.engaged_edit()->setText("2");
-  EXPECT_TRUE(threads.answer().contains("deep to the shoulder")) << threads.answer().toStdString();
-  EXPECT_TRUE(threads.answer().contains("Of the shop's own: 3.1 mm")) << threads.answer().toStdString();
-  EXPECT_TRUE(threads.answer().contains("Short"));
-  threads.thread_edit()->setText("4CA");
-  EXPECT_TRUE(threads.answer().contains("did you mean")) << threads.answer().toStdString();
-  threads.outside_edit()->setText("9.49");
-  threads.pitch_edit()->setText("16 tpi");
-  ASSERT_GE(threads.ranked()->rowCount(), 3);
-  EXPECT_TRUE(threads.ranked()->item(0, 0)->text().startsWith("3/8"));
-  EXPECT_TRUE(threads.verdict().contains("taken for it")) << threads.verdict().toStdString();
-  threads.pitch_edit()->setText("x tpi");
-  EXPECT_TRUE(threads.verdict().contains("like 16 tpi"));
 }
 
 TEST_F(Joints, ADecimalCommaIsReadWhereThePersonWritesOne) {

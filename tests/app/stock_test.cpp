@@ -1,7 +1,7 @@
 // A part that is not cast, through the window: a sawn block squared by calliper readings alone, a hole
 // drilled from solid, a spindle from bar that is sold; in millimetres and in inches.
 
-#include "tests/app/bench.h"
+#include "tests/app/own_build.h"
 
 #include "allowance/plan.h"
 #include "app/marks/why.h"
@@ -20,21 +20,11 @@ namespace {
 constexpr int a_second =
     1100; // ms: what was read before a cut is told from what was read after it by the clock
 
-class FromStock : public WindowTest {
+class FromStock : public OwnBuild {
 protected:
-  void SetUp() override {
-    WindowTest::SetUp();
-    ASSERT_TRUE(window->new_build(folder.filePath("stock.datrin"))) << window->message();
-  }
-  const Build& b() { return window->document().build(); }
-  Id put(Record record) {
-    const Id id = b().next_id();
-    EXPECT_TRUE(window->document().apply(add(b(), std::move(record), "Draw")));
-    return id;
-  }
-  Id face(Id part, const char* name, const Vec3& at, const Vec3& out, double width, double height) {
+  Id face(Id of, const char* name, const Vec3& at, const Vec3& out, double width, double height) {
     PartSurface s;
-    s.part = part;
+    s.part = of;
     s.name = name;
     s.point = at;
     s.direction = out;
@@ -44,8 +34,7 @@ protected:
   }
   /// A block 50 x 30 x 20 with its dimensions, all faces machined.
   Id block() {
-    const Id id = put(Part{"Block", "mild steel", 1, 0});
-    put(Piece{id, 1});
+    const Id id = part("Block", 1, "mild steel");
     const Id left = face(id, "left", {-25, 0, 0}, -Vec3::UnitX(), 30, 20),
              right = face(id, "right", {25, 0, 0}, Vec3::UnitX(), 30, 20),
              front = face(id, "front", {0, -15, 0}, -Vec3::UnitY(), 50, 20),
@@ -158,9 +147,14 @@ TEST_F(FromStock, AFlatBarInInchesPutAgainstAFace) {
   EXPECT_EQ(metal("left"), "0.0000");
   EXPECT_EQ(metal("right"), "0.0940");
   EXPECT_EQ(stock().put_box(0)->currentIndex(), 1);
-  // Shared by hand: 0.030 on the left, the rest on the right.
-  put->setCurrentIndex(3);
-  emit put->activated(3);
+  // Centred again, then shared by hand: the field is there though the sides are alike still. 0.030 on the
+  // left, the rest on the right.
+  for (const int how : {0, 3}) {
+    put->setCurrentIndex(how);
+    emit put->activated(how);
+  }
+  EXPECT_EQ(put->currentIndex(), 3);
+  ASSERT_TRUE(stock().share_field(0)->isVisible());
   enter(stock().share_field(0)->edit(), "0.030");
   EXPECT_EQ(metal("left"), "0.0300");
   EXPECT_EQ(metal("right"), "0.0640");
@@ -169,6 +163,21 @@ TEST_F(FromStock, AFlatBarInInchesPutAgainstAFace) {
   EXPECT_EQ(metal("top", 3), "the stock does not hold it");
   EXPECT_EQ(stock::stock_text(b().stock_of(part)->second, Unit::inch),
             "1.25 in \u00D7 0.75 in flat bar, 2.0625 in long");
+}
+
+// A tube whose bore is its outside is refused where it is typed, and the words stay.
+TEST_F(FromStock, ATubesBoreStaysBelowItsOutside) {
+  const Id id = block();
+  go_to_stock();
+  made_from(StockForm::tube);
+  enter(stock().width_field()->edit(), "30");
+  enter(stock().bore_field()->edit(), "30");
+  EXPECT_EQ(stock().bore_field()->edit()->text(), "30");
+  EXPECT_TRUE(stock().bore_field()->message().contains("below its outside"))
+      << stock().bore_field()->message();
+  EXPECT_EQ(b().stock_of(id)->second.bore, 0);
+  enter(stock().bore_field()->edit(), "20");
+  EXPECT_EQ(b().stock_of(id)->second.bore, 20);
 }
 
 // What is sold is offered, least metal first, and taken by Enter; F1 says how the metal comes about.
@@ -189,6 +198,12 @@ TEST_F(FromStock, WhatIsSoldIsTakenFromTheList) {
   auto* card = window->findChild<app::WhyCard*>();
   ASSERT_NE(card, nullptr);
   EXPECT_EQ(card->reckoning().title, "metal on left");
+  card->close();
+  stock().sold()->setFocus(); // and what length of bar is taken: 50, a millimetre an end, 3 for the saw
+  QTest::keyClick(stock().sold(), Qt::Key_F1);
+  const auto cards = window->findChildren<app::WhyCard*>();
+  ASSERT_FALSE(cards.empty());
+  EXPECT_NEAR(cards.back()->reckoning().total(), 55, 1e-9);
 }
 
 // A hole drilled from solid in a casting asks for no touches; its drills stand in Allowance.

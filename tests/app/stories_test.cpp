@@ -1,7 +1,7 @@
 // Jobs of the bench from reading to reading, through the window: a wheel bored to its tube by trial, a plug
 // in a tapered bore, an axle with two boxes. Every figure expected is worked out by hand beside it.
 
-#include "tests/app/bench.h"
+#include "tests/app/own_build.h"
 
 #include "build/edit_drawing.h"
 #include "readings/size_now.h"
@@ -16,24 +16,9 @@ using app::MainWindow;
 
 namespace {
 
-class Jobs : public WindowTest {
+class Jobs : public OwnBuild {
 protected:
-  void SetUp() override {
-    WindowTest::SetUp();
-    ASSERT_TRUE(window->new_build(folder.filePath("job.datrin"))) << window->message();
-  }
-  const Build& b() { return window->document().build(); }
-  Id put(Record record) {
-    const Id id = b().next_id();
-    EXPECT_TRUE(window->document().apply(add(b(), std::move(record), "Draw")));
-    return id;
-  }
-  /// A part with so many pieces; a free size of it.
-  Id part(const char* name, int quantity = 1) {
-    const Id id = put(Part{name, "steel", quantity, next_order(b().parts())});
-    for (int n = 1; n <= quantity; ++n) put(Piece{id, n});
-    return id;
-  }
+  /// A free size of a part.
   Id size(Id of, const char* name, double nominal, Id surface = 0) {
     Dimension d;
     d.part = of;

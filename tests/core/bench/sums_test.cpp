@@ -340,3 +340,19 @@ TEST(Sums, ValuesAreReckonedAsInEveryField) {
   EXPECT_NEAR(read_value(fields[6], "1 in 12", mm).value.value, std::atan(1 / 12.0), 1e-12);
   EXPECT_FALSE(read_value({"x"}, "", mm).value.given);
 }
+
+// Four of 60, however "so many" is written; a number that is part of a length counts nothing.
+TEST(Sums, ACutListCountsItsPieces) {
+  const auto text = [](const char* words) {
+    SumValue v;
+    v.given = true;
+    v.text = words;
+    return v;
+  };
+  for (const char* pieces : {"4 off 60", "4 x 60", "4x60", "4 \u00D7 60", "60, 60, 3 x 60 mm"})
+    EXPECT_NEAR(line("cut-list", {text(pieces), is(300), none, none}, 2),
+                std::string(pieces).find(',') == 2 ? 10 : 8, 1e-9)
+        << pieces;
+  EXPECT_NEAR(line("cut-list", {text("1 1/8 in, 2 in"), is(300), none, none}, 2), 4, 1e-9);
+  EXPECT_NE(words("cut-list", {text("0 off 60"), is(300), none, none}).find("how many?"), std::string::npos);
+}

@@ -159,5 +159,9 @@ TEST(Trial, WithThatOffItGoesAllTheWay) {
     if (n % 10 == 0 && most > 0.001) {
       EXPECT_NEAR(r.off, most, 3e-4) << n;
     }
+    for (auto& reading : in.cut_hole ? in.hole : in.shaft) reading.diameter += in.cut_hole ? r.off : -r.off;
+    const auto after = judge_trial(in);
+    EXPECT_NEAR(after.off, 0, 1e-12) << n;
+    EXPECT_GE(after.gap, in.wanted - 6e-4) << n; // what is under half a micrometre is not told
   }
 }

@@ -128,36 +128,3 @@ TEST_F(Gate, WhatIsMissingIsPutInWordsAndNothingWhenAllIsThere) {
   EXPECT_EQ(nothing.verdict, "Nothing is asked of this setup yet: say what it cuts and measures.");
   EXPECT_TRUE(route::unclamp_gate(b, piece, 9999, {}).items.empty());
 }
-
-TEST_F(Gate, SuggestedSetupsCutEverythingOnceAndLocateFromWhatWasCut) {
-  const auto setups = route::suggest_setups(b, part, {surface("foot")});
-  ASSERT_FALSE(setups.empty());
-  std::vector<Id> cut;
-  for (const auto& s : setups) cut.insert(cut.end(), s.cuts.begin(), s.cuts.end());
-  for (const auto& [id, s] : b.surfaces_of(part))
-    EXPECT_EQ(std::count(cut.begin(), cut.end(), id), s.machined ? 1 : 0) << s.name;
-  std::vector<Id> before = setups[0].cuts;
-  for (std::size_t k = 1; k < setups.size(); ++k) {
-    for (const auto datum : setups[k].datums)
-      EXPECT_TRUE(std::count(before.begin(), before.end(), datum)) << setups[k].name << " " << datum;
-    before.insert(before.end(), setups[k].cuts.begin(), setups[k].cuts.end());
-  }
-}
-
-// A bore is reached along its axis, a face from where it looks, by an end mill also from beside (common
-// practice): every setup has a way from which all it cuts is reached.
-TEST_F(Gate, WhatASetupCutsIsReachedFromOneSide) {
-  for (const auto& s : route::suggest_setups(b, part, {surface("foot")})) {
-    const auto reached = [&](const Vec3& way) {
-      return std::all_of(s.cuts.begin(), s.cuts.end(), [&](Id id) {
-        const auto& f = *b.find<build::PartSurface>(id);
-        const double cosine = f.direction.dot(way);
-        return f.round() ? std::abs(cosine) > 0.95 : cosine > 0.95 || std::abs(cosine) < 0.3;
-      });
-    };
-    bool any = s.cuts.empty();
-    for (const Vec3& axis : {Vec3(1, 0, 0), Vec3(0, 1, 0), Vec3(0, 0, 1)})
-      any = any || reached(axis) || reached(-axis);
-    EXPECT_TRUE(any) << s.name;
-  }
-}

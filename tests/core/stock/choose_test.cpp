@@ -89,6 +89,18 @@ TEST(ChooseStock, ARingFromTube) {
   EXPECT_NEAR(tube->stock.bore, 25, 1e-9);
 }
 
+// A shaft of 20 with a cross pin of 8 that stands 15 out on each side of its axis: the ends of the pin are at
+// sqrt(15^2 + 4^2) = 15.52 from it at the most, with half a millimetre 16.02: 35 round is the next with 17.5.
+TEST(ChooseStock, ACrossPinIsHeldAsWell) {
+  auto in = shaft(20, 60);
+  in.patches.push_back({{SurfaceKind::boss, {0, 0, 0}, Vec3::UnitY(), 8}, 0, 30});
+  const auto r = choose_stock(in);
+  ASSERT_TRUE(r.usable()) << r.message;
+  ASSERT_NE(of(r, StockForm::round), nullptr);
+  EXPECT_NEAR(of(r, StockForm::round)->stock.width, 35, 1e-9);
+  EXPECT_NEAR(of(r, StockForm::round)->sum.total(), of(r, StockForm::round)->takes, 1e-12);
+}
+
 TEST(ChooseStock, RefusesWhatHasNoSizeAndWhatNobodySells) {
   EXPECT_FALSE(choose_stock({}).usable());
   EXPECT_FALSE(choose_stock(shaft(900, 900)).usable());

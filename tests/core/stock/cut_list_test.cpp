@@ -120,6 +120,19 @@ TEST(CutList, ALongListIsAnsweredInTimeAndSaysWhetherItIsProved) {
   EXPECT_LE(r.new_bars, r.least_bars + 3); // longest first, into the fullest, is never far off
 }
 
+// Forty offcuts that nearly hold it, and no bar: it ended only when every way had been tried.
+TEST(CutList, WhatCannotBeFoundEndsAsWell) {
+  CutListInput in;
+  for (int k = 0; k < 40; ++k) {
+    in.offcuts.push_back(100 + 0.1 * k);
+    for (const double piece : {51.0 + 0.01 * k, 45.0 + 0.013 * k, 5.0 + 0.007 * k})
+      in.pieces.push_back(piece);
+  }
+  const auto r = cut_list(in);
+  EXPECT_FALSE(r.usable());
+  EXPECT_EQ(r.message, "no way was found in the time there is: take a longer bar, or fewer pieces");
+}
+
 TEST(CutList, BadInputIsNamed) {
   EXPECT_EQ(cut_list({}).message, "there is nothing to saw yet");
   CutListInput in;

@@ -8,6 +8,8 @@
 #include "casting/survey_gaps.h"
 #include "readings/measure.h"
 
+#include "tests/core/drawn_part.h"
+
 #include <gtest/gtest.h>
 
 using namespace datrin;
@@ -16,48 +18,28 @@ using namespace datrin::build;
 namespace {
 
 /// A block finished 50 long, faces "left" and "right", 30 wide and high; a hole of 8 drilled through.
-class PartStock : public testing::Test {
+class PartStock : public test::DrawnPart {
 protected:
   void SetUp() override {
-    part = put(Part{"Block", "mild steel", 1, 0});
-    piece = put(Piece{part, 1});
+    part = make(Part{"Block", "mild steel", 1, 0});
+    piece = make(Piece{part, 1});
     left = face("left", {-25, 0, 0}, -Vec3::UnitX(), 30, 30);
     right = face("right", {25, 0, 0}, Vec3::UnitX(), 30, 30);
     face("front", {0, -15, 0}, -Vec3::UnitY(), 50, 30);
     face("back", {0, 15, 0}, Vec3::UnitY(), 50, 30);
     top = face("top", {0, 0, 15}, Vec3::UnitZ(), 50, 30);
     foot = face("foot", {0, 0, -15}, -Vec3::UnitZ(), 50, 30);
-    PartSurface s;
-    s.part = part;
-    s.name = "hole";
-    s.kind = SurfaceKind::bore;
-    s.diameter = 8;
-    s.height = 30;
-    s.from_solid = true;
-    hole = put(s);
-    Dimension d;
-    d.part = part;
-    d.name = "over all";
-    d.kind = DimensionKind::distance;
-    d.surface = left;
-    d.other = right;
-    d.nominal = 50;
-    length = put(d);
-  }
-  Id put(Record record) {
-    const Id id = b.next_id();
-    EXPECT_TRUE(b.apply(add(b, std::move(record), "Make")));
-    return id;
+    auto drilled = round("hole", SurfaceKind::bore, Vec3::Zero(), Vec3::UnitZ(), 8);
+    drilled.height = 30;
+    drilled.from_solid = true;
+    hole = make(drilled);
+    length = make(dimension(DimensionKind::distance, left, right, 50));
   }
   Id face(const char* name, const Vec3& at, const Vec3& out, double width, double height) {
-    PartSurface s;
-    s.part = part;
-    s.name = name;
-    s.point = at;
-    s.direction = out;
+    auto s = plane(name, at, out);
     s.width = width;
     s.height = height;
-    return put(s);
+    return make(s);
   }
   void saw(double length_mm, double width = 32, double thick = 32) {
     Stock s;
@@ -85,8 +67,7 @@ protected:
     return {};
   }
 
-  Build b;
-  Id part = 0, piece = 0, left = 0, right = 0, top = 0, foot = 0, hole = 0, length = 0;
+  Id piece = 0, left = 0, right = 0, top = 0, foot = 0, hole = 0, length = 0;
 };
 
 } // namespace
@@ -139,7 +120,7 @@ TEST_F(PartStock, AfterOneFaceIsCutTheReadingIsTheOthers) {
   read("52.00 mm", "2026-02-03T10:00:00Z");
   auto cut = allowance::cut_of(plan(left), {}, 0);
   cut.at = "2026-02-03T11:00:00Z";
-  put(cut);
+  make(cut);
   EXPECT_NEAR(stock::raw_metal(b, piece, right)->most, 1, 1e-9); // as it was before anything was cut
   read("51.20 mm", "2026-02-03T11:05:00Z");
   const auto p = plan(right);
@@ -180,4 +161,29 @@ TEST_F(PartStock, PutAgainstASideLeavesNoMetalThere) {
   sides = stock::sides_of(b, s);
   EXPECT_NEAR(sides.low.x(), 1.5, 1e-9);
   EXPECT_EQ(stock::stock_text(s, Unit::mm), "32 mm \u00D7 32 mm block, 53 mm long");
+}
+
+// Bar and block have no holes: one is from solid without being told so. Of a tube the one along its bore has
+// its metal, shifted half a millimetre off unevenly; a cross hole is drilled.
+TEST_F(PartStock, AHoleInBarIsFromSolidUnlessItIsTheBoreOfATube) {
+  auto cross = round("cross hole", SurfaceKind::bore, Vec3::Zero(), Vec3::UnitY(), 6);
+  auto along = round("through", SurfaceKind::bore, Vec3::Zero(), Vec3::UnitX(), 12);
+  const Id across_it = make(cross), through = make(along);
+  EXPECT_FALSE(stock::made_from_solid(b, through)); // a casting may be cored
+  EXPECT_TRUE(stock::made_from_solid(b, hole));     // said of it
+  saw(53);
+  EXPECT_TRUE(stock::made_from_solid(b, across_it));
+  EXPECT_TRUE(stock::made_from_solid(b, through));
+  auto tube = b.stock_of(part)->second;
+  tube.form = StockForm::tube;
+  tube.width = 45;
+  tube.bore = 10;
+  tube.shift.y() = 0.5;
+  ASSERT_TRUE(b.apply(stock::set_stock(b, tube, "Made from tube")));
+  EXPECT_TRUE(stock::made_from_solid(b, across_it));
+  EXPECT_FALSE(stock::made_from_solid(b, through));
+  const auto metal = stock::raw_metal(b, piece, through);
+  ASSERT_TRUE(metal);
+  EXPECT_NEAR(metal->least, 0.5, 1e-9);
+  EXPECT_NEAR(metal->most, 1.5, 1e-9);
 }

@@ -39,7 +39,7 @@ TEST(StockBody, ABlockLeavesHalfTheDifferenceASide) {
   auto s = sawn(StockForm::block, 43, 22, 64);
   const auto box = finished_box(part, axes_of(s));
   EXPECT_EQ(box.size(), Vec3(60, 40, 20));
-  const auto metal = [&](std::size_t k) { return metal_over(StockBody(s, box), part[k], part); };
+  const auto metal = [&](std::size_t k) { return *metal_over(StockBody(s, box), part[k], part); };
   EXPECT_NEAR(metal(0).most, 2, 1e-9);
   EXPECT_NEAR(metal(2).least, 1.5, 1e-9);
   EXPECT_NEAR(metal(4).least, 1, 1e-9);
@@ -62,7 +62,7 @@ TEST(StockBody, AFlatOnARoundBarHasLessAtItsEdges) {
   EXPECT_NEAR(body.to_outside({0, 15, 20}, Vec3::UnitZ()), 0, 1e-9);
   EXPECT_NEAR(body.to_outside({0, 24, 20}, Vec3::UnitZ()), 25 - std::hypot(24.0, 20.0),
               1e-9); // outside of it
-  const auto metal = metal_over(body, flat, {flat});
+  const auto metal = *metal_over(body, flat, {flat});
   EXPECT_NEAR(metal.most, 5, 1e-9);
   EXPECT_LE(metal.least, 0.0);
 }
@@ -75,10 +75,10 @@ TEST(StockBody, ARoundFromHexagonAndSquare) {
   const auto box = finished_box({boss}, axes_of(hexagon));
   EXPECT_NEAR(box.size().y(), 18, 1e-9);
   EXPECT_NEAR(box.size().x(), 30, 1e-9);
-  EXPECT_NEAR(metal_over(StockBody(hexagon, box), boss, {boss}).least, 1, 1e-9);
-  EXPECT_NEAR(metal_over(StockBody(hexagon, box), boss, {boss}).most, 20 / std::sqrt(3.0) - 9, 1e-9);
-  EXPECT_NEAR(metal_over(StockBody(square, box), boss, {boss}).least, 1, 1e-9);
-  EXPECT_NEAR(metal_over(StockBody(square, box), boss, {boss}).most, 10 * std::sqrt(2.0) - 9, 1e-9);
+  EXPECT_NEAR(metal_over(StockBody(hexagon, box), boss, {boss})->least, 1, 1e-9);
+  EXPECT_NEAR(metal_over(StockBody(hexagon, box), boss, {boss})->most, 20 / std::sqrt(3.0) - 9, 1e-9);
+  EXPECT_NEAR(metal_over(StockBody(square, box), boss, {boss})->least, 1, 1e-9);
+  EXPECT_NEAR(metal_over(StockBody(square, box), boss, {boss})->most, 10 * std::sqrt(2.0) - 9, 1e-9);
   EXPECT_NEAR(StockBody(hexagon, box).volume(), std::sqrt(3.0) / 2 * 400 * 40, 1e-6);
 }
 
@@ -89,7 +89,7 @@ TEST(StockBody, ATubeHasItsBoreAndItsSection) {
   FinishedBox box;
   box.known = true;
   const StockBody body(s, box);
-  EXPECT_NEAR(metal_over(body, bore, {bore}).most, 1, 1e-9);
+  EXPECT_NEAR(metal_over(body, bore, {bore})->most, 1, 1e-9);
   EXPECT_NEAR(body.volume(), std::numbers::pi / 4 * (900 - 400) * 50, 1e-6);
   s.bore = 31;
   EXPECT_EQ(sizes_wrong(s), "a tube needs a bore smaller than its outside");
@@ -115,7 +115,7 @@ TEST(StockBody, TheEndOfARoundIsADiscAndAShoulderIsNoEnd) {
   const auto box = finished_box(part, axes_of(s));
   EXPECT_NEAR(box.size().y(), 20, 1e-9);
   EXPECT_NEAR(box.size().x(), 60, 1e-9);
-  EXPECT_NEAR(metal_over(StockBody(s, box), foot, part).least, 1.5, 1e-9);
+  EXPECT_NEAR(metal_over(StockBody(s, box), foot, part)->least, 1.5, 1e-9);
   EXPECT_TRUE(is_shoulder(shoulder, part));
   EXPECT_FALSE(is_shoulder(end, part));
   EXPECT_FALSE(is_shoulder(foot, part));
