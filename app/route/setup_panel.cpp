@@ -205,8 +205,9 @@ void SetupPanel::show_overview() {
   for (const auto& [id, s] : b.surfaces_of(state_.part)) {
     const auto plan = std::find_if(plans_.begin(), plans_.end(),
                                    [&, wanted = id](const auto& p) { return p.surface == wanted; });
-    QStringList cells{name_words(s.name), plan == plans_.end() ? QString("stays as cast")
-                                                               : QString(allowance::state_name(*plan))};
+    QStringList cells{name_words(s.name), plan == plans_.end()
+                                              ? QString(state_.cast ? "stays as cast" : "stays as it came")
+                                              : QString(allowance::state_name(*plan))};
     bool any = s.machined;
     for (const auto& [setup_id, setup] : setups) {
       const auto datum = std::find(setup.datums.begin(), setup.datums.end(), id);
