@@ -1,5 +1,6 @@
 #include "commands.h"
 
+#include "solid_command.h"
 #include "sum_command.h"
 
 #include "casting/seat.h"
@@ -322,6 +323,13 @@ int run_command(int argc, const char* const* argv, std::ostream& out, std::ostre
   sum->add_flag("--list", sum_call.list, "every sum with its fields");
   sum->add_flag("--text", sum_call.as_text, "print lines for people instead of JSON");
 
+  SolidCall solid_call;
+  auto* solid = app.add_subcommand("solid", "What a STEP file holds: volume, centroid, inertia, faces");
+  solid->add_option("file", solid_call.path, "a STEP file (AP203 or AP214)")->required();
+  solid->add_option("--section", solid_call.section, "such as x=0: the area of a section there");
+  solid->add_flag("--thinnest", solid_call.thinnest, "the least thickness of metal, and where");
+  solid->add_flag("--text", solid_call.as_text, "print lines for people instead of JSON");
+
   auto* schema = app.add_subcommand("schema", "The JSON schema of an exported build");
 
   auto* export_ = app.add_subcommand("export", "Write a build as one JSON file");
@@ -352,6 +360,7 @@ int run_command(int argc, const char* const* argv, std::ostream& out, std::ostre
   if (fit->parsed()) return run_fit(fit_call, as_text, out, err);
   if (thread->parsed()) return run_thread(thread_name, with_limits, as_text, out, err);
   if (sum->parsed()) return run_sum(sum_call, out, err);
+  if (solid->parsed()) return run_solid(solid_call, out, err);
   if (schema->parsed()) {
     out << store::build_schema();
     return answer_yes;

@@ -76,6 +76,7 @@ public:
   List<Scan> scans_of(Id piece) const { return of<Scan>(piece); }
   List<Decision> decisions_of(Id part) const { return of<Decision>(part); }
   List<Dimension> dimensions_of(Id part) const { return of<Dimension>(part); }
+  List<Body> bodies_of(Id part) const { return of<Body>(part); }
   List<Machine> machines() const { return all<Machine>(); }
   List<Tool> tools() const { return all<Tool>(); }
   List<Instrument> instruments() const { return all<Instrument>(); }

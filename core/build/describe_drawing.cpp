@@ -17,6 +17,7 @@ std::vector<Description> describe_all() {
 namespace {
 
 constexpr double most_pieces = 100000; ///< of one part
+constexpr double most_copies = 10000;  ///< of a body in a pattern
 
 Wrong dimension_limits(const void* record) {
   const auto& d = *static_cast<const Dimension*>(record);
@@ -28,6 +29,14 @@ Wrong cone_angle(const void* record) {
   if (is_cone(s.kind) == (s.half_angle > 0)) return {};
   return {"half_angle",
           is_cone(s.kind) ? "must be above 0 for a cone" : "must be 0 where the surface is no cone"};
+}
+
+Wrong body_sizes(const void* record) {
+  const auto& b = *static_cast<const Body*>(record);
+  for (std::size_t k = 0; k < b.sizes.size(); ++k)
+    for (std::size_t m = 0; m < k; ++m)
+      if (b.sizes[k].role == b.sizes[m].role) return {"sizes", "must say each size once"};
+  return {};
 }
 
 } // namespace
@@ -49,7 +58,10 @@ void describe_drawing(std::vector<Description>& all) {
        mm_not_negative(field<&PartSurface::height>("height")), field<&PartSurface::machined>("machined"),
        mm(field<&PartSurface::required>("required")), place<PartSurface>(),
        field<&PartSurface::half_angle>("half_angle").in(Measures::angle).between(0, 1.5).from_version(5),
-       field<&PartSurface::from_solid>("from_solid").from_version(9)},
+       field<&PartSurface::from_solid>("from_solid").from_version(9),
+       field<&PartSurface::body>("body").needs<Body>().from_version(10),
+       field<&PartSurface::face>("face").from_version(10),
+       field<&PartSurface::copy>("copy").between(0, most_copies).from_version(10)},
       &cone_angle);
   put<Wall>(all, "wall", "as-cast surface `from` stays at least so far from finished surface `to`",
             {of_part<Wall>(), field<&Wall::from>("from").needs<PartSurface>(),
@@ -71,6 +83,19 @@ void describe_drawing(std::vector<Description>& all) {
        list_field<&Dimension::history>("history", {field<&OldValue::was>("was"), field<&OldValue::at>("at")}),
        place<Dimension>()},
       &dimension_limits);
+  put<Body>(
+      all, "body", "metal added to a part or taken from it",
+      {of_part<Body>(), field<&Body::name>("name"), field<&Body::shape>("shape"), field<&Body::cut>("cut"),
+       field<&Body::on>("on").needs<Body>(), field<&Body::face>("face"), field<&Body::lie>("lie"),
+       field<&Body::from_along>("from_along"), field<&Body::from_across>("from_across"),
+       list_field<&Body::sizes>("sizes", {field<&BodySize::role>("role"),
+                                          field<&BodySize::dimension>("dimension").points_to<Dimension>(),
+                                          field<&BodySize::value>("value")}),
+       field<&Body::sides>("sides").between(2, 100), field<&Body::through>("through"),
+       field<&Body::mouth>("mouth"), field<&Body::making>("making"), field<&Body::thread>("thread"),
+       field<&Body::pattern>("pattern"), field<&Body::count>("count").between(1, 100),
+       field<&Body::count_across>("count_across").between(1, 100), place<Body>()},
+      &body_sizes);
   put<Decision>(all, "decision", "a change to the drawing that was decided on",
                 {of_part<Decision>(), of_piece<Decision>(),
                  field<&Decision::surface>("surface").points_to<PartSurface>(),

@@ -18,4 +18,19 @@ void Judgement::set_favour(Id surface, double by) {
             [](const Favour& a, const Favour& b) { return a.surface < b.surface; });
 }
 
+const BodySize* Body::size(BodyRole role) const {
+  for (const auto& size : sizes)
+    if (size.role == role) return &size;
+  return nullptr;
+}
+
+void Body::set_size(const BodySize& size) {
+  for (auto& old : sizes)
+    if (old.role == size.role) {
+      old = size;
+      return;
+    }
+  sizes.push_back(size);
+}
+
 } // namespace datrin::build

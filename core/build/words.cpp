@@ -42,6 +42,24 @@ constexpr auto steps_shown = list<LastStep::trial>("nothing kept", "reamer", "la
 constexpr auto stock_forms =
     list<StockForm::bought>("casting", "forging", "round bar", "square bar", "hexagon bar", "flat bar",
                             "plate", "sheet", "tube", "block", "bought finished");
+constexpr auto body_shapes =
+    list<BodyShape::fillet>("block", "round", "cone", "tube", "prism", "rib", "spokes", "hole", "slot",
+                            "pocket", "groove", "chamfer", "fillet");
+constexpr auto body_faces = list<BodyFace::seat>("middle", "bottom", "top", "left", "right", "front", "back",
+                                                 "side", "inside", "floor", "mouth", "seat");
+constexpr auto body_roles =
+    list<BodyRole::circle>("length", "width", "height", "diameter", "bore", "top diameter", "across flats",
+                           "thickness", "corner radius", "depth", "point angle", "mouth diameter",
+                           "mouth depth", "mouth angle", "inside diameter", "outside diameter", "along",
+                           "across", "off", "turn", "tilt", "pitch", "pitch across", "circle");
+constexpr auto body_lies = list<BodyLie::across>("up", "along", "across");
+constexpr auto body_lies_shown = list<BodyLie::across>("stands on it", "lies along it", "lies across it");
+constexpr auto places =
+    list<PlaceFrom::high_to_edge>("middle", "low edge", "high edge", "low edge to edge", "high edge to edge");
+constexpr auto mouths = list<HoleMouth::spot_faced>("plain", "counterbored", "countersunk", "spot-faced");
+constexpr auto makings = list<HoleMaking::cored>("drilled", "reamed", "bored", "tapped", "cored");
+constexpr auto patterns =
+    list<BodyPattern::mirror>("single", "row", "grid", "bolt circle", "pair", "mirrored");
 constexpr auto felts =
     list<Felt::loose>("will not start", "jams part-way", "tight all the way", "hand push", "slides", "loose");
 constexpr auto purposes = list<JointPurpose::thread>(
@@ -98,6 +116,38 @@ Words words_of<LastStep>() {
 template <>
 Words words_of<StockForm>() {
   return words(stock_forms);
+}
+template <>
+Words words_of<BodyShape>() {
+  return words(body_shapes);
+}
+template <>
+Words words_of<BodyFace>() {
+  return words(body_faces);
+}
+template <>
+Words words_of<BodyRole>() {
+  return words(body_roles);
+}
+template <>
+Words words_of<BodyLie>() {
+  return words(body_lies);
+}
+template <>
+Words words_of<PlaceFrom>() {
+  return words(places);
+}
+template <>
+Words words_of<HoleMouth>() {
+  return words(mouths);
+}
+template <>
+Words words_of<HoleMaking>() {
+  return words(makings);
+}
+template <>
+Words words_of<BodyPattern>() {
+  return words(patterns);
 }
 template <>
 Words words_of<SpotCure>() {

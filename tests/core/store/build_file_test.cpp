@@ -140,9 +140,9 @@ TEST_F(BuildFileTest, ANewerFormatIsOpenedForReadingAndLeftUnwritten) {
   auto file = BuildFile::open(path_, outcome);
   ASSERT_TRUE(file);
   EXPECT_EQ(outcome.status, FileStatus::newer);
-  EXPECT_EQ(outcome.message,
-            path_ + " was written by a newer version of Datrin (format 10, this one reads up to 9); "
-                    "it is open for reading only");
+  EXPECT_EQ(outcome.message, path_ + " was written by a newer version of Datrin (format " +
+                                 std::to_string(build_format_version + 1) + ", this one reads up to " +
+                                 std::to_string(build_format_version) + "); it is open for reading only");
   EXPECT_EQ(file->build().parts().size(), 1U);
   EXPECT_FALSE(file->apply(build::add_part(file->build(), "Another").edit).ok());
   EXPECT_EQ(file->build().parts().size(), 1U);

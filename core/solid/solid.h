@@ -1,0 +1,82 @@
+#pragma once
+// A part as a true solid: bodies fused and cut, or read from a STEP file. Plain structs outside; what is
+// inside is Open CASCADE's, and stays in this folder. All in the drawing frame: mm, mm², mm³.
+
+#include "solid/place.h"
+
+#include <array>
+#include <cstdint>
+#include <memory>
+#include <string>
+#include <vector>
+
+namespace datrin::solid {
+
+struct Brep;
+
+/// What shape a face has; those the seat knows, and others.
+enum class FaceKind { plane, bore, boss, taper_bore, taper_shank, sphere, torus, other };
+/// "plane", "bore", "boss", "cone" (both tapers), "sphere", "torus", "other".
+std::string_view face_kind_name(FaceKind kind);
+
+struct SolidFace {
+  FaceKind kind = FaceKind::other;
+  Surface shape; ///< a plane's point is the middle of its extents, a round one's lies on the axis at
+                 ///< mid-length; of other kinds the point is somewhere on it, the direction out of the metal
+  double width = 0, height = 0; ///< mm: as in Patch
+  double area = 0;
+  build::Id body = 0; ///< the body it is of; 0: none, or not known
+  BodyFace face = BodyFace::middle;
+  int copy = 0;
+
+  bool known() const { return kind <= FaceKind::taper_shank; } ///< the seat knows such a surface
+  Patch patch() const { return {shape, width, height}; }
+};
+
+struct Mesh {
+  std::vector<std::array<float, 3>> at, normal;        ///< corners; normals out of the metal
+  std::vector<std::array<std::uint32_t, 3>> triangles; ///< counter-clockwise seen from outside
+  std::vector<std::uint32_t> face;                     ///< of each triangle: index into Solid::faces
+};
+
+/// Something that could not be made, or was made and is doubtful.
+struct SolidProblem {
+  build::Id body = 0; ///< 0: the solid as a whole
+  std::string words;  ///< with the name of the body
+};
+
+enum class SolidStatus {
+  not_run,
+  made,
+  partly, ///< some body was left out: see the problems
+  empty,  ///< there is no metal
+  failed
+};
+
+struct Solid {
+  SolidStatus status = SolidStatus::not_run;
+  std::string message; ///< empty when it was made whole
+  std::vector<SolidProblem> problems;
+  int bodies = 0;      ///< separate pieces of metal
+  bool closed = false; ///< every shell is
+  double volume = 0, area = 0;
+  Vec3 centroid = Vec3::Zero();
+  Mat3 inertia = Mat3::Zero(); ///< about the centroid, unit density: mm⁵
+  Box box;
+  std::vector<SolidFace> faces;
+  Mesh mesh;
+  std::shared_ptr<const Brep> brep; ///< for views, sections, thickness, STEP
+
+  bool usable() const { return status == SolidStatus::made || status == SolidStatus::partly; }
+};
+
+struct SolidOptions {
+  bool mesh = true;
+  double deflection = 0; ///< mm a triangle may lie off a curved face; 0: a five-hundredth of its size
+  double angular_deflection = 0.3; ///< radians
+};
+
+/// The solid of these bodies, taken in order. A body that cannot be made is left out and named.
+Solid make_solid(const std::vector<PlacedBody>& bodies, const SolidOptions& options = {});
+
+} // namespace datrin::solid
