@@ -1,5 +1,8 @@
 #include "app/document.h"
 
+#include "build/now.h"
+#include "solid/follow.h"
+
 #include "sheets/figures.h"
 
 #include <QFileInfo>
@@ -74,7 +77,8 @@ void Document::tell_moved(const store::FileOutcome& outcome) {
 
 bool Document::apply(const build::Edit& edit) {
   if (edit.empty() || !file_) return false;
-  const auto outcome = file_->apply(edit);
+  // What hangs on a changed size or face goes into the same edit.
+  const auto outcome = file_->apply(solid::followed(build(), edit, build::utc_now()));
   if (!outcome.ok()) {
     emit refused(told(outcome));
     return false;

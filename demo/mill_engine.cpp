@@ -1,10 +1,10 @@
 #include "demo/mill_engine.h"
 
 #include "build/edit_drawing.h"
-#include "build/quick_start.h"
 #include "demo/making.h"
 #include "demo/mating.h"
 #include "sim/rough_casting.h"
+#include "solid/quick_start.h"
 
 #include <fmt/format.h>
 
@@ -124,8 +124,8 @@ private:
   /// pops join, two touches booked wrongly and a pore seen.
   void bracket() {
     const Id part = out_.build.next_id();
-    const auto drawing = quick_drawing(QuickShape::bracket, {64, 32, 11, 48, 30, 15});
-    keep(add_quick_part(out_.build, "Slide bracket", drawing).edit);
+    const auto drawing = solid::quick_drawing(solid::QuickShape::bracket, {64, 32, 11, 48, 30, 15});
+    keep(solid::add_quick_part(out_.build, "Slide bracket", drawing).edit);
     const Id piece = out_.build.pieces_of(part).front().first;
     const Pose truth = turned({1.1, -1.4, 0.8}, {2.5, -1.5, 3.5});
     const Pose side{rotation_from_vector({1.57, 0.03, -0.02}), {12, 30, 8}}; // survey frame → on its side

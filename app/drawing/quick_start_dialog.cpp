@@ -19,7 +19,7 @@ QuickStartDialog::QuickStartDialog(Unit unit, QWidget* parent)
   columns->setSpacing(14);
   shapes_->setAccessibleName("Shapes");
   shapes_->setFixedWidth(theme().ipx(150));
-  for (const auto& start : build::quick_starts()) {
+  for (const auto& start : solid::quick_starts()) {
     auto* item = new QListWidgetItem(name_words(start.name));
     item->setToolTip(qt(start.words));
     shapes_->addItem(item);
@@ -62,11 +62,11 @@ void QuickStartDialog::choose(int row) {
     field->deleteLater();
   }
   fields_.clear();
-  for (const auto& size : build::quick_starts()[static_cast<std::size_t>(row)].sizes) {
+  for (const auto& size : solid::quick_starts()[static_cast<std::size_t>(row)].sizes) {
     auto* field = new LengthField(name_words(size.name));
     field->set_label_width(theme().ipx(140));
     field->set_rule(must_be_positive);
-    field->set_value(size.mm, unit_);
+    field->set_value(size.begins(unit_), unit_);
     connect(field, &LengthField::committed, this, &QuickStartDialog::show_drawing);
     fields_box_->addWidget(field);
     fields_.push_back(field);
@@ -75,14 +75,14 @@ void QuickStartDialog::choose(int row) {
 }
 
 QString QuickStartDialog::part_name() const {
-  return name_words(build::quick_starts()[static_cast<std::size_t>(std::max(0, shapes_->currentRow()))].name);
+  return name_words(solid::quick_starts()[static_cast<std::size_t>(std::max(0, shapes_->currentRow()))].name);
 }
 
-build::QuickDrawing QuickStartDialog::drawing() const {
+solid::QuickDrawing QuickStartDialog::drawing() const {
   std::vector<double> sizes;
   for (const auto* field : fields_) sizes.push_back(field->value());
-  return build::quick_drawing(
-      build::quick_starts()[static_cast<std::size_t>(std::max(0, shapes_->currentRow()))].shape, sizes);
+  return solid::quick_drawing(
+      solid::quick_starts()[static_cast<std::size_t>(std::max(0, shapes_->currentRow()))].shape, sizes);
 }
 
 void QuickStartDialog::show_drawing() {

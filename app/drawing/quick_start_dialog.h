@@ -4,7 +4,7 @@
 #include "app/marks/length_field.h"
 #include "app/marks/message_line.h"
 #include "app/marks/part_canvas.h"
-#include "build/quick_start.h"
+#include "solid/quick_start.h"
 
 #include <QDialog>
 #include <QLabel>
@@ -24,7 +24,7 @@ public:
   QString message() const { return message_->text(); }
 
   QString part_name() const;
-  build::QuickDrawing drawing() const;
+  solid::QuickDrawing drawing() const;
 
 private:
   void choose(int row);

@@ -11,7 +11,7 @@
 #include "app/shop/threads_dialog.h"
 #include "app/theme.h"
 #include "build/edit_drawing.h"
-#include "build/quick_start.h"
+#include "solid/quick_start.h"
 #include "drawing/named_sizes.h"
 #include "sheets/figures.h"
 #include "sheets/local_time.h"
@@ -396,7 +396,7 @@ void MainWindow::quick_part() {
   QuickStartDialog dialog(document_.unit(), this);
   if (dialog.exec() != QDialog::Accepted) return;
   const auto added =
-      build::add_quick_part(document_.build(), dialog.part_name().toStdString(), dialog.drawing());
+      solid::add_quick_part(document_.build(), dialog.part_name().toStdString(), dialog.drawing());
   if (!document_.apply(added.edit)) return;
   document_.choose(added.id, 0);
   go_to(drawing);

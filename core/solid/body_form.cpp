@@ -262,13 +262,15 @@ std::vector<FormFace> faces_of(const BodyForm& form) {
   using R = BodyRole;
   Faces faces(form);
   if (works_edges(form.shape)) return {};
-  const auto [low, high] = z_span(form);
+  const auto [deep, high] = z_span(form);
+  // Of a cut that is through only as much is a face as there is metal.
+  const double low = form.through && form.metal > 0 ? std::max(deep, -form.metal) : deep;
   const Vec2 half = half_across(form);
   faces.list.push_back({BodyFace::middle,
                         {Mat3::Identity(), {0, 0, (low + high) / 2}},
                         {SurfaceKind::plane, {0, 0, (low + high) / 2}, Vec3::UnitZ(), 0, 0},
-                        2 * half.x(),
-                        2 * half.y(),
+                        0, // it has no edges: what is counted from one is counted from the middle
+                        0,
                         0});
   const double d = form[R::diameter];
   switch (form.shape) {

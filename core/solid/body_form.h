@@ -26,6 +26,7 @@ struct BodyForm {
   build::HoleMouth mouth = build::HoleMouth::plain;
   int sides = 6;
   double reach = 0; ///< mm: how deep a cut must go to be through
+  double metal = 0; ///< mm of metal there is behind where it starts, of the body it is put on; 0: not known
   std::array<double, role_count> sizes{};
 
   double operator[](BodyRole role) const { return sizes[static_cast<std::size_t>(role)]; }

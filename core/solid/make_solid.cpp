@@ -66,7 +66,12 @@ public:
         leave_out(body, "it could not be worked out (" + words_of(failure) + ")");
       }
     }
-    return shape_.IsNull() ? shape_ : unified(shape_);
+    if (shape_.IsNull()) return shape_;
+    shape_ = unified(shape_);
+    // What was apart when it was added may have been joined since.
+    if (solids_in(shape_) > 1)
+      for (const auto& [body, what] : apart_) remark(*body, what);
+    return shape_;
   }
 
 private:
@@ -107,11 +112,11 @@ private:
         remark(body, "it meets no metal: look where it is put, and whether it goes the right way");
         return;
       }
-      if (solids_in(result) > before) remark(body, "it cuts the part in two");
+      if (solids_in(result) > before) apart_.emplace_back(&body, "it cuts the part in two");
       shape_ = result;
     } else {
       const auto result = combined<BRepAlgoAPI_Fuse>(arguments, tools);
-      if (solids_in(result) > before) remark(body, "it does not touch the rest of the part");
+      if (solids_in(result) > before) apart_.emplace_back(&body, "it does not touch the rest of the part");
       shape_ = result;
     }
     if (body.copies.size() > 1) overlap(body);
@@ -211,6 +216,7 @@ private:
   const std::vector<PlacedBody>& bodies_;
   Solid& solid_;
   TopoDS_Shape shape_;
+  std::vector<std::pair<const PlacedBody*, const char*>> apart_;
   bool left_out_ = false;
 };
 

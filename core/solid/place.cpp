@@ -204,6 +204,7 @@ std::vector<PlacedBody> place_bodies(const Build& build, Id part, const PlaceOpt
         if (face == faces.end()) {
           one.wrong = fmt::format("{} has no such face any more: choose another to put it on", under.name);
         } else {
+          if (one.form.through) one.form.metal = face->stands;
           const auto on = on_face(body, one.form, *face);
           for (const auto& base_pose : under.copies)
             for (const auto& pose : on)

@@ -167,7 +167,7 @@ TEST_F(Judging, AQuickStartIsDrawnAndEditedFreely) {
   EXPECT_FALSE(dialog.draw_button()->isEnabled());
   type("1 3/8\"");
   EXPECT_TRUE(dialog.draw_button()->isEnabled());
-  ASSERT_TRUE(window->document().apply(build::add_quick_part(build(), "Bearing", dialog.drawing()).edit));
+  ASSERT_TRUE(window->document().apply(solid::add_quick_part(build(), "Bearing", dialog.drawing()).edit));
   EXPECT_EQ(window->undo_action()->text(), "Undo: Add part Bearing");
 }
 

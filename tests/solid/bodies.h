@@ -9,9 +9,10 @@
 #include <utility>
 #include <vector>
 
-namespace datrin::solid::testing {
+namespace datrin::solid_test {
 
 using namespace build;
+using namespace solid;
 
 inline constexpr double pi = std::numbers::pi;
 
@@ -52,4 +53,4 @@ private:
   }();
 };
 
-} // namespace datrin::solid::testing
+} // namespace datrin::solid_test

@@ -6,13 +6,13 @@
 
 #include <cmath>
 
-namespace datrin::solid::testing {
+namespace datrin::solid_test {
 namespace {
 
 using R = BodyRole;
 using S = BodyShape;
 
-class Place : public ::testing::Test {
+class Place : public testing::Test {
 protected:
   Place() { b.add("block", S::block, {{R::length, 60}, {R::width, 40}, {R::height, 30}}); }
 
@@ -169,4 +169,4 @@ TEST_F(Place, FacesOfTheFormAreFacesOfTheSolid) {
 }
 
 } // namespace
-} // namespace datrin::solid::testing
+} // namespace datrin::solid_test

@@ -11,7 +11,7 @@
 #include <cmath>
 #include <map>
 
-namespace datrin::solid::testing {
+namespace datrin::solid_test {
 namespace {
 
 using R = BodyRole;
@@ -49,7 +49,7 @@ struct Alone {
   double volume;
 };
 
-class EachShape : public ::testing::TestWithParam<Alone> {};
+class EachShape : public testing::TestWithParam<Alone> {};
 
 TEST_P(EachShape, HasTheVolumeOfTheHandbook) {
   const auto& one = GetParam();
@@ -65,7 +65,7 @@ TEST_P(EachShape, HasTheVolumeOfTheHandbook) {
 
 INSTANTIATE_TEST_SUITE_P(
     Solid, EachShape,
-    ::testing::Values(
+    testing::Values(
         Alone{"round", S::round, {{R::diameter, 20}, {R::height, 50}}, pi * 100 * 50},
         Alone{"cone",
               S::cone,
@@ -94,7 +94,7 @@ struct Cutting {
   double gone;
 };
 
-class EachCut : public ::testing::TestWithParam<Cutting> {};
+class EachCut : public testing::TestWithParam<Cutting> {};
 
 /// Out of the top of a block 60 by 40, 20 thick.
 TEST_P(EachCut, TakesAwayTheVolumeOfTheHandbook) {
@@ -114,7 +114,7 @@ TEST_P(EachCut, TakesAwayTheVolumeOfTheHandbook) {
 
 INSTANTIATE_TEST_SUITE_P(
     Solid, EachCut,
-    ::testing::Values(
+    testing::Values(
         Cutting{"through", S::hole, {{R::diameter, 10}}, HoleMouth::plain, true, pi * 25 * 20},
         // A drill's point of 118° stands d/2 / tan 59° beyond the full diameter (common practice: 0.3 d).
         Cutting{"drilled",
@@ -220,9 +220,9 @@ TEST(Solid, WhatCannotBeMadeIsNamedAndTheRestIsThere) {
   EXPECT_EQ(s.problems[0].words, "nothing: needs a diameter above 0");
   EXPECT_EQ(s.problems[1].words,
             "away: it meets no metal: look where it is put, and whether it goes the right way");
-  EXPECT_EQ(s.problems[2].words, "apart: it does not touch the rest of the part");
-  EXPECT_EQ(s.problems[3].words, "too round: the edges have no room for it: make it smaller");
-  EXPECT_EQ(s.problems[4].words, "row: its copies run into each other");
+  EXPECT_EQ(s.problems[2].words, "too round: the edges have no room for it: make it smaller");
+  EXPECT_EQ(s.problems[3].words, "row: its copies run into each other");
+  EXPECT_EQ(s.problems[4].words, "apart: it does not touch the rest of the part");
   EXPECT_EQ(s.bodies, 2);
   EXPECT_GT(s.volume, 71000);
 }
@@ -238,8 +238,8 @@ TEST(Solid, CutInTwoAndCutAway) {
   EXPECT_EQ(s.status, SolidStatus::partly);
   EXPECT_EQ(s.bodies, 2);
   ASSERT_EQ(s.problems.size(), 2U);
-  EXPECT_EQ(s.problems[0].words, "slit: it cuts the part in two");
-  EXPECT_EQ(s.problems[1].words, "all: it would take away all there is");
+  EXPECT_EQ(s.problems[0].words, "all: it would take away all there is");
+  EXPECT_EQ(s.problems[1].words, "slit: it cuts the part in two");
 }
 
 TEST(Solid, ThereIsNoMetalYet) {
@@ -269,4 +269,4 @@ TEST(Solid, TrianglesLieOnTheFacesAndEncloseTheVolume) {
 }
 
 } // namespace
-} // namespace datrin::solid::testing
+} // namespace datrin::solid_test

@@ -11,14 +11,14 @@
 #include <fstream>
 #include <sstream>
 
-namespace datrin::solid::testing {
+namespace datrin::solid_test {
 namespace {
 
 using R = BodyRole;
 using S = BodyShape;
 namespace fs = std::filesystem;
 
-class Step : public ::testing::Test {
+class Step : public testing::Test {
 protected:
   Step()
       : path_(
@@ -116,4 +116,4 @@ TEST_F(Step, WhatIsNoneIsToldInWords) {
 }
 
 } // namespace
-} // namespace datrin::solid::testing
+} // namespace datrin::solid_test

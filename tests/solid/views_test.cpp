@@ -10,7 +10,7 @@
 
 #include <cmath>
 
-namespace datrin::solid::testing {
+namespace datrin::solid_test {
 namespace {
 
 using R = BodyRole;
@@ -170,4 +170,4 @@ TEST(Thickness, AgreesWithRaysOverAFineMesh) {
 }
 
 } // namespace
-} // namespace datrin::solid::testing
+} // namespace datrin::solid_test

@@ -1,0 +1,383 @@
+#include "solid/body_edits.h"
+
+#include "build/words.h"
+#include "drawing/dimension_limits.h"
+#include "solid/follow.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace datrin::solid {
+
+using namespace build;
+
+namespace {
+
+std::string_view word(BodyRole role) {
+  return words_of<BodyRole>().first[static_cast<std::size_t>(role)];
+}
+
+double usual_size(BodyShape shape, BodyRole role, Unit unit) {
+  using R = BodyRole;
+  const auto length = [&](double mm, double inches) { return usual_length(unit, mm, inches); };
+  switch (role) {
+  case R::length:
+    return shape == BodyShape::slot || shape == BodyShape::pocket ? length(20, 0.75) : length(60, 2.5);
+  case R::width:
+    return shape == BodyShape::slot || shape == BodyShape::spokes ? length(6, 0.25)
+           : shape == BodyShape::pocket                           ? length(12, 0.5)
+           : shape == BodyShape::groove                           ? length(2, 0.0625)
+                                                                  : length(40, 1.5);
+  case R::height:
+    return shape == BodyShape::chamfer || shape == BodyShape::fillet ? length(1, 0.03125) : length(12, 0.5);
+  case R::diameter:
+    return shape == BodyShape::hole ? length(6, 0.25) : length(20, 0.75);
+  case R::top_diameter:
+    return length(16, 0.625);
+  case R::bore:
+    return length(12, 0.5);
+  case R::flats:
+    return length(16, 0.625);
+  case R::thickness:
+    return length(6, 0.25);
+  case R::depth:
+    return shape == BodyShape::hole ? length(12, 0.5) : length(5, 0.1875);
+  case R::point_angle:
+    return radians(118); // the usual twist drill
+  case R::mouth_diameter:
+    return length(11, 0.4375);
+  case R::mouth_depth:
+    return length(6, 0.25);
+  case R::mouth_angle:
+    return radians(90);
+  case R::inside_diameter:
+    return length(30, 1.25);
+  case R::outside_diameter:
+    return shape == BodyShape::groove ? length(24, 1) : length(100, 4);
+  case R::pitch:
+  case R::pitch_across:
+    return length(20, 0.75);
+  case R::circle:
+    return length(40, 1.5);
+  default:
+    return 0;
+  }
+}
+
+/// Which sizes a body needs for what it is and how it is repeated, without those that say where it is put.
+std::vector<BodyRole> needed(const Body& body) {
+  auto roles = roles_of(form_of(body));
+  switch (body.pattern) {
+  case BodyPattern::row:
+  case BodyPattern::pair:
+    roles.push_back(BodyRole::pitch);
+    break;
+  case BodyPattern::grid:
+    roles.push_back(BodyRole::pitch);
+    roles.push_back(BodyRole::pitch_across);
+    break;
+  case BodyPattern::circle:
+    if (body.face != BodyFace::side) roles.push_back(BodyRole::circle);
+    break;
+  case BodyPattern::single:
+  case BodyPattern::mirror:
+    break;
+  }
+  return roles;
+}
+
+bool is_place(BodyRole role) {
+  return role >= BodyRole::along && role <= BodyRole::tilt;
+}
+
+std::string label_of(const Body& body) {
+  return body.name.empty() ? std::string(words_of<BodyShape>().first[static_cast<std::size_t>(body.shape)])
+                           : body.name;
+}
+
+/// Makes records one after another on a copy of the build.
+class Rows {
+public:
+  explicit Rows(const Build& build) : build_(build) {}
+
+  Id add(Record record) {
+    const Id id = build_.next_id();
+    edit.changes.push_back({id, std::nullopt, record});
+    build_.load(id, std::move(record));
+    return id;
+  }
+  void set(Id id, Record record) {
+    const auto was = build_.records().at(id);
+    if (was == record) return;
+    edit.changes.push_back({id, was, record});
+    build_.load(id, std::move(record));
+  }
+  void take_away(Id id) {
+    if (!build_.records().contains(id)) return;
+    const auto removal = remove(build_, id, {});
+    build_.apply(removal);
+    edit.changes.insert(edit.changes.end(), removal.changes.begin(), removal.changes.end());
+  }
+  const Build& build() const { return build_; }
+
+  Edit edit;
+
+private:
+  Build build_;
+};
+
+/// Several rows of one record as one.
+Edit merged(Edit edit) {
+  Edit out{std::move(edit.label), {}};
+  for (auto& change : edit.changes) {
+    const auto found = std::find_if(out.changes.begin(), out.changes.end(),
+                                    [&](const Change& c) { return c.id == change.id; });
+    if (found == out.changes.end())
+      out.changes.push_back(std::move(change));
+    else
+      found->after = std::move(change.after);
+  }
+  std::erase_if(out.changes, [](const Change& c) { return c.before == c.after; });
+  return out;
+}
+
+void begin_sizes(Rows& rows, Body& body) {
+  for (const auto role : needed(body)) {
+    if (body.size(role)) continue;
+    const double value = usual_size(body.shape, role, rows.build().info().unit);
+    auto dimension = dimension_for(body, role, value);
+    const auto all = rows.build().dimensions_of(body.part);
+    dimension.name = free_name(all, dimension.name);
+    dimension.order = next_order(all);
+    body.set_size(
+        {role, role == BodyRole::corner ? 0 : rows.add(dimension), role == BodyRole::corner ? 0 : value});
+  }
+}
+
+} // namespace
+
+Dimension dimension_for(const Body& body, BodyRole role, double value) {
+  Dimension d;
+  d.part = body.part;
+  const bool plain =
+      role == BodyRole::diameter && body.shape != BodyShape::cone && body.shape != BodyShape::groove;
+  d.name = plain ? body.name : fmt::format("{}, {}", body.name, role_words(body, role));
+  d.kind = is_angle(role) ? DimensionKind::angle : DimensionKind::length;
+  d.nominal = value;
+  return d;
+}
+
+std::string role_words(const Body& body, BodyRole role) {
+  const auto from = [](PlaceFrom place, const char* middle, const char* low, const char* high) {
+    switch (place) {
+    case PlaceFrom::middle:
+      return std::string(middle);
+    case PlaceFrom::low_edge:
+    case PlaceFrom::low_to_edge:
+      return std::string("from the ") + low;
+    case PlaceFrom::high_edge:
+    case PlaceFrom::high_to_edge:
+      break;
+    }
+    return std::string("from the ") + high;
+  };
+  switch (role) {
+  case BodyRole::along:
+    return from(body.from_along, "right of the middle", "left edge", "right edge");
+  case BodyRole::across:
+    return from(body.from_across, "above the middle", "lower edge", "upper edge");
+  case BodyRole::off:
+    return body.on == 0 ? "up" : "off the face";
+  case BodyRole::turn:
+    return "turned";
+  case BodyRole::tilt:
+    return "tilted";
+  case BodyRole::height:
+    return body.shape == BodyShape::chamfer  ? "size"
+           : body.shape == BodyShape::fillet ? "radius"
+           : body.cut                        ? "depth"
+                                             : "height";
+  case BodyRole::diameter:
+    return body.shape == BodyShape::groove ? "diameter at its bottom"
+           : body.shape == BodyShape::cone ? (body.cut ? "diameter at its mouth" : "diameter below")
+                                           : "diameter";
+  case BodyRole::top_diameter:
+    return body.cut ? "diameter at its bottom" : "diameter above";
+  case BodyRole::circle:
+    return "bolt circle";
+  case BodyRole::pitch:
+    return body.pattern == BodyPattern::pair ? "apart" : "pitch";
+  default:
+    return std::string(word(role));
+  }
+}
+
+std::vector<BodyRole> place_roles_of(const Body& body) {
+  if (works_edges(body.shape)) return {};
+  std::vector<BodyRole> roles{BodyRole::along, BodyRole::across, BodyRole::off, BodyRole::turn,
+                              BodyRole::tilt};
+  for (const auto role : needed(body))
+    if (role >= BodyRole::pitch) roles.push_back(role);
+  return roles;
+}
+
+std::string face_words(const Build& build, Id body_id, BodyFace face) {
+  const auto* body = build.find<Body>(body_id);
+  if (!body) return "the drawing's origin";
+  if (face == BodyFace::side && always_cuts(body->shape)) return body->name;
+  const auto form = form_of(*body);
+  if (face == BodyFace::middle) return "middle of " + body->name;
+  if (is_open(form, face)) return "mouth of " + body->name;
+  return fmt::format("{} of {}", words_of<BodyFace>().first[static_cast<std::size_t>(face)], body->name);
+}
+
+Added add_body(const Build& build, Id part, const NewBody& begun) {
+  if (!build.find<Part>(part)) return {0, {}, "there is no part to draw it on yet: add one first"};
+  if (begun.on != 0 && !build.find<Body>(begun.on)) return {0, {}, "what it is to be put on is not there"};
+  Rows rows(build);
+  Body body;
+  body.part = part;
+  body.shape = begun.shape;
+  body.cut = begun.cut || always_cuts(begun.shape);
+  body.on = begun.on;
+  body.face = begun.on == 0 ? BodyFace::middle : begun.face;
+  const auto all = build.bodies_of(part);
+  body.name = begun.name.empty() ? label_of(body) : begun.name;
+  body.name = free_name(all, body.name);
+  body.order = next_order(all);
+  begin_sizes(rows, body);
+  const Id id = rows.add(body);
+  if (begun.shape == BodyShape::hole) {
+    PartSurface wall;
+    wall.part = part;
+    wall.body = id;
+    wall.face = BodyFace::side;
+    wall.kind = SurfaceKind::bore;
+    const auto surfaces = build.surfaces_of(part);
+    wall.name = free_name(surfaces, body.name);
+    wall.order = next_order(surfaces);
+    wall.from_solid = true;
+    rows.add(wall);
+  }
+  rows.edit.label = "Add " + body.name;
+  return {id, followed(build, merged(rows.edit)), {}};
+}
+
+Edit set_body(const Build& build, Id id, const Body& changed, const std::string& what) {
+  const auto* was = build.find<Body>(id);
+  if (!was || changed == *was) return {};
+  Rows rows(build);
+  Body body = changed;
+  const auto roles = needed(body);
+  std::vector<Id> gone;
+  std::erase_if(body.sizes, [&](const BodySize& size) {
+    if (is_place(size.role) || std::find(roles.begin(), roles.end(), size.role) != roles.end()) return false;
+    if (size.dimension != 0) gone.push_back(size.dimension);
+    return true;
+  });
+  begin_sizes(rows, body);
+  rows.set(id, body);
+  for (const Id dimension : gone) rows.take_away(dimension);
+  // What is drilled from solid, or was there in the casting.
+  if (body.making != was->making)
+    for (const auto& [surface_id, surface] : build.of<PartSurface>(id)) {
+      auto made = surface;
+      made.from_solid = body.making != HoleMaking::cored;
+      rows.set(surface_id, made);
+    }
+  rows.edit.label = fmt::format("{} of {}", what, label_of(body));
+  return followed(build, merged(rows.edit));
+}
+
+Edit set_body_size(const Build& build, Id id, BodyRole role, double value, const std::string& at) {
+  const auto* body = build.find<Body>(id);
+  if (!body) return {};
+  const auto label = fmt::format("{} of {}", role_words(*body, role), body->name);
+  const auto old = body->size(role) ? *body->size(role) : BodySize{role, 0, 0};
+  if (const auto* dimension = build.find<Dimension>(old.dimension)) {
+    if (dimension->nominal == value) return {};
+    auto changed = *dimension;
+    changed.nominal = value;
+    auto edit = drawing::set_limits(build, old.dimension, changed, at);
+    edit.label = label;
+    return followed(build, edit, at);
+  }
+  if (old.value == value) return {};
+  Rows rows(build);
+  Body changed = *body;
+  BodySize size{role, 0, value};
+  auto dimension = dimension_for(changed, role, value);
+  const auto all = build.dimensions_of(body->part);
+  dimension.name = free_name(all, dimension.name);
+  dimension.order = next_order(all);
+  size.dimension = rows.add(dimension);
+  changed.set_size(size);
+  rows.set(id, changed);
+  rows.edit.label = label;
+  return followed(build, merged(rows.edit));
+}
+
+Edit move_body(const Build& build, Id id, int by) {
+  const auto* body = build.find<Body>(id);
+  if (!body) return {};
+  const auto all = build.bodies_of(body->part);
+  std::vector<Id> ids;
+  for (const auto& [other, unused] : all) ids.push_back(other);
+  const auto at = std::find(ids.begin(), ids.end(), id) - ids.begin();
+  const auto to = at + by;
+  if (to < 0 || to >= static_cast<std::ptrdiff_t>(ids.size())) return {};
+  std::swap(ids[static_cast<std::size_t>(at)], ids[static_cast<std::size_t>(to)]);
+  Edit edit{fmt::format("Move {} in the order", body->name), {}};
+  for (std::size_t k = 0; k < ids.size(); ++k) {
+    auto changed = *build.find<Body>(ids[k]);
+    const Record was = changed;
+    changed.order = static_cast<double>(k);
+    if (!(was == Record(changed))) edit.changes.push_back({ids[k], was, changed});
+  }
+  return followed(build, edit);
+}
+
+Edit remove_body(const Build& build, Id id) {
+  const auto* body = build.find<Body>(id);
+  if (!body) return {};
+  std::vector<Id> gone{id};
+  int more = 0;
+  for (std::size_t k = 0; k < gone.size(); ++k)
+    for (const auto& [other, on] : build.bodies_of(body->part))
+      if (on.on == gone[k]) {
+        gone.push_back(other);
+        ++more;
+      }
+  const auto bodies = gone;
+  for (const Id one : bodies)
+    for (const auto& size : build.find<Body>(one)->sizes)
+      if (size.dimension != 0) gone.push_back(size.dimension);
+  auto label = "Remove " + body->name;
+  if (more > 0) label += fmt::format(" and what stands on it ({})", more);
+  return followed(build, remove_all(build, gone, label));
+}
+
+Added name_face(const Build& build, Id body_id, BodyFace face, const std::string& name, bool machined,
+                bool from_solid) {
+  const auto* body = build.find<Body>(body_id);
+  if (!body) return {0, {}, "the body is not there any more"};
+  for (const auto& [id, surface] : build.of<PartSurface>(body_id))
+    if (surface.face == face && surface.copy == 0)
+      return {id, {}, "it is a surface already: " + surface.name};
+  const auto surfaces = build.surfaces_of(body->part);
+  PartSurface surface;
+  surface.part = body->part;
+  surface.body = body_id;
+  surface.face = face;
+  surface.machined = machined;
+  surface.from_solid = from_solid;
+  surface.required = machined && !from_solid ? usual_length(build.info().unit, 0.5, 0.02) : 0;
+  surface.name = free_name(surfaces, name.empty() ? face_words(build, body_id, face) : name);
+  surface.order = next_order(surfaces);
+  auto made = added(build, surface, "Name " + surface.name);
+  made.edit = followed(build, made.edit);
+  return made;
+}
+
+} // namespace datrin::solid

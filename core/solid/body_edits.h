@@ -1,0 +1,58 @@
+#pragma once
+// The edits of bodies: drawn, changed, given names for their faces. Each comes with all that follows from it
+// (solid/follow.h). mm, radians.
+
+#include "build/edits.h"
+#include "solid/body_form.h"
+
+#include <string>
+#include <vector>
+
+namespace datrin::solid {
+
+/// How a body is begun.
+struct NewBody {
+  BodyShape shape = BodyShape::block;
+  bool cut = false;
+  build::Id on = 0; ///< 0: the drawing's frame
+  BodyFace face = BodyFace::top;
+  std::string name{}; ///< empty: what its shape is called
+};
+
+/// A body with usual sizes, round in the build's unit; each is a dimension of its own name ("foot, length").
+/// A hole's wall is a surface, from solid.
+build::Added add_body(const build::Build& build, build::Id part, const NewBody& begun);
+
+/// The dimension a size of `body` is to be, under its name ("foot, length"; of a hole or round just "bore").
+build::Dimension dimension_for(const build::Body& body, BodyRole role, double value);
+
+/// Replaces the body: sizes its shape needs now and does not have are begun, dimensions of sizes it has no
+/// longer go with them.
+build::Edit set_body(const build::Build& build, build::Id body, const build::Body& changed,
+                     const std::string& what);
+
+/// One size of it. What has no dimension yet gets one, but for a place of 0.
+build::Edit set_body_size(const build::Build& build, build::Id body, BodyRole role, double value,
+                          const std::string& at);
+
+/// One place earlier (−1) or later (+1) in the order they are added and taken away. Empty when it cannot go
+/// there.
+build::Edit move_body(const build::Build& build, build::Id body, int by);
+
+/// The body, what stands on it, their dimensions and the surfaces that are their faces.
+build::Edit remove_body(const build::Build& build, build::Id body);
+
+/// A face of a body made a surface, under a name that is free.
+build::Added name_face(const build::Build& build, build::Id body, BodyFace face, const std::string& name,
+                       bool machined, bool from_solid);
+
+/// What a face is called to people: "top of foot", "bore".
+std::string face_words(const build::Build& build, build::Id body, BodyFace face);
+
+/// What a size is called within its body: "length", "from the left edge".
+std::string role_words(const build::Body& body, BodyRole role);
+
+/// Sizes that say where `body` is put and how it is repeated.
+std::vector<BodyRole> place_roles_of(const build::Body& body);
+
+} // namespace datrin::solid

@@ -1,0 +1,344 @@
+#include "solid/follow.h"
+
+#include "drawing/dimension_limits.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <optional>
+#include <set>
+
+namespace datrin::solid {
+
+using namespace build;
+
+namespace {
+
+constexpr double same = 1e-9; // mm: nothing moved
+
+Id part_of(const Record& record) {
+  if (const auto* body = record.as<Body>()) return body->part;
+  if (const auto* dimension = record.as<Dimension>()) return dimension->part;
+  if (const auto* surface = record.as<PartSurface>()) return surface->body != 0 ? surface->part : 0;
+  return 0;
+}
+
+/// Parts with bodies that the edit may have changed.
+std::set<Id> parts_touched(const Build& build, const Edit& edit) {
+  std::set<Id> parts;
+  std::set<Id> with_new_bodies;
+  for (const auto& change : edit.changes)
+    if (change.after && change.after->as<Body>()) with_new_bodies.insert(change.after->as<Body>()->part);
+  for (const auto& change : edit.changes)
+    for (const auto* side : {&change.before, &change.after})
+      if (side->has_value())
+        if (const Id part = part_of(**side);
+            part != 0 && (with_new_bodies.contains(part) || !build.bodies_of(part).empty()))
+          parts.insert(part);
+  return parts;
+}
+
+/// What a person or a rescue did to where a surface lies.
+struct Moved {
+  Id surface = 0;
+  Vec3 by = Vec3::Zero();
+  double wider = 0; ///< mm on the diameter
+};
+
+class Follower {
+public:
+  Follower(const Build& before, const Edit& edit, std::string at)
+      : before_(before), after_(before), at_(std::move(at)) {
+    after_.apply(edit);
+    for (const auto& change : edit.changes) order_.push_back(change.id);
+  }
+
+  void run(Id part, const Edit& edit) {
+    std::set<Id> bodies_changed;
+    for (const auto& change : edit.changes)
+      if (change.after && change.after->as<Body>()) bodies_changed.insert(change.id);
+    for (const auto& change : edit.changes) {
+      const auto* was = change.before ? change.before->as<PartSurface>() : nullptr;
+      const auto* is = change.after ? change.after->as<PartSurface>() : nullptr;
+      if (!was || !is || is->body == 0 || is->part != part || was->body != is->body ||
+          bodies_changed.contains(is->body))
+        continue;
+      const Moved moved{change.id, is->point - was->point, is->diameter - was->diameter};
+      if (moved.by.norm() > same || std::abs(moved.wider) > same) move_body(moved, *was);
+    }
+    take_sizes(part);
+    const auto placed = place_bodies(after_, part);
+    lay_surfaces(part, placed);
+    link_dimensions(placed);
+  }
+
+  Edit result(const Edit& edit) {
+    Edit out{edit.label, {}};
+    std::map<Id, const Change*> rows;
+    for (const auto& change : edit.changes) rows[change.id] = &change;
+    std::set<Id> done;
+    for (const Id id : order_) {
+      if (!done.insert(id).second) continue;
+      const auto was = before_.records().find(id), is = after_.records().find(id);
+      Change change{id, std::nullopt, std::nullopt};
+      if (was != before_.records().end()) change.before = was->second;
+      if (is != after_.records().end()) change.after = is->second;
+      const bool asked = rows.contains(id);
+      if (!asked && change.before == change.after) continue;
+      out.changes.push_back(std::move(change));
+    }
+    return out;
+  }
+
+private:
+  void put(Id id, Record record) {
+    after_.load(id, std::move(record));
+    order_.push_back(id);
+  }
+  void take_away(Id id) {
+    const auto removal = remove(after_, id, {});
+    after_.apply(removal);
+    for (const auto& change : removal.changes) order_.push_back(change.id);
+  }
+
+  /// A size grows by `by`: the dimension that says it, or the value.
+  void grow(Id body_id, BodyRole role, double by) {
+    if (std::abs(by) <= same) return;
+    const auto* body = after_.find<Body>(body_id);
+    auto size = body->size(role) ? *body->size(role) : BodySize{role, 0, 0};
+    if (const auto* dimension = after_.find<Dimension>(size.dimension)) {
+      auto changed = *dimension;
+      if (changed.nominal != 0)
+        changed.history.push_back({drawing::dimension_text(changed, after_.info().unit), at_});
+      changed.nominal += by;
+      put(size.dimension, changed);
+      size.value = changed.nominal;
+    } else {
+      size.value += by;
+    }
+    auto changed = *body;
+    changed.set_size(size);
+    put(body_id, changed);
+  }
+
+  void move_body(const Moved& moved, const PartSurface& was) {
+    const Id id = was.body;
+    const auto* body = after_.find<Body>(id);
+    if (!body) return;
+    const auto form = form_of(*body);
+    if (std::abs(moved.wider) > same) {
+      if (was.face == BodyFace::side && (body->shape != BodyShape::cone))
+        grow(id, BodyRole::diameter, moved.wider);
+      if (was.face == BodyFace::inside) grow(id, BodyRole::bore, moved.wider);
+      if (was.face == BodyFace::mouth) grow(id, BodyRole::mouth_diameter, moved.wider);
+    }
+    if (moved.by.norm() <= same) return;
+    if (was.kind == SurfaceKind::plane) {
+      move_plane(id, form, was, moved.by.dot(was.direction));
+      return;
+    }
+    shift(id, moved.by);
+  }
+
+  /// The whole body goes that way (drawing frame).
+  void shift(Id id, const Vec3& by) {
+    const auto* body = after_.find<Body>(id);
+    Mat3 face = Mat3::Identity();
+    if (body->on != 0) {
+      for (const auto& placed : place_bodies(after_, body->part)) {
+        if (placed.id != body->on) continue;
+        for (const auto& f : faces_of(placed))
+          if (f.face == body->face && f.copy == 0) face = f.frame.rotation;
+      }
+    }
+    const Vec3 local = face.transpose() * by;
+    const auto sign = [](PlaceFrom from) {
+      return from == PlaceFrom::high_edge || from == PlaceFrom::high_to_edge ? -1 : 1;
+    };
+    const auto from_along = body->from_along, from_across = body->from_across;
+    grow(id, BodyRole::along, sign(from_along) * local.x());
+    grow(id, BodyRole::across, sign(from_across) * local.y());
+    grow(id, BodyRole::off, local.z());
+  }
+
+  /// One face of it goes out by `out` mm (of the metal): the body gets longer there, its other side stays.
+  void move_plane(Id id, const BodyForm& form, const PartSurface& was, double out) {
+    const auto role = role_across(was.face, form);
+    if (!role) return;
+    grow(id, *role, form.cut ? -out : out);
+    // Where its place is counted from its middle the face went half as far, where from an edge perhaps not at
+    // all.
+    const auto* body = after_.find<Body>(id);
+    for (const auto& placed : place_bodies(after_, body->part)) {
+      if (placed.id != id) continue;
+      for (const auto& face : faces_of(placed))
+        if (face.face == was.face && face.copy == was.copy) {
+          const double short_by = out - (face.shape.point - was.point).dot(was.direction);
+          if (std::abs(short_by) > same) shift(id, was.direction * short_by);
+          return;
+        }
+    }
+  }
+
+  /// The size of a body square to that face.
+  static std::optional<BodyRole> role_across(BodyFace face, const BodyForm& form) {
+    switch (face) {
+    case BodyFace::left:
+    case BodyFace::right:
+      return BodyRole::length;
+    case BodyFace::front:
+    case BodyFace::back:
+      if (form.shape == BodyShape::prism) return BodyRole::flats;
+      return form.shape == BodyShape::rib ? BodyRole::thickness : BodyRole::width;
+    case BodyFace::top:
+    case BodyFace::bottom:
+      return BodyRole::height;
+    case BodyFace::floor:
+      for (const auto role : roles_of(form))
+        if (role == BodyRole::depth || role == BodyRole::height) return role;
+      return std::nullopt;
+    case BodyFace::seat:
+      return BodyRole::mouth_depth;
+    default:
+      return std::nullopt;
+    }
+  }
+
+  void take_sizes(Id part) {
+    for (const auto& [id, body] : after_.bodies_of(part)) {
+      auto changed = body;
+      for (auto& size : changed.sizes)
+        if (const auto* dimension = after_.find<Dimension>(size.dimension)) size.value = dimension->nominal;
+      if (!(changed == body)) put(id, changed);
+    }
+  }
+
+  void lay_surfaces(Id part, const std::vector<PlacedBody>& placed) {
+    for (const auto& body : placed) {
+      if (body.copies.empty()) continue;
+      const auto faces = faces_of(body);
+      std::map<std::pair<BodyFace, int>, const PlacedFace*> at;
+      for (const auto& face : faces) at[{face.face, face.copy}] = &face;
+      std::set<BodyFace> named; // of which the first copy is a surface
+      std::set<std::pair<BodyFace, int>> there;
+      const auto surfaces = after_.of<PartSurface>(body.id);
+      for (const auto& [id, surface] : surfaces) {
+        const auto found = at.find({surface.face, surface.copy});
+        if (found == at.end()) {
+          if (surface.copy > 0) take_away(id); // fewer copies than there were
+          continue; // the shape has no such face now: the surface stays where it is
+        }
+        there.insert({surface.face, surface.copy});
+        if (surface.copy == 0) named.insert(surface.face);
+        auto changed = lying_on(surface, *found->second, body.form);
+        if (!(changed == surface)) put(id, changed);
+      }
+      for (const auto face : named)
+        for (int copy = 1; copy < static_cast<int>(body.copies.size()); ++copy)
+          if (!there.contains({face, copy})) like_the_first(part, body, face, *at[{face, copy}]);
+    }
+  }
+
+  /// Another copy of a body whose first has a surface there.
+  void like_the_first(Id part, const PlacedBody& body, BodyFace face, const PlacedFace& at) {
+    for (const auto& [id, first] : after_.of<PartSurface>(body.id)) {
+      if (first.face != face || first.copy != 0) continue;
+      auto surface = lying_on(first, at, body.form);
+      surface.copy = at.copy;
+      surface.name = free_name(after_.surfaces_of(part), first.name, at.copy + 1);
+      surface.order = first.order + 1e-3 * at.copy;
+      put(after_.next_id(), surface);
+      return;
+    }
+  }
+
+  /// A size whose faces are surfaces is a dimension between them, for joints and chains to walk over.
+  void link_dimensions(const std::vector<PlacedBody>& placed) {
+    for (const auto& body : placed) {
+      std::map<BodyFace, Id> of;
+      for (const auto& [id, surface] : after_.of<PartSurface>(body.id))
+        if (surface.copy == 0) of[surface.face] = id;
+      if (of.empty()) continue;
+      const auto* record = after_.find<Body>(body.id);
+      for (const auto& size : record->sizes) {
+        const auto* dimension = after_.find<Dimension>(size.dimension);
+        if (!dimension || dimension->kind != DimensionKind::length || dimension->surface != 0) continue;
+        const auto [first, second] = faces_of(size.role, body.form);
+        if (!of.contains(first) || (second != BodyFace::middle && !of.contains(second))) continue;
+        auto changed = *dimension;
+        changed.surface = of[first];
+        changed.other = second == BodyFace::middle ? 0 : of[second];
+        changed.kind = second == BodyFace::middle ? DimensionKind::size : DimensionKind::distance;
+        put(size.dimension, changed);
+      }
+    }
+  }
+
+  const Build& before_;
+  Build after_;
+  std::string at_;
+  std::vector<Id> order_;
+};
+
+} // namespace
+
+FacesOfRole faces_of(BodyRole role, const BodyForm& form) {
+  const bool round = form.shape == BodyShape::round || form.shape == BodyShape::tube ||
+                     form.shape == BodyShape::hole || form.shape == BodyShape::groove;
+  switch (role) {
+  case BodyRole::length:
+    if (form.shape == BodyShape::rib || form.shape == BodyShape::slot) return {};
+    return {BodyFace::left, BodyFace::right};
+  case BodyRole::width:
+    return form.shape == BodyShape::groove ? FacesOfRole{} : FacesOfRole{BodyFace::front, BodyFace::back};
+  case BodyRole::flats:
+    return form.sides % 2 == 0 ? FacesOfRole{BodyFace::front, BodyFace::back} : FacesOfRole{};
+  case BodyRole::thickness:
+    return {BodyFace::front, BodyFace::back};
+  case BodyRole::height:
+    return form.cut || form.shape == BodyShape::rib || works_edges(form.shape)
+               ? FacesOfRole{}
+               : FacesOfRole{BodyFace::bottom, BodyFace::top};
+  case BodyRole::diameter:
+    return round ? FacesOfRole{BodyFace::side, BodyFace::middle} : FacesOfRole{};
+  case BodyRole::bore:
+    return {BodyFace::inside, BodyFace::middle};
+  case BodyRole::mouth_diameter:
+    return form.mouth == HoleMouth::countersunk ? FacesOfRole{}
+                                                : FacesOfRole{BodyFace::mouth, BodyFace::middle};
+  default:
+    return {};
+  }
+}
+
+PartSurface lying_on(PartSurface surface, const PlacedFace& face, const BodyForm& form) {
+  surface.kind = face.shape.kind;
+  surface.point = face.shape.point;
+  surface.direction = face.shape.direction;
+  surface.diameter = face.shape.diameter;
+  surface.half_angle = face.shape.half_angle;
+  if (is_round(face.shape.kind)) {
+    surface.width = 0;
+    surface.height = form.through && form.metal == 0 ? 0 : face.height; // 0: as long as the metal lets it
+    return surface;
+  }
+  // Extents of a surface are level and upright; those of a face along its own right and up.
+  const auto directions = patch_directions(face.shape.direction);
+  const bool turned = std::abs(face.frame.rotation.col(0).dot(directions.width)) <
+                      std::abs(face.frame.rotation.col(1).dot(directions.width));
+  surface.width = turned ? face.height : face.width;
+  surface.height = turned ? face.width : face.height;
+  return surface;
+}
+
+Edit followed(const Build& build, Edit edit, const std::string& at) {
+  const auto parts = parts_touched(build, edit);
+  if (parts.empty()) return edit;
+  Follower follower(build, edit, at);
+  for (const Id part : parts) follower.run(part, edit);
+  return follower.result(edit);
+}
+
+} // namespace datrin::solid
