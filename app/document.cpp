@@ -27,6 +27,8 @@ QString in_menu(const std::string& label) {
 
 } // namespace
 
+Document::Document(QObject* parent) : QObject(parent), solids_(new PartSolids(this)) {}
+
 QString Document::path() const {
   return file_ ? whole(file_->path()) : QString();
 }
@@ -35,6 +37,7 @@ const build::Build& Document::build() const {
 }
 
 void Document::take(store::BuildFile file) {
+  solids_->forget();
   file_.emplace(std::move(file));
   part_ = piece_ = 0;
   mend_choice();

@@ -1,6 +1,7 @@
 #pragma once
 // The build on screen: the open file, what of it is chosen, and one signal for "something changed".
 
+#include "app/part_solids.h"
 #include "build/build.h"
 #include "store/build_file.h"
 
@@ -15,7 +16,7 @@ namespace datrin::app {
 class Document : public QObject {
   Q_OBJECT
 public:
-  explicit Document(QObject* parent = nullptr) : QObject(parent) {}
+  explicit Document(QObject* parent = nullptr);
 
   /// Opens a file, or keeps the one that was open; says what was found when all was not well. Whether it was
   /// opened all the same (for reading, or what could be recovered of it) is in `opened`. `wait` does the work
@@ -31,6 +32,10 @@ public:
   QString path() const;
   const build::Build& build() const;
   Unit unit() const { return build().info().unit; }
+
+  /// The solid of a part, as it was last made (app/part_solids.h); null: there is none.
+  std::shared_ptr<const PartSolid> solid_of(build::Id part) const { return solids_->of(build(), part); }
+  PartSolids& solids() const { return *solids_; }
 
   /// Carries out an edit: it is on disk when this returns. A refusal is told by `refused` and changes
   /// nothing.
@@ -62,6 +67,7 @@ private:
   std::optional<store::BuildFile> file_;
   build::Build none_;
   build::Id part_ = 0, piece_ = 0;
+  PartSolids* solids_; ///< kept by content: no part of what the document says
 };
 
 } // namespace datrin::app

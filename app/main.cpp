@@ -129,7 +129,9 @@ private:
     auto* poll = new QTimer(&window_);
     QObject::connect(poll, &QTimer::timeout, &window_, [this, poll] {
       auto* seat = window_.seat_page();
-      if (seat->busy() || seat->judge()->busy() || seat->rescue()->busy() || seat->sure()->busy()) return;
+      if (seat->busy() || seat->judge()->busy() || seat->rescue()->busy() || seat->sure()->busy() ||
+          window_.drawing_page()->bodies()->busy())
+        return;
       poll->stop();
       auto* dialog = window_.findChild<app::SumsDialog*>();
       const auto shown = dialog ? dialog->grab() : window_.grab();

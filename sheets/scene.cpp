@@ -1,5 +1,7 @@
 #include "sheets/scene.h"
 
+#include "sheets/solid_picture.h"
+
 #include "quantity/unit.h"
 
 #include <Eigen/Geometry>
@@ -46,7 +48,10 @@ public:
       scene_.pips.push_back({at, static_cast<int>(i), touch.surface});
       if (touch.surface >= 0) touched_[static_cast<std::size_t>(touch.surface)].push_back(at);
     }
-    for (int i = 0; i < static_cast<int>(in_.surfaces.size()); ++i) plates(i);
+    if (in_.solid)
+      scene_.paths.push_back({Role::plate, -1, covered_by(in_.solid->solid, view_), true, true});
+    else
+      for (int i = 0; i < static_cast<int>(in_.surfaces.size()); ++i) plates(i);
     for (int i = 0; i < static_cast<int>(in_.surfaces.size()); ++i) edges(i);
     mitre();
     for (const auto& edge : edges_)
@@ -56,6 +61,10 @@ public:
         line(Role::rough, edge.surface, edge.rough_from, edge.rough_to);
       }
     for (int i = 0; i < static_cast<int>(in_.surfaces.size()); ++i) rounds(i);
+    if (in_.solid) {
+      solid_lines();
+      return std::move(scene_);
+    }
     for (const auto& edge : edges_) {
       if (surface(edge.surface).machined)
         line(Role::finished, edge.surface, edge.from, edge.to);
@@ -216,6 +225,7 @@ private:
         loop.push_back(loop.front());
         scene_.paths.push_back({Role::rough, i, {loop}, true});
       }
+      if (in_.solid) return;
       for (const double end : {-s.height / 2, s.height / 2}) { // of a cone both ends show
         scene_.paths.push_back({role, i, {circle(at, radius_at(s.shape, end))}, true});
         if (!is_cone(s.shape.kind)) break;
@@ -223,6 +233,7 @@ private:
       centre_cross(i, at, radius);
       return;
     }
+    if (in_.solid) return;
     const auto outline = side_outline(s);
     if (is_hole(s.shape.kind)) {
       line(Role::hidden, i, outline[0], outline[1]);
@@ -235,6 +246,108 @@ private:
                  beyond = half.normalized() * 4;
       line(Role::centre, i, at - half - beyond, at + half + beyond);
     }
+  }
+
+  /// The true lines: each by what it is an edge of, where that is a surface; and the centre lines of round
+  /// faces.
+  void solid_lines() {
+    for (const auto& drawn : in_.solid->lines_in(view_)) {
+      ScenePath path;
+      path.loops = {drawn.at};
+      switch (drawn.kind) {
+      case solid::LineKind::hidden:
+        path.role = Role::hidden;
+        break;
+      case solid::LineKind::smooth:
+        path.role = Role::smooth;
+        break;
+      case solid::LineKind::sharp:
+      case solid::LineKind::outline:
+        path.role = Role::cast;
+        break;
+      }
+      if (path.role != Role::smooth) path.surface = edge_of(drawn.at);
+      if (path.role == Role::cast && path.surface >= 0 && surface(path.surface).machined)
+        path.role = Role::finished;
+      scene_.paths.push_back(std::move(path));
+    }
+    std::vector<const solid::SolidFace*> axes;
+    for (const auto& face : in_.solid->solid.faces) {
+      if (!face.known() || !face.shape.round()) continue;
+      if (std::any_of(axes.begin(), axes.end(),
+                      [&](const auto* other) { return coaxial(other->shape, face.shape); }))
+        continue;
+      axes.push_back(&face);
+    }
+    for (const auto* face : axes) centre_of(face->shape);
+  }
+
+  /// The centre line of all that lies about one axis.
+  void centre_of(const Surface& about) {
+    double low = 1e300, high = -1e300, radius = 0;
+    for (const auto& face : in_.solid->solid.faces) {
+      if (!face.known() || !face.shape.round() || !coaxial(face.shape, about)) continue;
+      const double z = (face.shape.point - about.point).dot(about.direction);
+      low = std::min(low, z - face.height / 2);
+      high = std::max(high, z + face.height / 2);
+      radius = std::max(radius, largest_radius(face.patch()));
+    }
+    constexpr double least_beyond = 2, most_beyond = 4; // mm
+    const double beyond = std::clamp(0.3 * radius, least_beyond, most_beyond);
+    const Vec2 at = view_.on_paper(about.point);
+    if (std::abs(about.direction.dot(view_.toward)) > end_on) {
+      line(Role::centre, -1, at - Vec2(radius + beyond, 0), at + Vec2(radius + beyond, 0));
+      line(Role::centre, -1, at - Vec2(0, radius + beyond), at + Vec2(0, radius + beyond));
+      return;
+    }
+    const Vec2 along = view_.on_paper(about.direction);
+    if (along.norm() < edge_on) return;
+    line(Role::centre, -1, at + along * low - along.normalized() * beyond,
+         at + along * high + along.normalized() * beyond);
+  }
+
+  /// The surface a line of a view is an edge or outline of, machined ones first; −1: none that is stated.
+  int edge_of(const std::vector<Vec2>& at) const {
+    constexpr double on = 0.03; // mm
+    int found = -1;
+    for (int i = 0; i < static_cast<int>(in_.surfaces.size()); ++i) {
+      const auto& s = surface(i);
+      if (found >= 0 && !s.machined) continue;
+      const double facing = std::abs(s.shape.direction.dot(view_.toward));
+      const Vec2 point = view_.on_paper(s.shape.point);
+      bool fits = false;
+      if (!s.shape.round()) {
+        if (facing >= edge_on) continue;
+        const Vec2 normal = view_.on_paper(s.shape.direction).normalized();
+        fits = std::all_of(at.begin(), at.end(),
+                           [&](const Vec2& p) { return std::abs(normal.dot(p - point)) < on; });
+        // Within its reach: two faces may lie in one plane.
+        const auto [u, v] = patch_directions(s.shape.direction);
+        const double half = std::abs(u.dot(view_.toward)) < 0.7 ? s.width / 2 : s.height / 2;
+        const Vec2 way(-normal.y(), normal.x());
+        fits = fits && std::all_of(at.begin(), at.end(),
+                                   [&](const Vec2& p) { return std::abs(way.dot(p - point)) < half + on; });
+      } else if (facing > end_on) {
+        const double r0 = radius_at(s.shape, -s.height / 2), r1 = radius_at(s.shape, s.height / 2);
+        const auto near = [&](double r) {
+          return std::all_of(at.begin(), at.end(),
+                             [&](const Vec2& p) { return std::abs((p - point).norm() - r) < on; });
+        };
+        fits = near(r0) || near(r1);
+      } else if (facing < edge_on) {
+        const Vec2 axis = view_.on_paper(s.shape.direction).normalized();
+        const Vec2 side(-axis.y(), axis.x());
+        fits = std::all_of(at.begin(), at.end(), [&](const Vec2& p) {
+          const double z = axis.dot(p - point);
+          return std::abs(z) < s.height / 2 + on &&
+                 std::abs(std::abs(side.dot(p - point)) - radius_at(s.shape, z)) < on;
+        });
+      }
+      if (!fits) continue;
+      found = i;
+      if (s.machined) return i;
+    }
+    return found;
   }
 
   /// A boss around a bore on the same axis leaves the centre lines to the bore.
@@ -289,7 +402,7 @@ std::vector<Patch> patches_of(const SceneInput& input) {
 
 Box bounds(const SceneInput& input) {
   constexpr double empty_half = 20, least_depth = 4; // mm
-  auto box = box_of(patches_of(input));
+  auto box = input.solid ? input.solid->solid.box : box_of(patches_of(input));
   if (box.empty()) return {Vec3::Constant(-empty_half), Vec3::Constant(empty_half)};
   // A lone plane is flat; give the picture some depth.
   for (int k = 0; k < 3; ++k)

@@ -6,10 +6,13 @@
 #include "geometry/best_fit.h"
 #include "geometry/patch.h"
 
+#include <memory>
 #include <string>
 #include <vector>
 
 namespace datrin::sheets {
+
+struct SolidPicture; // sheets/solid_picture.h
 
 /// One view: `right` and `up` on the paper, `toward` the eye; right-handed, all unit, drawing frame.
 struct ViewAxes {
@@ -46,7 +49,10 @@ struct SceneInput {
   std::vector<SceneSurface> surfaces;
   std::vector<SceneTouch> touches;
   std::vector<SceneSpot> spots;
-  std::vector<Vec3> strays; ///< points of a scan given to no surface, some of them
+  std::vector<Vec3> strays;                  ///< points of a scan given to no surface, some of them
+  std::shared_ptr<const SolidPicture> solid; ///< null: only surfaces are stated
+
+  bool empty() const { return surfaces.empty() && !solid; }
 };
 
 enum class Role {
@@ -55,6 +61,7 @@ enum class Role {
   rough,    ///< line of the rough surface
   finished, ///< line of a machined surface
   cast,     ///< line of a surface that stays as cast
+  smooth,   ///< line where two faces run into each other
   hidden,   ///< line behind metal
   centre    ///< centre line
 };
@@ -64,6 +71,7 @@ struct ScenePath {
   int surface = -1;
   std::vector<std::vector<Vec2>> loops; ///< one polyline; for areas closed loops, odd–even
   bool closed = false;
+  bool overlap = false; ///< its loops overlap: what any of them covers is covered
 };
 
 struct ScenePip {

@@ -23,7 +23,7 @@ namespace {
 
 QPainterPath path_of(const ScenePath& path, const ViewFrame& frame, const PaperMotion& motion) {
   QPainterPath out;
-  out.setFillRule(Qt::OddEvenFill);
+  out.setFillRule(path.overlap ? Qt::WindingFill : Qt::OddEvenFill);
   for (const auto& loop : path.loops) {
     bool first = true;
     for (const auto& at : loop) {
@@ -93,7 +93,9 @@ void paint_scene(QPainter& painter, const Scene& scene, const ViewFrame& frame, 
     painter.setBrush(Qt::NoBrush);
     switch (path.role) {
     case Role::plate:
+      painter.setRenderHint(QPainter::Antialiasing, !path.overlap); // else the seams between triangles show
       painter.fillPath(shape, ink.plate);
+      painter.setRenderHint(QPainter::Antialiasing);
       break;
     case Role::raw: {
       auto colour = ink.dim;
@@ -113,8 +115,11 @@ void paint_scene(QPainter& painter, const Scene& scene, const ViewFrame& frame, 
     case Role::cast:
       painter.strokePath(shape, QPen(lit ? ink.brass : ink.line, (lit ? 2.2 : 1.0) * style.pen));
       break;
+    case Role::smooth:
+      painter.strokePath(shape, QPen(ink.dim, 0.7 * style.pen));
+      break;
     case Role::hidden: {
-      QPen pen(lit ? ink.brass : ink.line, (lit ? 2.0 : 1.2) * style.pen);
+      QPen pen(lit ? ink.brass : path.surface < 0 ? ink.dim : ink.line, (lit ? 2.0 : 1.2) * style.pen);
       pen.setDashPattern({5, 3.5});
       painter.strokePath(shape, pen);
       break;

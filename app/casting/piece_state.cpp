@@ -1,6 +1,8 @@
 #include "app/casting/piece_state.h"
 
 #include "app/casting/spots_panel.h"
+#include "app/document.h"
+#include "app/marks/part_canvas.h"
 #include "sheets/figures.h"
 #include "stock/part_stock.h"
 
@@ -34,6 +36,14 @@ sheets::SceneSurface scene_surface(const build::PartSurface& s) {
 }
 
 } // namespace
+
+void draw_solid_of_part(PartCanvas* canvas, Document& document) {
+  canvas->set_solid_source([&document]() -> std::shared_ptr<const sheets::SolidPicture> {
+    const auto solid = document.is_open() ? document.solid_of(document.part()) : nullptr;
+    return solid ? solid->picture : nullptr;
+  });
+  QObject::connect(&document.solids(), &PartSolids::made, canvas, &PartCanvas::draw_again);
+}
 
 sheets::SceneInput part_scene(const build::Build& build, build::Id part) {
   sheets::SceneInput scene;

@@ -11,6 +11,9 @@
 
 namespace datrin::app {
 
+class Document;
+class PartCanvas;
+
 struct PieceState {
   build::Id piece = 0, part = 0;
   casting::PieceInput input;
@@ -26,6 +29,9 @@ struct PieceState {
 };
 
 PieceState piece_state(const build::Build& build, build::Id piece);
+
+/// Has `canvas` draw the solid of the chosen part wherever there is one.
+void draw_solid_of_part(PartCanvas* canvas, Document& document);
 
 /// The part's surfaces with extents, without touches.
 sheets::SceneInput part_scene(const build::Build& build, build::Id part);

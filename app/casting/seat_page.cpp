@@ -38,6 +38,7 @@ SeatPage::SeatPage(Document& document)
       ease_(words_label()), check_(muted_label()), rows_box_(new QWidget), holds_(new HoldList),
       best_(new QPushButton("Seat it best")), next_(new NextButton), room_(new QWidget),
       judge_(new JudgePanel(document)), rescue_(new RescuePanel(document)), sure_(new SurePanel(document)) {
+  draw_solid_of_part(canvas_, document_);
   put_faces({room_, judge_, rescue_, sure_});
   make_picture();
   make_room_face();

@@ -41,6 +41,7 @@ TouchesPage::TouchesPage(Document& document)
       gaps_(words_label()), counts_(muted_label()), next_(new NextButton), survey_(new QWidget),
       settings_(new SettingsPanel(document)), mistakes_(new MistakesPanel(document)),
       spots_(new SpotsPanel(document)), scan_button_(new QPushButton("Import a scan\u2026")) {
+  draw_solid_of_part(canvas_, document_);
   put_faces({survey_, settings_, mistakes_, spots_});
   make_picture();
   make_survey_face();

@@ -24,8 +24,9 @@ DrawingPage::DrawingPage(Document& document)
       part_name_(new QLineEdit), material_(new QLineEdit), material_words_(new MessageLine),
       take_material_(new QPushButton), quantity_(new QSpinBox), drawn_(new QWidget),
       dimensions_(new DimensionPanel(document)), foundry_(new FoundryPanel(document)),
-      stock_(new StockPanel(document)), tables_(new QStackedWidget) {
-  put_faces({drawn_, dimensions_, foundry_, stock_});
+      stock_(new StockPanel(document)), bodies_(new BodiesPanel(document)), tables_(new QStackedWidget) {
+  draw_solid_of_part(canvas_, document_);
+  put_faces({drawn_, dimensions_, foundry_, stock_, bodies_});
   make_picture();
   make_table();
   connect_picture();
@@ -94,6 +95,7 @@ void DrawingPage::make_table() {
   tables_->addWidget(dimensions_->table());
   tables_->addWidget(foundry_->table());
   tables_->addWidget(stock_->table());
+  tables_->addWidget(bodies_->list());
 }
 
 void DrawingPage::connect_picture() {
@@ -119,10 +121,15 @@ void DrawingPage::connect_faces() {
     tables_->setCurrentIndex(k);
     refresh();
   });
-  connect(dimensions_, &DimensionPanel::surface_chosen, this, [this](qlonglong id) {
+  const auto show_surface = [this](qlonglong id) {
     tabs_->choose(surfaces_face);
     if (const int row = model_->row_of(id); row >= 0) table_->selectRow(row);
-  });
+  };
+  connect(dimensions_, &DimensionPanel::surface_chosen, this, show_surface);
+  connect(bodies_, &BodiesPanel::surface_chosen, this, show_surface);
+  connect(bodies_, &BodiesPanel::face_lit, this,
+          [this](int face) { canvas_->turning()->set_lit_face(face); });
+  connect(canvas_, &PartCanvas::face_clicked, this, &DrawingPage::point_at);
   connect(foundry_, &FoundryPanel::say, this, &Page::say);
 }
 
@@ -222,6 +229,7 @@ void DrawingPage::refresh() {
   if (tabs_->chosen() == dimensions_face) dimensions_->refresh();
   if (tabs_->chosen() == casting_face) foundry_->refresh();
   if (tabs_->chosen() == stock_face) stock_->refresh();
+  if (tabs_->chosen() == solid_face) bodies_->refresh();
   show_canvas();
 }
 
@@ -244,6 +252,23 @@ void DrawingPage::show_canvas(const build::PartSurface* preview) {
   }
   canvas_->set_scene(std::move(scene), document_.build().info().third_angle);
   canvas_->set_lit_surface(model_->row_of(chosen_));
+}
+
+/// A face of the solid: where the bodies are shown, the one it is of; else the surface it is.
+void DrawingPage::point_at(int face) {
+  if (tabs_->chosen() == solid_face) return bodies_->point_at(face);
+  const auto solid = document_.solid_of(document_.part());
+  if (!solid || !solid->picture || face < 0) return;
+  const auto& at = solid->picture->solid.faces[static_cast<std::size_t>(face)];
+  for (const auto& [id, surface] : document_.build().of<build::PartSurface>(at.body))
+    if (surface.face == at.face && surface.copy == at.copy) {
+      tabs_->choose(surfaces_face);
+      if (const int row = model_->row_of(id); row >= 0) table_->selectRow(row);
+      canvas_->turning()->set_lit_face(face);
+      return;
+    }
+  tabs_->choose(solid_face);
+  bodies_->point_at(face);
 }
 
 void DrawingPage::add_surface(SurfaceKind kind) {

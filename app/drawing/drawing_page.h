@@ -1,7 +1,8 @@
 #pragma once
 // The drawing step: the finished part, stated surface by surface, seen in three views as it is typed; its
-// dimensions with their limits; how it is cast, or what else it is made from.
+// dimensions with their limits; how it is cast, or what else it is made from; the bodies it is a solid of.
 
+#include "app/drawing/bodies_panel.h"
 #include "app/drawing/dimension_panel.h"
 #include "app/drawing/foundry_panel.h"
 #include "app/drawing/stock_panel.h"
@@ -33,6 +34,7 @@ public:
   DimensionPanel* dimensions() const { return dimensions_; }
   FoundryPanel* foundry() const { return foundry_; }
   StockPanel* stock() const { return stock_; }
+  BodiesPanel* bodies() const { return bodies_; }
   QLineEdit* material_edit() const { return material_; }
   QPushButton* take_material_button() const { return take_material_; }
   QString material_words() const { return material_words_->text(); }
@@ -42,7 +44,7 @@ public slots:
   void remove_surface();
 
 private:
-  enum Face { surfaces_face, dimensions_face, casting_face, stock_face }; ///< of the room column
+  enum Face { surfaces_face, dimensions_face, casting_face, stock_face, solid_face }; ///< of the room column
   void make_picture();
   void make_table();
   void connect_picture();
@@ -50,6 +52,7 @@ private:
   void make_surfaces_face();
   void connect_part();
   void choose_row(int row);
+  void point_at(int face);
   void show_canvas(const build::PartSurface* preview = nullptr);
 
   PartCanvas* canvas_;
@@ -65,6 +68,7 @@ private:
   DimensionPanel* dimensions_;
   FoundryPanel* foundry_;
   StockPanel* stock_;
+  BodiesPanel* bodies_;
   QStackedWidget* tables_;
   build::Id chosen_ = 0, shown_part_ = 0;
 };

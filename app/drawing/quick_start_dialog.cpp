@@ -1,8 +1,10 @@
 #include "app/drawing/quick_start_dialog.h"
 
+#include "app/casting/piece_state.h"
 #include "app/marks/column.h"
 #include "app/theme.h"
 #include "sheets/figures.h"
+#include "sheets/solid_picture.h"
 
 #include <QHBoxLayout>
 
@@ -90,11 +92,13 @@ void QuickStartDialog::show_drawing() {
   message_->refuse(made.message.empty() ? QString() : qt(made.message) + ".");
   draw_->setEnabled(made.message.empty());
   if (!made.message.empty()) return;
-  sheets::SceneInput scene;
-  for (const auto& s : made.surfaces)
-    scene.surfaces.push_back({s.name, s.shape(), s.width, s.height, s.machined});
+  build::Build build;
+  const auto added = solid::add_quick_part(build, "x", made);
+  if (!build.apply(added.edit)) return;
+  auto scene = part_scene(build, added.id);
+  scene.solid = sheets::picture_of(solid::place_bodies(build, added.id));
   canvas_->set_unit(unit_);
-  canvas_->set_scene(sheets::with_extents(std::move(scene)), false);
+  canvas_->set_scene(std::move(scene), false);
 }
 
 } // namespace datrin::app

@@ -3,6 +3,7 @@
 #include "app/theme.h"
 #include "sheets/figures.h"
 #include "sheets/fonts.h"
+#include "sheets/solid_picture.h"
 
 #include <QHelpEvent>
 #include <QMouseEvent>
@@ -21,16 +22,24 @@ PartCanvas::PartCanvas(QWidget* parent) : QWidget(parent), turning_view_(new Tur
   setMinimumSize(320, 200);
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
   setAccessibleName("Part in three views");
+  turning_view_->set_face_clicked([this](int face) { emit face_clicked(face); });
 }
 
 void PartCanvas::set_scene(sheets::SceneInput input, bool third_angle) {
   input_ = std::move(input);
   third_angle_ = third_angle;
+  if (solid_source_) input_.solid = solid_source_();
   box_ = sheets::bounds(input_);
   lay_out();
   make_scenes();
   turning_view_->set_scene(input_, unit_);
   update();
+}
+
+void PartCanvas::draw_again() {
+  if (!solid_source_) return;
+  const auto now = solid_source_();
+  if (now != input_.solid) set_scene(std::move(input_), third_angle_);
 }
 
 void PartCanvas::set_rings(std::vector<Ring> rings) {
@@ -74,7 +83,7 @@ void PartCanvas::lay_out() {
   const QRect free(static_cast<int>(end.left), static_cast<int>(plan.top),
                    static_cast<int>(width() - end.left), static_cast<int>(plan.height));
   turning_view_->setGeometry(free.adjusted(0, third_angle_ ? theme().ipx(26) : 0, -2, -2));
-  turning_view_->setVisible(!input_.surfaces.empty() && free.width() > theme().px(120) &&
+  turning_view_->setVisible(!input_.empty() && free.width() > theme().px(120) &&
                             free.height() > theme().px(100));
 }
 
@@ -162,7 +171,7 @@ void PartCanvas::paintEvent(QPaintEvent*) {
   ground.addRoundedRect(rect(), 4, 4);
   painter.fillPath(ground, t.blue.ground);
   painter.setClipPath(ground);
-  if (input_.surfaces.empty()) {
+  if (input_.empty()) {
     paint_empty(painter);
     return;
   }
@@ -209,7 +218,15 @@ void PartCanvas::mousePressEvent(QMouseEvent* event) {
     emit angle_clicked();
     return;
   }
-  if (!grabbable_ || event->button() != Qt::LeftButton) return;
+  if (event->button() != Qt::LeftButton) return;
+  if (!grabbable_ && input_.solid) {
+    const Vec2 here(event->position().x(), event->position().y());
+    for (std::size_t k = 0; k < 3; ++k)
+      if (views_.cell[k].contains(here))
+        emit face_clicked(
+            sheets::face_seen(input_.solid->solid, views_.axes[k], views_.frame[k].to_mm(here)));
+  }
+  if (!grabbable_) return;
   setFocus();
   const Vec2 at(event->position().x(), event->position().y());
   for (std::size_t k = 0; k < 3; ++k)

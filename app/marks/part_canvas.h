@@ -9,6 +9,8 @@
 #include <QWidget>
 
 #include <array>
+#include <functional>
+#include <memory>
 #include <vector>
 
 namespace datrin::app {
@@ -24,6 +26,12 @@ public:
   explicit PartCanvas(QWidget* parent = nullptr);
 
   void set_scene(sheets::SceneInput input, bool third_angle);
+  /// Where the solid of what is shown is to be had, asked for with every scene; `made` of it draws the scene
+  /// again.
+  using SolidSource = std::function<std::shared_ptr<const sheets::SolidPicture>()>;
+  void set_solid_source(SolidSource source) { solid_source_ = std::move(source); }
+  void draw_again();
+  const sheets::Scene& scene(sheets::View view) const { return scenes_[static_cast<std::size_t>(view)]; }
   void set_rings(std::vector<Ring> rings);
   void set_lit_surface(int surface);
   void set_empty_text(const QString& title, const QString& words);
@@ -50,6 +58,7 @@ signals:
   void released();
   void angle_clicked();
   void view_chosen();
+  void face_clicked(int face); ///< of the solid: index into Solid::faces
 
 protected:
   void paintEvent(QPaintEvent*) override;
@@ -69,6 +78,7 @@ private:
   void paint_spots(QPainter& painter);
 
   sheets::SceneInput input_;
+  SolidSource solid_source_;
   Box box_;
   bool third_angle_ = false, grabbable_ = false, grabbing_ = false, turning_ = false;
   std::array<sheets::Scene, 3> scenes_;

@@ -8,8 +8,8 @@ Tabs::Tabs(QWidget* parent) : QWidget(parent), row_(new QGridLayout), pages_(new
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 8, 0, 0);
   column->setSpacing(0);
-  row_->setContentsMargins(12, 0, 12, 0);
-  row_->setHorizontalSpacing(theme().ipx(12));
+  row_->setContentsMargins(12, 0, 4, 0);
+  row_->setHorizontalSpacing(theme().ipx(7)); // five of them in the narrow column
   row_->setVerticalSpacing(0);
   row_->setColumnStretch(9, 1);
   column->addLayout(row_);

@@ -2,6 +2,8 @@
 
 #include "app/theme.h"
 #include "sheets/figures.h"
+#include "sheets/shade.h"
+#include "sheets/solid_picture.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -10,6 +12,7 @@
 #include <QWheelEvent>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace datrin::app {
@@ -41,6 +44,7 @@ TurningView::TurningView(QWidget* parent) : QWidget(parent), yaw_(first_yaw), pi
 }
 
 void TurningView::set_scene(sheets::SceneInput input, Unit unit) {
+  if (input.solid != input_.solid) lit_face_ = -1; // its faces count anew
   input_ = std::move(input);
   unit_ = unit;
   stale_ = true;
@@ -100,7 +104,7 @@ void TurningView::change_now() {
 
 void TurningView::paintEvent(QPaintEvent*) {
   constexpr int rest_ms = 60;
-  if (input_.surfaces.empty()) return;
+  if (input_.empty()) return;
   const bool other_size = picture_.deviceIndependentSize().toSize() != size();
   if (stale_ && !other_size && made_.isValid() && made_.elapsed() < rest_ms) {
     later_.start(rest_ms);
@@ -129,6 +133,10 @@ void TurningView::render() {
   const auto px = [&](const Vec2& at) {
     return QPointF(centre.x() + (at.x() - middle.x()) * scale, centre.y() - (at.y() - middle.y()) * scale);
   };
+  scale_ = scale;
+  middle_ = middle;
+  centre_ = centre;
+  if (input_.solid) paint_solid(painter, scale, middle, centre);
   const auto path_of = [&](const sheets::TurnedFace& face) {
     QPolygonF polygon;
     for (const auto& at : face.outline) polygon << px(at);
@@ -147,6 +155,7 @@ void TurningView::render() {
       painter.drawPolygon(polygon);
       continue;
     }
+    if (input_.solid) continue; // it is drawn as it is
     const bool hole = face.role == sheets::TurnedFace::Role::hole;
     const QColor fill = hole ? ink.ground.darker(125) : mix(ink.ground, ink.plate.lighter(135), face.light);
     painter.setBrush(fill);
@@ -157,7 +166,8 @@ void TurningView::render() {
   painter.setPen(QPen(ink.dim, 1.2));
   for (const auto& [a, b] : scene_.cut_rough) painter.drawLine(px(a), px(b));
   painter.setPen(QPen(ink.brass, 1.8));
-  for (const auto& [a, b] : scene_.cut) painter.drawLine(px(a), px(b));
+  if (!input_.solid)
+    for (const auto& [a, b] : scene_.cut) painter.drawLine(px(a), px(b));
   if (scene_.pips.size() <= 400) {
     painter.setPen(Qt::NoPen);
     painter.setBrush(ink.brass);
@@ -188,9 +198,71 @@ void TurningView::render() {
   }
 }
 
+void TurningView::set_lit_face(int face) {
+  if (face == lit_face_) return;
+  lit_face_ = face;
+  change_now();
+}
+
+void TurningView::paint_solid(QPainter& painter, double scale, const Vec2& middle, const QPointF& centre) {
+  // Twice as fine as the screen, and drawn down to it: edges come out smooth.
+  const double fine = 2 * devicePixelRatioF();
+  sheets::ShadeInput in;
+  in.axes = sheets::turned_axes(yaw_, pitch_);
+  in.width = static_cast<int>(width() * fine);
+  in.height = static_cast<int>(height() * fine);
+  in.scale = scale * fine;
+  in.middle_mm = middle + Vec2((width() / 2.0 - centre.x()) / scale, -(height() / 2.0 - centre.y()) / scale);
+  in.section = section_;
+  const auto shaded = sheets::shade(input_.solid->solid, in);
+  const auto& ink = theme().blue;
+  std::array<QRgb, 256> metal{}, lit{}, cut{};
+  for (int k = 0; k < 256; ++k) {
+    const auto at = static_cast<std::size_t>(k);
+    metal[at] = mix(ink.ground.darker(118), ink.plate.lighter(185), k / 255.0).rgb();
+    lit[at] = mix(ink.ground.darker(112), ink.brass, 0.25 + 0.75 * k / 255.0).rgb();
+    cut[at] = mix(ink.ground, ink.plate, 0.5).rgb();
+  }
+  QImage image(in.width, in.height, QImage::Format_ARGB32);
+  constexpr int hatch = 14, hatch_line = 2; // fine pixels
+  for (int y = 0; y < in.height; ++y) {
+    auto* row = reinterpret_cast<QRgb*>(image.scanLine(y));
+    for (int x = 0; x < in.width; ++x) {
+      const auto k =
+          static_cast<std::size_t>(y) * static_cast<std::size_t>(in.width) + static_cast<std::size_t>(x);
+      const auto face = shaded.face[k];
+      if (face == sheets::Shaded::nothing && shaded.edge[k] == 0) {
+        row[x] = 0;
+        continue;
+      }
+      QRgb colour = face == sheets::Shaded::cut
+                        ? ((x + y) % hatch < hatch_line ? ink.line.rgb() : cut[shaded.light[k]])
+                    : face == lit_face_ && face >= 0 ? lit[shaded.light[k]]
+                    : face >= 0                      ? metal[shaded.light[k]]
+                                                     : metal[0];
+      if (shaded.edge[k] == 255)
+        colour = ink.line.rgb();
+      else if (shaded.edge[k] > 0)
+        colour = mix(QColor(colour), ink.line, 0.3).rgb();
+      row[x] = colour;
+    }
+  }
+  painter.setRenderHint(QPainter::SmoothPixmapTransform);
+  painter.drawImage(QRectF(0, 0, width(), height()), image);
+}
+
 void TurningView::mousePressEvent(QMouseEvent* event) {
   setFocus();
-  pressed_ = event->position();
+  pressed_ = pressed_first_ = event->position();
+}
+
+void TurningView::mouseReleaseEvent(QMouseEvent* event) {
+  constexpr double still = 3; // pixels: a click, no turning
+  if (!face_clicked_ || !input_.solid || (event->position() - pressed_first_).manhattanLength() > still)
+    return;
+  const Vec2 paper(middle_.x() + (event->position().x() - centre_.x()) / scale_,
+                   middle_.y() - (event->position().y() - centre_.y()) / scale_);
+  face_clicked_(sheets::face_seen(input_.solid->solid, sheets::turned_axes(yaw_, pitch_), paper));
 }
 
 void TurningView::mouseMoveEvent(QMouseEvent* event) {

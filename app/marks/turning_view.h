@@ -23,6 +23,11 @@ public:
   using WallNear = std::function<QString(const sheets::SectionPlane&)>;
   void set_wall_near(WallNear wall) { wall_near_ = std::move(wall); }
 
+  /// Told of a click on a face of the solid: index into Solid::faces; −1: beside it.
+  void set_face_clicked(std::function<void(int)> clicked) { face_clicked_ = std::move(clicked); }
+  /// The face of the solid drawn in brass; −1: none.
+  void set_lit_face(int face);
+
   double yaw() const { return yaw_; }
   double pitch() const { return pitch_; }
   void turn_to(double yaw, double pitch);
@@ -46,6 +51,8 @@ protected:
 private:
   void make();
   void render();
+  void paint_solid(QPainter& painter, double scale, const Vec2& middle, const QPointF& centre);
+  void mouseReleaseEvent(QMouseEvent*) override;
   void change_now(); ///< the person turned or cut it: no waiting
 
   sheets::SceneInput input_;
@@ -55,7 +62,12 @@ private:
   std::optional<sheets::SectionPlane> section_;
   WallNear wall_near_;
   double yaw_, pitch_;
-  QPointF pressed_;
+  QPointF pressed_, pressed_first_;
+  std::function<void(int)> face_clicked_;
+  int lit_face_ = -1;
+  double scale_ = 1; ///< pixels a mm, and what of the paper lies where, as last painted
+  Vec2 middle_ = Vec2::Zero();
+  QPointF centre_;
   QPixmap picture_; ///< of the scene: beside a drag it is made anew some times a second only
   QElapsedTimer made_;
   QTimer later_;

@@ -1,5 +1,7 @@
 #include "app/marks/xyz_row.h"
 
+#include "sheets/figures.h"
+
 namespace datrin::app {
 
 std::array<LengthEdit*, 3> add_xyz_row(QBoxLayout* to, const QString& what, std::function<void()> last) {

@@ -6,7 +6,7 @@ namespace datrin::app {
 
 const std::vector<StepRow>& steps() {
   static const std::vector<StepRow> table{
-      {Step::drawing, "Drawing", "Ctrl+1", true, {"Surfaces", "Dimensions", "Casting", "Stock"}},
+      {Step::drawing, "Drawing", "Ctrl+1", true, {"Surfaces", "Dimensions", "Cast", "Stock", "Solid"}},
       {Step::touches, "Touches", "Ctrl+2", true, {"Survey", "Settings", "Mistakes", "Spots"}},
       {Step::seat, "Seat", "Ctrl+3", true, {"Room", "Judge", "Rescue", "Sure"}},
       {Step::marking, "Marking out", "Ctrl+4", true, {}},

@@ -10,6 +10,7 @@ namespace datrin::app {
 RoutePage::RoutePage(Document& document, TargetsState& targets)
     : Page(document, Step::route), targets_(targets), canvas_(new PartCanvas),
       datums_(new DatumPanel(document)), setups_(new SetupPanel(document)), tables_(new QStackedWidget) {
+  draw_solid_of_part(canvas_, document_);
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(8);

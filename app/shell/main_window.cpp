@@ -11,10 +11,10 @@
 #include "app/shop/threads_dialog.h"
 #include "app/theme.h"
 #include "build/edit_drawing.h"
-#include "solid/quick_start.h"
 #include "drawing/named_sizes.h"
 #include "sheets/figures.h"
 #include "sheets/local_time.h"
+#include "solid/quick_start.h"
 #include "store/build_json.h"
 #include "store/text_file.h"
 

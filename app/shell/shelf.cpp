@@ -32,13 +32,14 @@ QSize picture_size() {
   return {static_cast<int>(theme().picture_px(42)), static_cast<int>(theme().picture_px(34))};
 }
 
-QPixmap draw_silhouette(const build::Build& build, build::Id part, double ratio) {
+QPixmap draw_silhouette(Document& document, build::Id part, double ratio) {
   const auto size = picture_size();
   QPixmap pixmap(size * ratio);
   pixmap.setDevicePixelRatio(ratio);
   pixmap.fill(Qt::transparent);
-  const auto scene_input = part_scene(build, part);
-  if (scene_input.surfaces.empty()) return pixmap;
+  auto scene_input = part_scene(document.build(), part);
+  if (const auto solid = document.solid_of(part)) scene_input.solid = solid->picture;
+  if (scene_input.empty()) return pixmap;
   auto scene = sheets::make_scene(scene_input, telling_view(scene_input));
   const Vec2 span = (scene.high - scene.low).cwiseMax(1.0);
   sheets::ViewFrame frame;
@@ -52,7 +53,8 @@ QPixmap draw_silhouette(const build::Build& build, build::Id part, double ratio)
   style.pen = 0.75;
   style.show_touches = false;
   std::erase_if(scene.paths, [](const sheets::ScenePath& path) {
-    return path.role == sheets::Role::centre || path.role == sheets::Role::hidden;
+    return path.role == sheets::Role::centre || path.role == sheets::Role::hidden ||
+           path.role == sheets::Role::smooth;
   });
   QPainter painter(&pixmap);
   sheets::paint_scene(painter, scene, frame, style);
@@ -67,10 +69,12 @@ ShelfDelegate::ShelfDelegate(Document& document, QObject* parent)
 QPixmap ShelfDelegate::silhouette(build::Id part, double ratio) const {
   auto& kept = drawn_[part];
   auto surfaces = document_.build().surfaces_of(part);
+  auto solid = document_.solid_of(part);
   if (!kept.pixmap.isNull() && kept.ink == theme().ink.rgb() && kept.surfaces == surfaces &&
-      kept.pixmap.devicePixelRatio() == ratio && kept.pixmap.deviceIndependentSize() == picture_size())
+      kept.solid == solid && kept.pixmap.devicePixelRatio() == ratio &&
+      kept.pixmap.deviceIndependentSize() == picture_size())
     return kept.pixmap;
-  kept = {std::move(surfaces), theme().ink.rgb(), draw_silhouette(document_.build(), part, ratio)};
+  kept = {std::move(surfaces), std::move(solid), theme().ink.rgb(), draw_silhouette(document_, part, ratio)};
   return kept.pixmap;
 }
 
@@ -127,6 +131,7 @@ Shelf::Shelf(Document& document, QWidget* parent)
   column->addWidget(heading);
   list_->setModel(model_);
   list_->setItemDelegate(new ShelfDelegate(document, list_));
+  connect(&document.solids(), &PartSolids::made, list_, [this] { list_->viewport()->update(); });
   list_->setUniformItemSizes(true);
   list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);

@@ -25,6 +25,7 @@ private:
 
   struct Drawn {
     build::List<build::PartSurface> surfaces;
+    std::shared_ptr<const PartSolid> solid;
     QRgb ink = 0;
     QPixmap pixmap;
   };

@@ -168,6 +168,32 @@ Dimension dimension_for(const Body& body, BodyRole role, double value) {
   return d;
 }
 
+namespace {
+
+/// What was named after a body is named after it still: its dimensions, and the surfaces of its faces.
+void rename(Rows& rows, Id body, const std::string& was, const std::string& now) {
+  const auto renamed = [&](std::string& name) {
+    if (name.compare(0, was.size(), was) != 0) return false;
+    const auto rest = name.substr(was.size());
+    if (!rest.empty() && rest[0] != ',' && rest[0] != ' ') return false;
+    name = now + rest;
+    return true;
+  };
+  const auto record = *rows.build().find<Body>(body);
+  for (const auto& size : record.sizes)
+    if (const auto* dimension = rows.build().find<Dimension>(size.dimension)) {
+      auto changed = *dimension;
+      if (renamed(changed.name)) rows.set(size.dimension, changed);
+    }
+  const auto surfaces = rows.build().of<PartSurface>(body);
+  for (const auto& [id, surface] : surfaces) {
+    auto changed = surface;
+    if (renamed(changed.name)) rows.set(id, changed);
+  }
+}
+
+} // namespace
+
 std::string role_words(const Body& body, BodyRole role) {
   const auto from = [](PlaceFrom place, const char* middle, const char* low, const char* high) {
     switch (place) {
@@ -286,6 +312,7 @@ Edit set_body(const Build& build, Id id, const Body& changed, const std::string&
       made.from_solid = body.making != HoleMaking::cored;
       rows.set(surface_id, made);
     }
+  if (body.name != was->name) rename(rows, id, was->name, body.name);
   rows.edit.label = fmt::format("{} of {}", what, label_of(body));
   return followed(build, merged(rows.edit));
 }

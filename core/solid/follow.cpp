@@ -56,19 +56,16 @@ public:
   }
 
   void run(Id part, const Edit& edit) {
-    std::set<Id> bodies_changed;
-    for (const auto& change : edit.changes)
-      if (change.after && change.after->as<Body>()) bodies_changed.insert(change.id);
-    for (const auto& change : edit.changes) {
-      const auto* was = change.before ? change.before->as<PartSurface>() : nullptr;
-      const auto* is = change.after ? change.after->as<PartSurface>() : nullptr;
-      if (!was || !is || is->body == 0 || is->part != part || was->body != is->body ||
-          bodies_changed.contains(is->body))
-        continue;
-      const Moved moved{change.id, is->point - was->point, is->diameter - was->diameter};
-      if (moved.by.norm() > same || std::abs(moved.wider) > same) move_body(moved, *was);
-    }
     take_sizes(part);
+    for (const auto& change : edit.changes) {
+      const auto* is = change.after ? change.after->as<PartSurface>() : nullptr;
+      if (!is || !change.before || is->body == 0 || is->part != part) continue;
+      // Where its body has it by now; what the edit says beyond that, someone wanted.
+      const auto laid = lying_now(*is);
+      if (!laid) continue;
+      const Moved moved{change.id, is->point - laid->point, is->diameter - laid->diameter};
+      if (moved.by.norm() > same || std::abs(moved.wider) > same) move_body(moved, *laid);
+    }
     const auto placed = place_bodies(after_, part);
     lay_surfaces(part, placed);
     link_dimensions(placed);
@@ -121,6 +118,16 @@ private:
     auto changed = *body;
     changed.set_size(size);
     put(body_id, changed);
+  }
+
+  std::optional<PartSurface> lying_now(const PartSurface& surface) const {
+    for (const auto& placed : place_bodies(after_, surface.part)) {
+      if (placed.id != surface.body) continue;
+      for (const auto& face : faces_of(placed))
+        if (face.face == surface.face && face.copy == surface.copy)
+          return lying_on(surface, face, placed.form);
+    }
+    return std::nullopt;
   }
 
   void move_body(const Moved& moved, const PartSurface& was) {

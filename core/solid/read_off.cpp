@@ -2,19 +2,24 @@
 
 #include "solid/brep.h"
 
+#include <BRepAdaptor_Curve.hxx>
 #include <BRepAdaptor_Surface.hxx>
 #include <BRepBndLib.hxx>
 #include <BRepGProp.hxx>
+#include <BRepLib.hxx>
 #include <BRepMesh_IncrementalMesh.hxx>
 #include <BRepTools.hxx>
 #include <BRep_Tool.hxx>
 #include <Bnd_Box.hxx>
 #include <Eigen/Geometry>
+#include <GCPnts_TangentialDeflection.hxx>
 #include <GProp_GProps.hxx>
 #include <GeomAbs_SurfaceType.hxx>
 #include <Poly_Triangulation.hxx>
+#include <TopExp.hxx>
 #include <TopExp_Explorer.hxx>
 #include <TopLoc_Location.hxx>
+#include <TopTools_IndexedDataMapOfShapeListOfShape.hxx>
 #include <TopoDS.hxx>
 #include <TopoDS_Shell.hxx>
 #include <gp_Cone.hxx>
@@ -205,6 +210,31 @@ void put_triangles(Mesh& mesh, const TopoDS_Face& face, std::uint32_t index) {
   }
 }
 
+std::vector<SolidEdge> edges_of(const TopoDS_Shape& shape, double deflection) {
+  TopTools_IndexedDataMapOfShapeListOfShape faces_at;
+  TopExp::MapShapesAndAncestors(shape, TopAbs_EDGE, TopAbs_FACE, faces_at);
+  std::vector<SolidEdge> edges;
+  for (int k = 1; k <= faces_at.Extent(); ++k) {
+    const auto& edge = TopoDS::Edge(faces_at.FindKey(k));
+    if (BRep_Tool::Degenerated(edge)) continue;
+    const auto& faces = faces_at(k);
+    if (faces.Extent() == 2 && faces.First().IsSame(faces.Last())) continue; // a seam
+    if (faces.Extent() == 1 && BRep_Tool::IsClosed(edge, TopoDS::Face(faces.First()))) continue;
+    SolidEdge out;
+    if (faces.Extent() == 2)
+      out.smooth =
+          BRep_Tool::Continuity(edge, TopoDS::Face(faces.First()), TopoDS::Face(faces.Last())) != GeomAbs_C0;
+    const BRepAdaptor_Curve curve(edge);
+    const GCPnts_TangentialDeflection steps(curve, 0.15, deflection);
+    for (int n = 1; n <= steps.NbPoints(); ++n) {
+      const auto p = steps.Value(n);
+      out.at.push_back({static_cast<float>(p.X()), static_cast<float>(p.Y()), static_cast<float>(p.Z())});
+    }
+    edges.push_back(std::move(out));
+  }
+  return edges;
+}
+
 } // namespace
 
 void read_off(Solid& solid, const TopoDS_Shape& shape, const SolidOptions& options) {
@@ -232,6 +262,8 @@ void read_off(Solid& solid, const TopoDS_Shape& shape, const SolidOptions& optio
     const double size = solid.box.size().norm();
     const double deflection = options.deflection > 0 ? options.deflection : std::max(size / 500, 1e-3);
     BRepMesh_IncrementalMesh(shape, deflection, Standard_False, options.angular_deflection, Standard_False);
+    BRepLib::EncodeRegularity(shape);
+    solid.edges = edges_of(shape, deflection / 2);
   }
   for (TopExp_Explorer e(shape, TopAbs_FACE); e.More(); e.Next()) {
     const auto face = TopoDS::Face(e.Current());

@@ -39,6 +39,12 @@ struct Mesh {
   std::vector<std::uint32_t> face;                     ///< of each triangle: index into Solid::faces
 };
 
+/// An edge of it, where it lies.
+struct SolidEdge {
+  std::vector<std::array<float, 3>> at;
+  bool smooth = false; ///< its two faces run into each other
+};
+
 /// Something that could not be made, or was made and is doubtful.
 struct SolidProblem {
   build::Id body = 0; ///< 0: the solid as a whole
@@ -65,6 +71,7 @@ struct Solid {
   Box box;
   std::vector<SolidFace> faces;
   Mesh mesh;
+  std::vector<SolidEdge> edges;     ///< with the mesh; seams of round faces are none
   std::shared_ptr<const Brep> brep; ///< for views, sections, thickness, STEP
 
   bool usable() const { return status == SolidStatus::made || status == SolidStatus::partly; }

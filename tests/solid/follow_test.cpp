@@ -77,6 +77,28 @@ TEST_F(Follow, ADimensionCarriesTheSolidAndItsSurfaces) {
   EXPECT_NEAR(solid.box.high.z(), 46 + 17, 1e-6);
 }
 
+/// What follows once has followed: nothing is moved twice.
+TEST_F(Follow, FollowingAgainChangesNothing) {
+  draw(QuickShape::pedestal);
+  for (const auto& edit : {set_body_size(build, body("boss"), BodyRole::off, 47, ""),
+                           set_body_size(build, body("foot"), BodyRole::length, 90, "")}) {
+    const auto again = followed(build, edit);
+    ASSERT_EQ(again.changes.size(), edit.changes.size());
+    for (const auto& change : edit.changes)
+      EXPECT_TRUE(std::find(again.changes.begin(), again.changes.end(), change) != again.changes.end());
+  }
+}
+
+TEST_F(Follow, WhatIsNamedAfterABodyTakesItsNewName) {
+  draw(QuickShape::flange);
+  auto b = *build.find<Body>(body("bolt hole"));
+  b.name = "stud";
+  apply(set_body(build, body("bolt hole"), b, "Name"));
+  EXPECT_TRUE(surface("stud 6").from_solid);
+  EXPECT_EQ(nominal("stud, bolt circle"), 36);
+  EXPECT_EQ(nominal("stud"), 4.5);
+}
+
 TEST_F(Follow, SizesAreDimensionsOfTheirFaces) {
   draw(QuickShape::pedestal);
   const auto* bore = build.find<Dimension>(dimension("bore"));
@@ -185,7 +207,8 @@ TEST_F(Follow, AFaceBecomesASurfaceAndItsSizeADistance) {
   const auto named = name_face(build, body("head"), BodyFace::front, "", true, false);
   apply(named.edit);
   EXPECT_NEAR(surface("front of head").point.y(), -7, 1e-12);
-  EXPECT_NEAR(surface("front of head").width, 14 / std::sqrt(3), 1e-12); // side of a hexagon 14 across its flats
+  EXPECT_NEAR(surface("front of head").width, 14 / std::sqrt(3),
+              1e-12); // side of a hexagon 14 across its flats
   apply(name_face(build, body("head"), BodyFace::back, "flat", true, false).edit);
   EXPECT_EQ(build.find<Dimension>(dimension("head, across flats"))->other, surface_id("flat"));
   EXPECT_EQ(name_face(build, body("head"), BodyFace::front, "", true, false).wrong,

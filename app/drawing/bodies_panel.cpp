@@ -1,0 +1,617 @@
+#include "app/drawing/bodies_panel.h"
+
+#include "app/marks/column.h"
+#include "app/marks/fields.h"
+#include "app/theme.h"
+#include "build/now.h"
+#include "fits/solids.h"
+#include "sheets/figures.h"
+
+#include <QHeaderView>
+#include <QMenu>
+#include <QToolButton>
+
+#include <utility>
+
+namespace datrin::app {
+
+using build::Body;
+using build::HoleMaking;
+using build::HoleMouth;
+using sheets::figure_with_unit;
+using sheets::qt;
+using solid::BodyFace;
+using solid::BodyRole;
+using solid::BodyShape;
+
+namespace {
+
+template <class E>
+QStringList words() {
+  QStringList list;
+  const auto [all, count] = build::words_of<E>();
+  for (std::size_t k = 0; k < count; ++k) list << whole(all[k]);
+  return list;
+}
+
+/// On what a body can be put: its own number and the face, as one number of a choice.
+qlonglong place_code(build::Id body, BodyFace face) {
+  return static_cast<qlonglong>(body) * 100 + static_cast<int>(face);
+}
+
+QString shape_words(const Body& body) {
+  auto text = whole(build::words_of<BodyShape>().first[static_cast<std::size_t>(body.shape)]);
+  if (body.shape == BodyShape::hole) {
+    text = whole(build::words_of<HoleMaking>().first[static_cast<std::size_t>(body.making)]) + " hole";
+    if (body.mouth != HoleMouth::plain)
+      text += ", " + whole(build::words_of<HoleMouth>().first[static_cast<std::size_t>(body.mouth)]);
+  } else if (body.cut && !solid::always_cuts(body.shape)) {
+    text += ", taken away";
+  }
+  return text;
+}
+
+QString face_name(const Body& body, BodyFace face) {
+  if (face == BodyFace::middle) return "middle of " + name_words(body.name);
+  if (face == BodyFace::side && solid::always_cuts(body.shape)) return "wall of " + name_words(body.name);
+  if (solid::is_open(solid::form_of(body), face)) return "mouth of " + name_words(body.name);
+  return whole(build::words_of<BodyFace>().first[static_cast<std::size_t>(face)]) + " of " +
+         name_words(body.name);
+}
+
+} // namespace
+
+BodiesPanel::BodiesPanel(Document& document, QWidget* parent)
+    : QWidget(parent), document_(document), list_(new QWidget), form_(new QWidget),
+      table_(plain_table("Bodies of the part", {"Body", "What it is", "Sizes", "Where it is put"}, 4)),
+      name_(text_field("Name of the body")), thread_(text_field("Thread", "M6")),
+      on_(choice_box("What it is put on")),
+      lie_(choice_box("How it lies there", {"stands on it", "lies along it", "lies across it"})),
+      from_along_(choice_box("To the right: counted from")), from_across_(choice_box("Up: counted from")),
+      mouth_(choice_box("Mouth of the hole", words<HoleMouth>())),
+      making_(choice_box("How the hole is made", words<HoleMaking>())),
+      pattern_(choice_box("Repeated", words<build::BodyPattern>())), cut_(new QCheckBox("taken away")),
+      through_(new QCheckBox("all the way through")), count_(new QSpinBox), count_across_(new QSpinBox),
+      sides_(new QSpinBox), message_(new MessageLine), face_button_(new QPushButton), whole_(words_label()),
+      thinning_(this, [this](const solid::Thickness& thin) {
+        thin_ = thin;
+        show_whole();
+      }) {
+  const QStringList along{"from the middle", "from the left edge", "from the right edge", "flush left",
+                          "flush right"};
+  const QStringList up{"from the middle", "from the lower edge", "from the upper edge", "flush below",
+                       "flush above"};
+  from_along_->addItems(along);
+  from_across_->addItems(up);
+  make_list();
+  make_column();
+  connect_choices();
+  connect(&document_.solids(), &PartSolids::made, this, [this] {
+    if (isVisible()) refresh();
+  });
+}
+
+void BodiesPanel::make_list() {
+  auto* column = new QVBoxLayout(list_);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(8);
+  auto* bar = new QHBoxLayout;
+  bar->setSpacing(6);
+  const auto button = [&](const QString& words, const QString& key, auto&& act) {
+    auto* b = new QPushButton(words);
+    b->setToolTip(key);
+    b->setShortcut(QKeySequence(key));
+    connect(b, &QPushButton::clicked, this, act);
+    bar->addWidget(b);
+  };
+  button("Block", "Ctrl+Alt+B", [this] { add(BodyShape::block, false); });
+  button("Round", "Ctrl+Alt+R", [this] { add(BodyShape::round, false); });
+  button("Hole", "Ctrl+Alt+H", [this] { add(BodyShape::hole, true); });
+  button("Slot", "Ctrl+Alt+S", [this] { add(BodyShape::slot, true); });
+  auto* more = new QToolButton;
+  more->setText("More");
+  more->setAccessibleName("More bodies and features");
+  more->setPopupMode(QToolButton::InstantPopup);
+  auto* menu = new QMenu("Bodies and features", more);
+  menu->setAccessibleName(menu->title());
+  struct Entry {
+    const char* words;
+    BodyShape shape;
+    bool cut;
+  };
+  static constexpr Entry entries[] = {{"Cone", BodyShape::cone, false},
+                                      {"Tube", BodyShape::tube, false},
+                                      {"Hexagon or other prism", BodyShape::prism, false},
+                                      {"Rib", BodyShape::rib, false},
+                                      {"Spokes", BodyShape::spokes, false},
+                                      {"Pocket", BodyShape::pocket, true},
+                                      {"Groove round a boss", BodyShape::groove, true},
+                                      {"Taper hole", BodyShape::cone, true},
+                                      {"Step or keyway (block taken away)", BodyShape::block, true},
+                                      {"Recess (round taken away)", BodyShape::round, true},
+                                      {"Chamfer of the edges of a face", BodyShape::chamfer, false},
+                                      {"Fillet of the edges of a face", BodyShape::fillet, false}};
+  for (const auto& entry : entries)
+    connect(menu->addAction(entry.words), &QAction::triggered, this,
+            [this, entry] { add(entry.shape, entry.cut); });
+  menu->addSeparator();
+  const auto entry = [&](const char* words, const char* key, int by) {
+    auto* action = menu->addAction(words, QKeySequence(key), this, [this, by] { move(by); });
+    action->setShortcutContext(Qt::WidgetWithChildrenShortcut);
+    list_->addAction(action);
+  };
+  entry("Earlier in the order", "Ctrl+Alt+Up", -1);
+  entry("Later in the order", "Ctrl+Alt+Down", 1);
+  more->setMenu(menu);
+  bar->addWidget(more);
+  button("Remove", "Ctrl+Alt+Backspace", [this] { remove(); });
+  bar->addStretch(1);
+  column->addLayout(bar);
+  const int widths[] = {120, 150, 250};
+  for (int c = 0; c < 3; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
+  table_->horizontalHeader()->setStretchLastSection(true);
+  column->addWidget(table_, 1);
+  connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) {
+    if (row < 0 || row >= static_cast<int>(rows_.size()) || rows_[static_cast<std::size_t>(row)] == chosen_)
+      return;
+    chosen_ = rows_[static_cast<std::size_t>(row)];
+    face_ = BodyFace::middle;
+    show_body();
+    light();
+  });
+  connect(table_, &QTableWidget::cellActivated, this, [this] { name_->setFocus(); });
+}
+
+void BodiesPanel::add_size(QVBoxLayout* column, BodyRole role) {
+  Row row;
+  if (solid::is_angle(role)) {
+    row.angle =
+        text_field(whole(build::words_of<BodyRole>().first[static_cast<std::size_t>(role)]), "13°, 1 in 12");
+    row.row = labelled(row.angle->accessibleName(), row.angle, 104);
+    connect(row.angle, &QLineEdit::editingFinished, this, [this, role] { keep_angle(role); });
+  } else {
+    row.length = new LengthField(whole(build::words_of<BodyRole>().first[static_cast<std::size_t>(role)]));
+    row.length->set_label_width(theme().ipx(104));
+    row.length->set_compact();
+    if (role < BodyRole::along)
+      row.length->set_rule(solid::may_be_zero(role) ? must_not_be_negative : must_be_positive);
+    row.row = row.length;
+    connect(row.length, &LengthField::committed, this, [this, role](double mm) {
+      document_.apply(solid::set_body_size(document_.build(), chosen_, role, mm, build::utc_now()));
+    });
+  }
+  row.label = row.row->findChild<QLabel*>();
+  column->addWidget(row.row);
+  sizes_[role] = row;
+}
+
+void BodiesPanel::make_column() {
+  auto* side = new QVBoxLayout(this);
+  side->setContentsMargins(12, 10, 12, 12);
+  side->setSpacing(6);
+  side->addWidget(whole_);
+  side->addWidget(face_button_);
+  side->addWidget(hairline());
+  auto* column = new QVBoxLayout(form_);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(4);
+  column->addWidget(heading_label("Body"));
+  column->addWidget(labelled("Name", name_, 104));
+  column->addWidget(message_);
+  column->addWidget(cut_);
+  for (const auto role :
+       {BodyRole::flats, BodyRole::length, BodyRole::width, BodyRole::diameter, BodyRole::top_diameter,
+        BodyRole::bore, BodyRole::inside_diameter, BodyRole::outside_diameter, BodyRole::height,
+        BodyRole::thickness, BodyRole::corner})
+    add_size(column, role);
+  column->addWidget(sides_row_ = labelled("Sides", sides_, 104));
+  sides_->setRange(2, 100);
+  sides_->setAccessibleName("How many sides or spokes");
+  column->addWidget(making_row_ = labelled("Made", making_, 104));
+  column->addWidget(thread_row_ = labelled("Thread", thread_, 104));
+  column->addWidget(through_);
+  add_size(column, BodyRole::depth);
+  add_size(column, BodyRole::point_angle);
+  column->addWidget(mouth_row_ = labelled("Mouth", mouth_, 104));
+  for (const auto role : {BodyRole::mouth_diameter, BodyRole::mouth_depth, BodyRole::mouth_angle})
+    add_size(column, role);
+  column->addSpacing(4);
+  column->addWidget(heading_label("Where it is put"));
+  column->addWidget(labelled("On", on_, 104));
+  column->addWidget(lie_row_ = labelled("It", lie_, 104));
+  column->addWidget(from_along_row_ = labelled("Right", from_along_, 104));
+  add_size(column, BodyRole::along);
+  column->addWidget(from_across_row_ = labelled("Up", from_across_, 104));
+  for (const auto role : {BodyRole::across, BodyRole::off, BodyRole::turn, BodyRole::tilt})
+    add_size(column, role);
+  column->addSpacing(4);
+  column->addWidget(pattern_row_ = labelled("Repeated", pattern_, 104));
+  auto* counts = new QWidget;
+  auto* both = new QHBoxLayout(counts);
+  both->setContentsMargins(0, 0, 0, 0);
+  count_->setRange(1, 100);
+  count_->setAccessibleName("How many");
+  count_across_->setRange(1, 100);
+  count_across_->setAccessibleName("How many rows");
+  both->addWidget(count_);
+  both->addWidget(count_across_);
+  column->addWidget(count_row_ = labelled("How many", counts, 104));
+  for (const auto role : {BodyRole::pitch, BodyRole::pitch_across, BodyRole::circle}) add_size(column, role);
+  column->addStretch(1);
+  side->addWidget(form_, 1);
+  face_button_->hide();
+}
+
+void BodiesPanel::connect_choices() {
+  const auto box = [this](QComboBox* choice, auto&& change, const char* what) {
+    connect(choice, &QComboBox::activated, this, [this, change, what](int k) {
+      const auto* now = body();
+      if (!now) return;
+      auto changed = *now;
+      change(changed, k);
+      keep(changed, what);
+    });
+  };
+  box(
+      lie_, [](Body& b, int k) { b.lie = static_cast<build::BodyLie>(k); }, "Lie");
+  box(
+      from_along_, [](Body& b, int k) { b.from_along = static_cast<build::PlaceFrom>(k); }, "Place");
+  box(
+      from_across_, [](Body& b, int k) { b.from_across = static_cast<build::PlaceFrom>(k); }, "Place");
+  box(
+      mouth_, [](Body& b, int k) { b.mouth = static_cast<HoleMouth>(k); }, "Mouth");
+  box(
+      making_, [](Body& b, int k) { b.making = static_cast<HoleMaking>(k); }, "Making");
+  box(
+      pattern_,
+      [](Body& b, int k) {
+        b.pattern = static_cast<build::BodyPattern>(k);
+        constexpr int usual_of_circle = 6, usual_of_row = 2;
+        if (b.count < 2) b.count = b.pattern == build::BodyPattern::circle ? usual_of_circle : usual_of_row;
+        if (b.pattern == build::BodyPattern::grid && b.count_across < 2) b.count_across = usual_of_row;
+      },
+      "Pattern");
+  connect(on_, &QComboBox::activated, this, [this] {
+    const auto* now = body();
+    if (!now) return;
+    auto changed = *now;
+    const auto code = on_->currentData().toLongLong();
+    changed.on = code / 100;
+    changed.face = static_cast<BodyFace>(code % 100);
+    keep(changed, "Place");
+  });
+  const auto tick = [this](QCheckBox* mark, bool Body::*into, const char* what) {
+    connect(mark, &QCheckBox::clicked, this, [this, into, what](bool on) {
+      const auto* now = body();
+      if (!now) return;
+      auto changed = *now;
+      changed.*into = on;
+      keep(changed, what);
+    });
+  };
+  tick(cut_, &Body::cut, "Metal");
+  tick(through_, &Body::through, "Depth");
+  const auto number = [this](QSpinBox* spin, int Body::*into, const char* what) {
+    connect(spin, &QSpinBox::editingFinished, this, [this, spin, into, what] {
+      const auto* now = body();
+      if (!now || now->*into == spin->value()) return;
+      auto changed = *now;
+      changed.*into = spin->value();
+      keep(changed, what);
+    });
+  };
+  number(count_, &Body::count, "Number");
+  number(count_across_, &Body::count_across, "Number");
+  number(sides_, &Body::sides, "Sides");
+  const auto text = [this](QLineEdit* edit, std::string Body::*into, const char* what, bool needed) {
+    connect(edit, &QLineEdit::editingFinished, this, [this, edit, into, what, needed] {
+      const auto* now = body();
+      if (!now || !edit->isModified()) return;
+      edit->setModified(false);
+      auto changed = *now;
+      changed.*into = edit->text().trimmed().toStdString();
+      if (needed && (changed.*into).empty()) return show_body();
+      keep(changed, what);
+    });
+  };
+  text(name_, &Body::name, "Name", true);
+  text(thread_, &Body::thread, "Thread", false);
+  connect(face_button_, &QPushButton::clicked, this, [this] {
+    for (const auto& [id, surface] : document_.build().of<build::PartSurface>(chosen_))
+      if (surface.face == face_ && surface.copy == copy_) {
+        emit surface_chosen(id);
+        return;
+      }
+    const auto made = solid::name_face(document_.build(), chosen_, face_, {}, true, false);
+    if (made.ok() && document_.apply(made.edit)) emit surface_chosen(made.id);
+  });
+}
+
+LengthField* BodiesPanel::field(BodyRole role) const {
+  return sizes_.at(role).length;
+}
+QLineEdit* BodiesPanel::angle_edit(BodyRole role) const {
+  return sizes_.at(role).angle;
+}
+
+const Body* BodiesPanel::body() const {
+  return document_.build().find<Body>(chosen_);
+}
+
+void BodiesPanel::keep(const Body& changed, const char* what) {
+  document_.apply(solid::set_body(document_.build(), chosen_, changed, what));
+}
+
+void BodiesPanel::keep_angle(BodyRole role) {
+  auto* edit = sizes_.at(role).angle;
+  if (!edit->isModified() || !body()) return;
+  const auto read =
+      parse_angle(edit->text().trimmed().isEmpty() ? "0" : edit->text().toStdString(), angle_options());
+  if (!read.ok) return message_->refuse(sheets::sentence(read.message));
+  edit->setModified(false);
+  document_.apply(solid::set_body_size(document_.build(), chosen_, role, read.radian, build::utc_now()));
+}
+
+void BodiesPanel::choose(build::Id body) {
+  for (std::size_t k = 0; k < rows_.size(); ++k)
+    if (rows_[k] == body) table_->selectRow(static_cast<int>(k));
+}
+
+void BodiesPanel::add(BodyShape shape, bool cut) {
+  const auto* now = body();
+  solid::NewBody begun;
+  begun.shape = shape;
+  begun.cut = cut;
+  if (now) {
+    // On the face that was pointed at; else on the top of what is chosen, or on what a feature is on itself.
+    const bool feature = solid::always_cuts(now->shape) || now->cut || solid::works_edges(now->shape);
+    begun.on = feature && face_ == BodyFace::middle ? now->on : chosen_;
+    begun.face = face_ != BodyFace::middle ? face_ : feature ? now->face : BodyFace::top;
+  }
+  const auto added = solid::add_body(document_.build(), document_.part(), begun);
+  if (!added.ok()) return message_->refuse(sheets::sentence(added.wrong));
+  chosen_ = added.id;
+  face_ = BodyFace::middle;
+  if (!document_.apply(added.edit)) return;
+  choose(chosen_);
+  name_->setFocus();
+  name_->selectAll();
+}
+
+void BodiesPanel::remove() {
+  if (body()) document_.apply(solid::remove_body(document_.build(), chosen_));
+}
+
+void BodiesPanel::move(int by) {
+  document_.apply(solid::move_body(document_.build(), chosen_, by));
+}
+
+void BodiesPanel::point_at(int face) {
+  const auto solid = document_.solid_of(document_.part());
+  if (!solid || !solid->picture || face < 0 || face >= static_cast<int>(solid->picture->solid.faces.size())) {
+    face_ = BodyFace::middle;
+    return light();
+  }
+  const auto& at = solid->picture->solid.faces[static_cast<std::size_t>(face)];
+  if (at.body != 0) {
+    chosen_ = at.body;
+    face_ = at.face;
+    copy_ = at.copy;
+    choose(chosen_);
+    face_ = at.face; // choosing the row forgets it
+    show_body();
+  }
+  light();
+}
+
+void BodiesPanel::light() {
+  int lit = -1;
+  const auto solid = document_.solid_of(document_.part());
+  if (solid && solid->picture && face_ != BodyFace::middle) {
+    const auto& faces = solid->picture->solid.faces;
+    for (std::size_t k = 0; k < faces.size(); ++k)
+      if (faces[k].body == chosen_ && faces[k].face == face_ && faces[k].copy == copy_)
+        lit = static_cast<int>(k);
+  }
+  const auto* now = body();
+  face_button_->setVisible(lit >= 0 && now);
+  if (lit >= 0 && now) {
+    bool named = false;
+    for (const auto& [id, surface] : document_.build().of<build::PartSurface>(chosen_))
+      if (surface.face == face_ && surface.copy == copy_) {
+        named = true;
+        face_button_->setText("Surface " + literal(name_words(surface.name)));
+      }
+    if (!named) face_button_->setText("Make " + literal(face_name(*now, face_)) + " a surface");
+  }
+  emit face_lit(lit);
+}
+
+void BodiesPanel::refresh() {
+  if (std::exchange(shown_part_, document_.part()) != document_.part()) {
+    chosen_ = 0;
+    face_ = BodyFace::middle;
+  }
+  const auto bodies = document_.build().bodies_of(document_.part());
+  if (!body() || body()->part != document_.part()) chosen_ = bodies.empty() ? 0 : bodies.back().first;
+  show_table();
+  show_body();
+  show_whole();
+  light();
+}
+
+QString BodiesPanel::sizes_text(const Body& body) const {
+  QStringList parts;
+  const auto unit = document_.unit();
+  for (const auto role : solid::roles_of(solid::form_of(body))) {
+    const auto* size = body.size(role);
+    if (!size || size->value == 0) continue;
+    parts << (solid::is_angle(role)
+                  ? qt(angle_text(size->value))
+                  : (role == BodyRole::diameter ? "\u2300\u202F" : "") + sheets::figure(size->value, unit));
+  }
+  auto text = parts.join(" \u00D7 ");
+  if (body.through) text += ", through";
+  if (!body.thread.empty()) text += ", " + name_words(body.thread);
+  return text;
+}
+
+QString BodiesPanel::place_text(const Body& body) const {
+  const auto& b = document_.build();
+  const auto* on = b.find<Body>(body.on);
+  QString text = on ? face_name(*on, body.face) : QString("the drawing's origin");
+  for (const auto role : solid::place_roles_of(body)) {
+    const auto* size = body.size(role);
+    if (!size || size->value == 0) continue;
+    text +=
+        ", " + qt(solid::role_words(body, role)) + " " +
+        (solid::is_angle(role) ? qt(angle_text(size->value)) : sheets::figure(size->value, document_.unit()));
+  }
+  const auto word =
+      whole(build::words_of<build::BodyPattern>().first[static_cast<std::size_t>(body.pattern)]);
+  if (body.pattern == build::BodyPattern::grid)
+    text +=
+        filled(", %1 of %2 \u00D7 %3", word, QString::number(body.count), QString::number(body.count_across));
+  else if (body.pattern == build::BodyPattern::row || body.pattern == build::BodyPattern::circle)
+    text += filled(", %1 of %2", word, QString::number(body.count));
+  else if (body.pattern != build::BodyPattern::single)
+    text += ", " + word;
+  return text;
+}
+
+void BodiesPanel::show_table() {
+  const QSignalBlocker quiet(table_);
+  rows_.clear();
+  table_->setRowCount(0);
+  const auto solid = document_.solid_of(document_.part());
+  for (const auto& [id, body] : document_.build().bodies_of(document_.part())) {
+    const int row = table_->rowCount();
+    table_->insertRow(row);
+    fill_row(table_, row, {name_words(body.name), shape_words(body), sizes_text(body), place_text(body)});
+    if (solid)
+      for (const auto& problem : solid->problems)
+        if (problem.body == id) table_->item(row, 0)->setForeground(theme().gone);
+    rows_.push_back(id);
+    if (id == chosen_) table_->selectRow(row);
+  }
+}
+
+void BodiesPanel::show_on(const Body& body) {
+  on_->clear();
+  on_->addItem("the drawing's origin", place_code(0, BodyFace::middle));
+  for (const auto& [id, other] : document_.build().bodies_of(body.part)) {
+    if (id == chosen_) break; // what comes later cannot be stood on
+    for (const auto& face : solid::faces_of(solid::form_of(other)))
+      on_->addItem(face_name(other, face.face), place_code(id, face.face));
+  }
+  choose_data(on_, place_code(body.on, body.on == 0 ? BodyFace::middle : body.face));
+}
+
+void BodiesPanel::show_sizes(const Body& body) {
+  auto roles = solid::roles_of(solid::form_of(body));
+  const auto place = solid::place_roles_of(body);
+  roles.insert(roles.end(), place.begin(), place.end());
+  for (auto& [role, row] : sizes_) {
+    const bool wanted = std::find(roles.begin(), roles.end(), role) != roles.end();
+    row.row->setVisible(wanted);
+    if (!wanted) continue;
+    const auto* size = body.size(role);
+    const double value = size ? size->value : 0;
+    auto label = qt(solid::role_words(body, role));
+    if (role == BodyRole::along || role == BodyRole::across) label = role == BodyRole::along ? "by" : "by ";
+    if (row.label) row.label->setText(label.left(1).toUpper() + label.mid(1));
+    if (row.length) row.length->set_value(value, document_.unit(), static_cast<qint64>(chosen_));
+    if (row.angle && !(row.angle->hasFocus() && row.angle->isModified()))
+      show_from_start(row.angle, value == 0 ? QString() : qt(angle_text(value)));
+    const auto* dimension = size ? document_.build().find<build::Dimension>(size->dimension) : nullptr;
+    row.row->setToolTip(dimension ? "dimension " + name_words(dimension->name) : QString());
+  }
+}
+
+void BodiesPanel::show_body() {
+  const auto* now = body();
+  form_->setVisible(now != nullptr);
+  show_message();
+  if (!now) return;
+  const auto& b = *now;
+  const bool own = !solid::works_edges(b.shape), hole = b.shape == BodyShape::hole;
+  if (!(name_->hasFocus() && name_->isModified())) show_from_start(name_, whole(b.name));
+  if (!(thread_->hasFocus() && thread_->isModified())) show_from_start(thread_, whole(b.thread));
+  cut_->setChecked(b.cut);
+  cut_->setVisible(own && !solid::always_cuts(b.shape));
+  through_->setChecked(b.through);
+  through_->setVisible(solid::form_of(b).cut && own && b.shape != BodyShape::groove);
+  lie_->setCurrentIndex(static_cast<int>(b.lie));
+  lie_row_->setVisible(own && !solid::form_of(b).cut);
+  from_along_->setCurrentIndex(static_cast<int>(b.from_along));
+  from_across_->setCurrentIndex(static_cast<int>(b.from_across));
+  from_along_row_->setVisible(own);
+  from_across_row_->setVisible(own);
+  mouth_->setCurrentIndex(static_cast<int>(b.mouth));
+  making_->setCurrentIndex(static_cast<int>(b.making));
+  mouth_row_->setVisible(hole);
+  making_row_->setVisible(hole);
+  thread_row_->setVisible((hole && b.making == HoleMaking::tapped) || b.shape == BodyShape::round);
+  pattern_->setCurrentIndex(static_cast<int>(b.pattern));
+  pattern_row_->setVisible(own);
+  const bool grid = b.pattern == build::BodyPattern::grid;
+  const bool counted =
+      grid || b.pattern == build::BodyPattern::row || b.pattern == build::BodyPattern::circle;
+  count_row_->setVisible(own && counted);
+  count_across_->setVisible(grid);
+  count_->setValue(b.count);
+  count_across_->setValue(b.count_across);
+  sides_->setValue(b.sides);
+  sides_row_->setVisible(b.shape == BodyShape::prism || b.shape == BodyShape::spokes);
+  show_on(b);
+  show_sizes(b);
+}
+
+void BodiesPanel::show_message() {
+  message_->tell({});
+  const auto solid = document_.solid_of(document_.part());
+  if (solid)
+    for (const auto& problem : solid->problems)
+      if (problem.body == chosen_) message_->refuse(sheets::sentence(problem.words));
+  message_->setVisible(!message_->text().isEmpty());
+}
+
+void BodiesPanel::show_whole() {
+  const auto solid = document_.solid_of(document_.part());
+  if (!solid || !solid->picture) {
+    whole_->setText(
+        rows_.empty()
+            ? QString(
+                  "No bodies yet: add a block or a round, then what stands on it and what is cut from it.")
+            : QString("There is no metal yet."));
+    return;
+  }
+  if (of_ != solid) {
+    of_ = solid;
+    thin_ = {};
+    thinning_.start([picture = solid->picture](const auto& stop) {
+      return solid::thinnest(picture->solid, {.stop = stop});
+    });
+  }
+  const auto& s = solid->picture->solid;
+  const auto unit = document_.unit();
+  const auto* part = document_.build().find<build::Part>(document_.part());
+  const auto* metal = part ? fits::find_solid(part->material).solid : nullptr;
+  const double cm3 = s.volume / 1000;
+  QString text = metal ? filled("%1\u202Fg finished, ", qt(number_text(cm3 * metal->density, 0))) : QString();
+  text += filled("%1\u202Fcm\u00B3. Centre of gravity x %2, y %3, z %4.", qt(number_text(cm3, 1)),
+                 sheets::figure(s.centroid.x(), unit), sheets::figure(s.centroid.y(), unit),
+                 figure_with_unit(s.centroid.z(), unit));
+  if (thin_.status == solid::ThicknessStatus::found) {
+    const auto name = [&](std::size_t k) {
+      const auto* body = k < s.faces.size() ? document_.build().find<Body>(s.faces[k].body) : nullptr;
+      return body ? face_name(*body, s.faces[k].face) : QString("a face");
+    };
+    text += filled(" Thinnest %1, from %2 to %3.", figure_with_unit(thin_.least, unit), name(thin_.face_from),
+                   name(thin_.face_to));
+  }
+  if (s.bodies > 1) text += filled(" It is %1 separate pieces.", QString::number(s.bodies));
+  whole_->setText(text);
+}
+
+} // namespace datrin::app

@@ -1,0 +1,35 @@
+#pragma once
+// A part's solid as it is drawn: worked out once, looked at as often as one likes. No painting here, and no
+// Qt.
+
+#include "sheets/scene.h"
+#include "solid/solid.h"
+#include "solid/views.h"
+
+#include <memory>
+#include <vector>
+
+namespace datrin::sheets {
+
+struct SolidPicture {
+  solid::Solid solid;
+  struct SolidView {
+    ViewAxes axes;
+    std::vector<solid::DrawnLine> lines;
+  };
+  std::vector<SolidView> views; ///< from the front, above and both ends
+
+  /// The lines seen that way; worked out now where it is none of `views`.
+  std::vector<solid::DrawnLine> lines_in(const ViewAxes& axes) const;
+};
+
+/// The solid of these bodies with its views; null where there is no metal.
+std::shared_ptr<const SolidPicture> picture_of(const std::vector<solid::PlacedBody>& bodies);
+
+/// The face one sees at a place of a view (mm on its paper): index into Solid::faces; −1: none there.
+int face_seen(const solid::Solid& solid, const ViewAxes& axes, const Vec2& at);
+
+/// Everything the solid covers in a view, as triangles that overlap.
+std::vector<std::vector<Vec2>> covered_by(const solid::Solid& solid, const ViewAxes& axes);
+
+} // namespace datrin::sheets

@@ -1,0 +1,281 @@
+// The part as a solid, through the window: a bracket drawn from nothing with the keyboard alone; a bolt
+// circle drilled from solid in a cast flange, through seat, marking out and gate without a touch on its
+// holes; each size once; in millimetres and in inches.
+
+#include "tests/app/own_build.h"
+
+#include "allowance/plan.h"
+#include "build/edit_drawing.h"
+#include "build/edit_making.h"
+#include "casting/survey.h"
+#include "route/gate.h"
+#include "solid/quick_start.h"
+
+using namespace datrin;
+using namespace datrin::test;
+using namespace datrin::build;
+using app::MainWindow;
+using solid::BodyRole;
+using solid::BodyShape;
+
+namespace {
+
+constexpr int solid_tab = 4;
+
+class Solids : public OwnBuild {
+protected:
+  app::BodiesPanel& bodies() { return *window->drawing_page()->bodies(); }
+  void go_to_solid() {
+    window->go_to(MainWindow::drawing);
+    window->show_face(solid_tab);
+  }
+  Id body(const std::string& name) {
+    for (const auto& [id, body] : b().bodies_of(window->document().part()))
+      if (body.name == name) return id;
+    ADD_FAILURE() << name;
+    return 0;
+  }
+  const PartSurface* surface(const std::string& name) {
+    for (const auto& [id, s] : b().surfaces_of(window->document().part()))
+      if (s.name == name) return &s;
+    return nullptr;
+  }
+  std::shared_ptr<const app::PartSolid> made() {
+    window->document().solid_of(window->document().part());
+    window->document().solids().wait();
+    return window->document().solid_of(window->document().part());
+  }
+  void size(BodyRole role, const char* text) { enter(bodies().field(role)->edit(), text); }
+  void name(const char* text) { enter(bodies().name_edit(), text); }
+  static void pick(QComboBox* box, const QString& words) {
+    const int k = box->findText(words);
+    ASSERT_GE(k, 0) << words.toStdString();
+    // As the keyboard does it: to the first, then down.
+    box->setFocus();
+    QTest::keyClick(box, Qt::Key_Home);
+    for (int n = 0; n < k; ++n) QTest::keyClick(box, Qt::Key_Down);
+    EXPECT_EQ(box->currentText(), words);
+    emit box->activated(k);
+  }
+  Id quick(solid::QuickShape shape, Unit unit = Unit::mm) {
+    std::vector<double> sizes;
+    for (const auto& size : solid::quick_starts()[static_cast<std::size_t>(shape)].sizes)
+      sizes.push_back(size.begins(unit));
+    const auto added = solid::add_quick_part(b(), "Quick", solid::quick_drawing(shape, sizes));
+    EXPECT_TRUE(window->document().apply(added.edit));
+    window->document().choose(added.id, b().pieces_of(added.id).front().first);
+    return added.id;
+  }
+};
+
+} // namespace
+
+TEST_F(Solids, ABracketIsDrawnFromNothingWithTheKeyboardAlone) {
+  const Id id = part("Bracket", 1, "mild steel");
+  window->document().choose(id, b().pieces_of(id).front().first);
+  go_to_solid();
+  EXPECT_TRUE(bodies().of_the_whole().startsWith("No bodies yet")) << bodies().of_the_whole().toStdString();
+  press(Qt::Key_B, Qt::ControlModifier | Qt::AltModifier);
+  QTest::qWait(150);
+  name("foot");
+  size(BodyRole::length, "80");
+  size(BodyRole::width, "40");
+  size(BodyRole::height, "3/8 in");
+  press(Qt::Key_B, Qt::ControlModifier | Qt::AltModifier);
+  QTest::qWait(150);
+  name("back");
+  size(BodyRole::length, "10");
+  size(BodyRole::width, "40");
+  size(BodyRole::height, "50");
+  pick(bodies().from_box(true), "flush left");
+  press(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
+  QTest::qWait(150);
+  name("bolt hole");
+  pick(bodies().on_box(), "top of foot");
+  size(BodyRole::diameter, "6.5");
+  bodies().through_box()->setFocus();
+  QTest::keyClick(bodies().through_box(), Qt::Key_Space);
+  pick(bodies().from_box(true), "from the right edge");
+  size(BodyRole::along, "15");
+  pick(bodies().pattern_box(), "row");
+  size(BodyRole::pitch, "30");
+  const auto solid = made();
+  ASSERT_TRUE(solid && solid->picture);
+  EXPECT_TRUE(solid->problems.empty());
+  // 80 × 40 × 9.525, and 10 × 40 × 50 on it, less two holes of 6.5.
+  const double volume = 80 * 40 * 9.525 + 10 * 40 * 50 - 2 * pi / 4 * 6.5 * 6.5 * 9.525;
+  EXPECT_NEAR(solid->picture->solid.volume, volume, 1e-6 * volume);
+  window->drawing_page()->refresh();
+  EXPECT_TRUE(bodies().of_the_whole().contains("g finished, 49.8\u202Fcm"))
+      << bodies().of_the_whole().toStdString();
+  ASSERT_TRUE(surface("bolt hole 2"));
+  EXPECT_NEAR(surface("bolt hole")->point.x(), 25, 1e-9);
+  EXPECT_NEAR(surface("bolt hole 2")->point.x(), -5, 1e-9);
+  // The back stands over the left edge; its holes go through the foot only.
+  EXPECT_EQ(bodies().table()->rowCount(), 3);
+  EXPECT_EQ(bodies().table()->item(2, 3)->text(),
+            "top of foot, from the right edge 15.00, pitch 30.00, row of 2");
+  // Undone in the middle and done again.
+  const auto records = b().records();
+  for (int k = 0; k < 4; ++k) window->document().undo();
+  EXPECT_NE(b().records(), records);
+  for (int k = 0; k < 4; ++k) window->document().redo();
+  EXPECT_EQ(b().records(), records);
+}
+
+TEST_F(Solids, ASizeOfABodyIsTheDimensionAndTheDimensionIsTheSize) {
+  quick(solid::QuickShape::pedestal);
+  go_to_solid();
+  bodies().choose(body("boss"));
+  size(BodyRole::off, "46");
+  window->show_face(1);
+  auto* table = window->drawing_page()->dimensions()->table();
+  int row = -1;
+  for (int r = 0; r < table->rowCount(); ++r)
+    if (table->item(r, 0)->text() == "centre height") row = r;
+  ASSERT_GE(row, 0);
+  QString line;
+  for (int c = 0; c < table->columnCount(); ++c) line += table->item(row, c)->text() + ' ';
+  EXPECT_TRUE(line.contains("46 mm")) << line.toStdString();
+  EXPECT_NEAR(surface("bore")->point.z(), 46, 1e-9);
+  // And the other way: typed among the dimensions.
+  table->setCurrentCell(row, 0);
+  enter(window->drawing_page()->dimensions()->limits_edit(), "44 ±0.05", Qt::Key_Return);
+  EXPECT_NEAR(surface("bore")->point.z(), 44, 1e-9);
+  EXPECT_EQ(surface("boss")->point.z(), surface("bore")->point.z());
+  EXPECT_NEAR(made()->picture->solid.box.high.z(), 44 + 17, 1e-6);
+  go_to_solid();
+  bodies().choose(body("boss"));
+  EXPECT_EQ(bodies().field(BodyRole::off)->value(), 44);
+}
+
+TEST_F(Solids, AFaceIsClickedNamedAndSeenAmongTheSurfaces) {
+  quick(solid::QuickShape::plain_block);
+  go_to_solid();
+  auto* canvas = window->drawing_page()->canvas();
+  ASSERT_TRUE(canvas->scene_input().solid);
+  press(Qt::Key_R, Qt::ControlModifier | Qt::AltModifier); // a round on its top
+  QTest::qWait(150);
+  made();
+  window->drawing_page()->refresh();
+  canvas->draw_again();
+  // Its end, in the plan.
+  const auto& views = canvas->views();
+  const Vec2 px = views.frame[1].to_px(views.axes[1].on_paper({0, 0, 42}));
+  QTest::mouseClick(canvas, Qt::LeftButton, {},
+                    QPoint(static_cast<int>(px.x()) + 2, static_cast<int>(px.y()) + 2));
+  EXPECT_EQ(bodies().chosen(), body("round"));
+  ASSERT_TRUE(bodies().face_button()->isVisible());
+  EXPECT_EQ(bodies().face_button()->text(), "Make top of round a surface");
+  bodies().face_button()->click();
+  ASSERT_TRUE(surface("top of round"));
+  EXPECT_EQ(surface("top of round")->point, Vec3(0, 0, 42));
+  EXPECT_EQ(window->drawing_page()->tabs()->chosen(), 0);
+  // A click on a face that is a surface goes there from anywhere.
+  const Vec2 front = views.frame[0].to_px(views.axes[0].on_paper({-20, -20, 5}));
+  QTest::mouseClick(canvas, Qt::LeftButton, {},
+                    QPoint(static_cast<int>(front.x()), static_cast<int>(front.y())));
+  const auto row = window->drawing_page()->table()->currentIndex().row();
+  EXPECT_EQ(window->drawing_page()->table()->model()->index(row, 0).data().toString(), "front");
+}
+
+TEST_F(Solids, ABodyThatCannotBeSaysWhyAtItsPlace) {
+  quick(solid::QuickShape::plain_block);
+  go_to_solid();
+  press(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
+  QTest::qWait(150);
+  size(BodyRole::along, "100");
+  made();
+  bodies().refresh();
+  EXPECT_EQ(bodies().message(),
+            "Hole: it meets no metal: look where it is put, and whether it goes the right way.");
+  size(BodyRole::along, "10");
+  made();
+  bodies().refresh();
+  EXPECT_EQ(bodies().message(), "");
+  size(BodyRole::diameter, "-3");
+  EXPECT_EQ(b().find<Body>(body("hole"))->size(BodyRole::diameter)->value, 6);
+  EXPECT_FALSE(bodies().field(BodyRole::diameter)->message().isEmpty());
+}
+
+TEST_F(Solids, AnglesAreTypedAsPeopleSayThem) {
+  quick(solid::QuickShape::plain_block);
+  go_to_solid();
+  press(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
+  QTest::qWait(150);
+  enter(bodies().angle_edit(BodyRole::tilt), "13°");
+  EXPECT_NEAR(b().find<Body>(body("hole"))->size(BodyRole::tilt)->value, 13 * pi / 180, 1e-12);
+  enter(bodies().angle_edit(BodyRole::tilt), "1 in 12");
+  EXPECT_NEAR(b().find<Body>(body("hole"))->size(BodyRole::tilt)->value, std::atan(1.0 / 12), 1e-9);
+  // The wall leans with it: nowhere a cosine was typed.
+  EXPECT_NEAR(std::abs(surface("hole")->direction.z()), std::cos(std::atan(1.0 / 12)), 1e-9);
+  enter(bodies().angle_edit(BodyRole::tilt), "steep");
+  EXPECT_NEAR(b().find<Body>(body("hole"))->size(BodyRole::tilt)->value, std::atan(1.0 / 12), 1e-9);
+  EXPECT_FALSE(bodies().message().isEmpty());
+}
+
+TEST_F(Solids, InInchesSizesAreRoundInInches) {
+  window->document().apply(work_in(b(), Unit::inch));
+  quick(solid::QuickShape::flange, Unit::inch);
+  go_to_solid();
+  bodies().choose(body("rim"));
+  EXPECT_EQ(bodies().field(BodyRole::diameter)->edit()->text(), "2 in");
+  press(Qt::Key_B, Qt::ControlModifier | Qt::AltModifier);
+  QTest::qWait(150);
+  EXPECT_EQ(bodies().field(BodyRole::length)->edit()->text(), "2.5 in");
+}
+
+/// The flange of the issue: cast rim and cored bore are touched, six holes are drilled from solid.
+TEST_F(Solids, ABoltCircleFromSolidNeedsNoTouchInSeatMarkingOutAndGate) {
+  const Id id = quick(solid::QuickShape::flange);
+  go_to_solid();
+  bodies().choose(body("bolt hole"));
+  bodies().count_box()->setValue(4);
+  emit bodies().count_box()->editingFinished();
+  const Id piece = b().pieces_of(id).front().first;
+  std::vector<Record> touches;
+  double order = 0;
+  for (const auto& [surface_id, s] : b().surfaces_of(id)) {
+    if (s.from_solid) continue;
+    const double metal = s.machined ? 1.5 : 0;
+    for (int k = 0; k < 8; ++k) {
+      const double angle = 2 * pi * k / 8 + 0.1;
+      const Vec3 way(std::cos(angle), std::sin(angle), 0);
+      Touch t;
+      t.piece = piece;
+      t.surface = surface_id;
+      t.order = order++;
+      t.uncertainty = 0.02;
+      if (s.round())
+        t.centre = s.point + way * (s.diameter / 2 + (is_hole(s.kind) ? -metal : metal)) +
+                   Vec3(0, 0, k % 2 == 0 ? 2 : -2);
+      else
+        t.centre = s.point + 17 * way + s.direction * metal;
+      touches.push_back(t);
+    }
+  }
+  ASSERT_TRUE(window->document().apply(add_all(b(), touches, "Touches")));
+  const auto input = casting::piece_input(b(), piece);
+  EXPECT_TRUE(casting::survey_gaps(input.seat).empty());
+  window->go_to(MainWindow::seat);
+  press(Qt::Key_S);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return b().seat_of(piece).has_value(); }, patience(20000)));
+  window->go_to(MainWindow::marking);
+  const auto setup = add_setup(b(), id);
+  ASSERT_TRUE(window->document().apply(setup.edit));
+  auto held = *b().find<build::Setup>(setup.id);
+  for (const auto& [surface_id, s] : b().surfaces_of(id))
+    if (s.from_solid) held.cuts.push_back(surface_id);
+  ASSERT_TRUE(window->document().apply(change(b(), setup.id, held, "Cuts")));
+  for (const Id cut : held.cuts) {
+    Cut logged;
+    logged.piece = piece;
+    logged.surface = cut;
+    ASSERT_TRUE(window->document().apply(log_cut(b(), logged)));
+  }
+  const auto gate = route::unclamp_gate(b(), piece, setup.id,
+                                        allowance::surface_plans(b(), piece, casting::piece_input(b(), piece),
+                                                                 b().seat_of(piece)->second.pose));
+  for (const auto& item : gate.items)
+    EXPECT_TRUE(item.done || item.kind != route::GateKind::feature) << item.text;
+}
