@@ -2,7 +2,7 @@
 // The solids of the parts as they are drawn, made aside and kept until their bodies change: what is shown
 // stays till the new one is there.
 
-#include "app/marks/aside.h"
+#include "app/aside.h"
 #include "build/build.h"
 #include "sheets/solid_picture.h"
 

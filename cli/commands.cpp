@@ -327,6 +327,8 @@ int run_command(int argc, const char* const* argv, std::ostream& out, std::ostre
   auto* solid = app.add_subcommand("solid", "What a STEP file holds: volume, centroid, inertia, faces");
   solid->add_option("file", solid_call.path, "a STEP file (AP203 or AP214)")->required();
   solid->add_option("--section", solid_call.section, "such as x=0: the area of a section there");
+  solid->add_option("--only", solid_call.only, "of several solids that one, counted from 1");
+  solid->add_option("--to", solid_call.to, "write what was read as a STEP file of its own, in mm");
   solid->add_flag("--thinnest", solid_call.thinnest, "the least thickness of metal, and where");
   solid->add_flag("--text", solid_call.as_text, "print lines for people instead of JSON");
 

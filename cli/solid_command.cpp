@@ -49,12 +49,17 @@ nlohmann::ordered_json triple(const Vec3& v, double scale = 1) {
 } // namespace
 
 int run_solid(const SolidCall& call, std::ostream& out, std::ostream& err) {
-  const auto read = solid::read_step(call.path, {.solid = {.mesh = false}});
+  const auto read = solid::read_step(call.path, {.only = call.only, .solid = {.mesh = false}});
   if (!read.ok()) {
     fmt::print(err, "{}\n", read.message);
     return refused;
   }
   const auto& s = read.solid;
+  if (!call.to.empty())
+    if (const auto wrong = solid::write_step(s, "part", call.to); !wrong.empty()) {
+      fmt::print(err, "{}\n", wrong);
+      return refused;
+    }
   const double per = from_mm(1, read.unit);
   nlohmann::ordered_json json{{"unit", unit_name(read.unit)}, {"bodies", s.bodies},
                               {"closed", s.closed},           {"volume", s.volume * per * per * per},

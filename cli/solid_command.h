@@ -9,6 +9,8 @@ namespace datrin::cli {
 struct SolidCall {
   std::string path;
   std::string section; ///< "x=0"; empty: none
+  std::string to;      ///< where to write its solids as STEP, mm; empty: nowhere
+  int only = 0;        ///< of several solids that one, from 1; 0: all
   bool thinnest = false, as_text = false;
 };
 

@@ -271,6 +271,15 @@ private:
         path.role = Role::finished;
       scene_.paths.push_back(std::move(path));
     }
+    for (const auto& mark : in_.solid->solid.marks) {
+      if (mark.out.dot(view_.toward) < edge_on) continue; // on the far side
+      const Vec2 from = view_.on_paper(mark.from), to = view_.on_paper(mark.to);
+      if ((to - from).norm() > edge_on)
+        line(Role::cast, -1, from, to);
+      else
+        for (const Vec2& arm : {Vec2(0.8, 0.8), Vec2(0.8, -0.8)})
+          line(Role::cast, -1, from - arm, from + arm); // mm
+    }
     std::vector<const solid::SolidFace*> axes;
     for (const auto& face : in_.solid->solid.faces) {
       if (!face.known() || !face.shape.round()) continue;

@@ -42,6 +42,7 @@ public:
     }
     if (in_.section) lay_cut();
     for (const auto& edge : solid_.edges) line(edge);
+    for (const auto& mark : solid_.marks) line(edge_of(mark));
     return std::move(out_);
   }
 
@@ -105,6 +106,18 @@ private:
         out_.light[k] =
             static_cast<std::uint8_t>(255 * std::clamp(0.22 + 0.78 * normal.dot(light_), 0.08, 1.0));
       }
+  }
+
+  /// A pop is a short stroke across.
+  static solid::SolidEdge edge_of(const solid::SolidMark& mark) {
+    constexpr double least = 0.5; // mm
+    const Vec3 way =
+        (mark.to - mark.from).norm() > least ? Vec3(Vec3::Zero()) : Vec3(least * across(mark.out));
+    const auto at = [](const Vec3& p) {
+      return std::array<float, 3>{static_cast<float>(p.x()), static_cast<float>(p.y()),
+                                  static_cast<float>(p.z())};
+    };
+    return {{at(mark.from - way), at(mark.to + way)}, false};
   }
 
   void line(const solid::SolidEdge& edge) {

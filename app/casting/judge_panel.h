@@ -2,9 +2,9 @@
 // Judging a seat: motions locked, surfaces favoured, the bore kept central; what holds it, as forces in
 // balance; and other seats beside this one, with what each costs.
 
+#include "app/aside.h"
 #include "app/casting/piece_state.h"
 #include "app/document.h"
-#include "app/marks/aside.h"
 #include "app/marks/length_field.h"
 #include "casting/judgement.h"
 

@@ -2,9 +2,9 @@
 // A casting that does not clean up: the least changes that save it, and whether another casting of the part
 // does. The person picks; the drawing keeps the change with its reason.
 
+#include "app/aside.h"
 #include "app/casting/piece_state.h"
 #include "app/document.h"
-#include "app/marks/aside.h"
 #include "casting/rescue_edit.h"
 
 #include <QLabel>

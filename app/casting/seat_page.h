@@ -2,12 +2,12 @@
 // The seat: the finished part inside its casting, taken hold of by hand or seated best, with every margin
 // beside it.
 
+#include "app/aside.h"
 #include "app/casting/hold_list.h"
 #include "app/casting/judge_panel.h"
 #include "app/casting/piece_state.h"
 #include "app/casting/rescue_panel.h"
 #include "app/casting/sure_panel.h"
-#include "app/marks/aside.h"
 #include "app/marks/column.h"
 #include "app/marks/part_canvas.h"
 #include "app/marks/room_mark.h"

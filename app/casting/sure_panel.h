@@ -2,9 +2,9 @@
 // How sure the margins are, seeing that only some points were touched; and where to touch next. Worked out
 // aside.
 
+#include "app/aside.h"
 #include "app/casting/piece_state.h"
 #include "app/document.h"
-#include "app/marks/aside.h"
 #include "casting/next_touch.h"
 
 #include <QLabel>

@@ -1,13 +1,13 @@
 #pragma once
 // The survey of one rough piece: touches typed or imported, seen where they lie, and what is still missing.
 
+#include "app/aside.h"
 #include "app/casting/mistakes_panel.h"
 #include "app/casting/piece_state.h"
 #include "app/casting/settings_panel.h"
 #include "app/casting/spots_panel.h"
 #include "app/casting/touch_entry.h"
 #include "app/casting/touch_model.h"
-#include "app/marks/aside.h"
 #include "app/marks/column.h"
 #include "app/marks/part_canvas.h"
 #include "app/page/page.h"

@@ -6,10 +6,11 @@
 #include "build/now.h"
 #include "fits/solids.h"
 #include "sheets/figures.h"
+#include "solid/rough.h"
+#include "stock/part_stock.h"
 
 #include <QHeaderView>
 #include <QMenu>
-#include <QToolButton>
 
 #include <utility>
 
@@ -72,9 +73,9 @@ BodiesPanel::BodiesPanel(Document& document, QWidget* parent)
       making_(choice_box("How the hole is made", words<HoleMaking>())),
       pattern_(choice_box("Repeated", words<build::BodyPattern>())), cut_(new QCheckBox("taken away")),
       through_(new QCheckBox("all the way through")), count_(new QSpinBox), count_across_(new QSpinBox),
-      sides_(new QSpinBox), message_(new MessageLine), face_button_(new QPushButton), whole_(words_label()),
-      thinning_(this, [this](const solid::Thickness& thin) {
-        thin_ = thin;
+      sides_(new QSpinBox), message_(new MessageLine), face_button_(new QPushButton),
+      keep_button_(new QPushButton), whole_(words_label()), figuring_(this, [this](const Figures& figures) {
+        figures_ = figures;
         show_whole();
       }) {
   const QStringList along{"from the middle", "from the left edge", "from the right edge", "flush left",
@@ -108,10 +109,8 @@ void BodiesPanel::make_list() {
   button("Round", "Ctrl+Alt+R", [this] { add(BodyShape::round, false); });
   button("Hole", "Ctrl+Alt+H", [this] { add(BodyShape::hole, true); });
   button("Slot", "Ctrl+Alt+S", [this] { add(BodyShape::slot, true); });
-  auto* more = new QToolButton;
-  more->setText("More");
+  auto* more = new QPushButton("More");
   more->setAccessibleName("More bodies and features");
-  more->setPopupMode(QToolButton::InstantPopup);
   auto* menu = new QMenu("Bodies and features", more);
   menu->setAccessibleName(menu->title());
   struct Entry {
@@ -130,7 +129,9 @@ void BodiesPanel::make_list() {
                                       {"Step or keyway (block taken away)", BodyShape::block, true},
                                       {"Recess (round taken away)", BodyShape::round, true},
                                       {"Chamfer of the edges of a face", BodyShape::chamfer, false},
-                                      {"Fillet of the edges of a face", BodyShape::fillet, false}};
+                                      {"Fillet of the edges of a face", BodyShape::fillet, false},
+                                      {"Scribed line", BodyShape::scribed, false},
+                                      {"Centre pop", BodyShape::pop, false}};
   for (const auto& entry : entries)
     connect(menu->addAction(entry.words), &QAction::triggered, this,
             [this, entry] { add(entry.shape, entry.cut); });
@@ -156,6 +157,7 @@ void BodiesPanel::make_list() {
       return;
     chosen_ = rows_[static_cast<std::size_t>(row)];
     face_ = BodyFace::middle;
+    pointed_ = before_ = -1;
     show_body();
     light();
   });
@@ -191,6 +193,7 @@ void BodiesPanel::make_column() {
   side->setSpacing(6);
   side->addWidget(whole_);
   side->addWidget(face_button_);
+  side->addWidget(keep_button_);
   side->addWidget(hairline());
   auto* column = new QVBoxLayout(form_);
   column->setContentsMargins(0, 0, 0, 0);
@@ -240,6 +243,7 @@ void BodiesPanel::make_column() {
   column->addStretch(1);
   side->addWidget(form_, 1);
   face_button_->hide();
+  keep_button_->hide();
 }
 
 void BodiesPanel::connect_choices() {
@@ -317,13 +321,24 @@ void BodiesPanel::connect_choices() {
   text(name_, &Body::name, "Name", true);
   text(thread_, &Body::thread, "Thread", false);
   connect(face_button_, &QPushButton::clicked, this, [this] {
-    for (const auto& [id, surface] : document_.build().of<build::PartSurface>(chosen_))
-      if (surface.face == face_ && surface.copy == copy_) {
-        emit surface_chosen(id);
-        return;
-      }
-    const auto made = solid::name_face(document_.build(), chosen_, face_, {}, true, false);
-    if (made.ok() && document_.apply(made.edit)) emit surface_chosen(made.id);
+    const auto* face = pointed();
+    if (!face) return;
+    if (const auto id = solid::surface_of_face(document_.build(), document_.part(), *face)) {
+      emit surface_chosen(id);
+      return;
+    }
+    const auto made = solid::surface_from_face(document_.build(), document_.part(), *face, true);
+    if (!made.ok()) return message_->refuse(sheets::sentence(made.wrong));
+    if (document_.apply(made.edit)) emit surface_chosen(made.id);
+  });
+  connect(keep_button_, &QPushButton::clicked, this, [this] {
+    const auto* face = pointed();
+    if (!face) return;
+    const auto* other = pointed_before();
+    const auto made = solid::keep_read_off(document_.build(), document_.part(), *face,
+                                           solid::read_off(*face, other) && other ? other : nullptr);
+    if (!made.ok()) return message_->refuse(sheets::sentence(made.wrong));
+    document_.apply(made.edit);
   });
 }
 
@@ -372,6 +387,7 @@ void BodiesPanel::add(BodyShape shape, bool cut) {
   if (!added.ok()) return message_->refuse(sheets::sentence(added.wrong));
   chosen_ = added.id;
   face_ = BodyFace::middle;
+  pointed_ = before_ = -1;
   if (!document_.apply(added.edit)) return;
   choose(chosen_);
   name_->setFocus();
@@ -386,51 +402,58 @@ void BodiesPanel::move(int by) {
   document_.apply(solid::move_body(document_.build(), chosen_, by));
 }
 
-void BodiesPanel::point_at(int face) {
+const solid::SolidFace* BodiesPanel::face_at(int face) const {
   const auto solid = document_.solid_of(document_.part());
-  if (!solid || !solid->picture || face < 0 || face >= static_cast<int>(solid->picture->solid.faces.size())) {
-    face_ = BodyFace::middle;
-    return light();
-  }
-  const auto& at = solid->picture->solid.faces[static_cast<std::size_t>(face)];
-  if (at.body != 0) {
-    chosen_ = at.body;
-    face_ = at.face;
-    copy_ = at.copy;
+  if (!solid || !solid->picture || face < 0 || face >= static_cast<int>(solid->picture->solid.faces.size()))
+    return nullptr;
+  return &solid->picture->solid.faces[static_cast<std::size_t>(face)];
+}
+
+void BodiesPanel::point_at(int face) {
+  if (face != pointed_) before_ = pointed_;
+  pointed_ = face_at(face) ? face : -1;
+  face_ = BodyFace::middle;
+  if (const auto* at = pointed(); at && at->body != 0) {
+    chosen_ = at->body;
     choose(chosen_);
-    face_ = at.face; // choosing the row forgets it
+    face_ = at->face; // choosing the row forgets it
+    pointed_ = face;
     show_body();
   }
   light();
 }
 
 void BodiesPanel::light() {
-  int lit = -1;
-  const auto solid = document_.solid_of(document_.part());
-  if (solid && solid->picture && face_ != BodyFace::middle) {
-    const auto& faces = solid->picture->solid.faces;
-    for (std::size_t k = 0; k < faces.size(); ++k)
-      if (faces[k].body == chosen_ && faces[k].face == face_ && faces[k].copy == copy_)
-        lit = static_cast<int>(k);
-  }
+  const auto* face = pointed();
   const auto* now = body();
-  face_button_->setVisible(lit >= 0 && now);
-  if (lit >= 0 && now) {
-    bool named = false;
-    for (const auto& [id, surface] : document_.build().of<build::PartSurface>(chosen_))
-      if (surface.face == face_ && surface.copy == copy_) {
-        named = true;
-        face_button_->setText("Surface " + literal(name_words(surface.name)));
-      }
-    if (!named) face_button_->setText("Make " + literal(face_name(*now, face_)) + " a surface");
+  face_button_->setVisible(face != nullptr && face->known());
+  keep_button_->hide();
+  if (face) {
+    const auto surface = solid::surface_of_face(document_.build(), document_.part(), *face);
+    face_button_->setText(
+        surface != 0 ? "Surface " + literal(name_words(build::surface_name(document_.build(), surface)))
+        : now && face_ != BodyFace::middle
+            ? "Make " + literal(face_name(*now, face_)) + " a surface"
+            : filled("Make this %1 a surface", whole(solid::face_kind_name(face->kind))));
+    // What can be read off by pointing: between the last two faces, else the size of a round one.
+    const auto* other = pointed_before();
+    auto size = other ? solid::read_off(*face, other) : std::nullopt;
+    const bool between = size.has_value();
+    if (!size) size = solid::read_off(*face, nullptr);
+    keep_button_->setVisible(size.has_value());
+    if (size)
+      keep_button_->setText(filled(between ? "%1 from the last face: keep it as a dimension"
+                                           : "\u2300\u202F%1: keep it as a dimension",
+                                   figure_with_unit(*size, document_.unit())));
   }
-  emit face_lit(lit);
+  emit face_lit(pointed_);
 }
 
 void BodiesPanel::refresh() {
   if (std::exchange(shown_part_, document_.part()) != document_.part()) {
     chosen_ = 0;
     face_ = BodyFace::middle;
+    pointed_ = before_ = -1;
   }
   const auto bodies = document_.build().bodies_of(document_.part());
   if (!body() || body()->part != document_.part()) chosen_ = bodies.empty() ? 0 : bodies.back().first;
@@ -538,11 +561,12 @@ void BodiesPanel::show_body() {
   if (!(name_->hasFocus() && name_->isModified())) show_from_start(name_, whole(b.name));
   if (!(thread_->hasFocus() && thread_->isModified())) show_from_start(thread_, whole(b.thread));
   cut_->setChecked(b.cut);
-  cut_->setVisible(own && !solid::always_cuts(b.shape));
+  const bool metal = own && !solid::is_mark(b.shape) && b.shape != BodyShape::imported;
+  cut_->setVisible(metal && !solid::always_cuts(b.shape));
   through_->setChecked(b.through);
   through_->setVisible(solid::form_of(b).cut && own && b.shape != BodyShape::groove);
   lie_->setCurrentIndex(static_cast<int>(b.lie));
-  lie_row_->setVisible(own && !solid::form_of(b).cut);
+  lie_row_->setVisible(metal && !solid::form_of(b).cut);
   from_along_->setCurrentIndex(static_cast<int>(b.from_along));
   from_across_->setCurrentIndex(static_cast<int>(b.from_across));
   from_along_row_->setVisible(own);
@@ -588,9 +612,14 @@ void BodiesPanel::show_whole() {
   }
   if (of_ != solid) {
     of_ = solid;
-    thin_ = {};
-    thinning_.start([picture = solid->picture](const auto& stop) {
-      return solid::thinnest(picture->solid, {.stop = stop});
+    figures_ = {};
+    const bool cast = stock::needs_touches(document_.build(), document_.part());
+    figuring_.start([picture = solid->picture, cast, build = document_.build(),
+                     part = document_.part()](const auto& stop) {
+      Figures figures;
+      if (cast) figures.rough = solid::make_solid(solid::rough_bodies(build, part), {.mesh = false}).volume;
+      if (!stop()) figures.thin = solid::thinnest(picture->solid, {.stop = stop});
+      return figures;
     });
   }
   const auto& s = solid->picture->solid;
@@ -602,14 +631,18 @@ void BodiesPanel::show_whole() {
   text += filled("%1\u202Fcm\u00B3. Centre of gravity x %2, y %3, z %4.", qt(number_text(cm3, 1)),
                  sheets::figure(s.centroid.x(), unit), sheets::figure(s.centroid.y(), unit),
                  figure_with_unit(s.centroid.z(), unit));
-  if (thin_.status == solid::ThicknessStatus::found) {
+  if (figures_.thin.status == solid::ThicknessStatus::found) {
     const auto name = [&](std::size_t k) {
       const auto* body = k < s.faces.size() ? document_.build().find<Body>(s.faces[k].body) : nullptr;
       return body ? face_name(*body, s.faces[k].face) : QString("a face");
     };
-    text += filled(" Thinnest %1, from %2 to %3.", figure_with_unit(thin_.least, unit), name(thin_.face_from),
-                   name(thin_.face_to));
+    text += filled(" Thinnest %1, from %2 to %3.", figure_with_unit(figures_.thin.least, unit),
+                   name(figures_.thin.face_from), name(figures_.thin.face_to));
   }
+  if (figures_.rough > 0 && figures_.rough > s.volume * (1 + 1e-9))
+    text +=
+        metal ? filled(" In the rough %1\u202Fg.", qt(number_text(figures_.rough / 1000 * metal->density, 0)))
+              : filled(" In the rough %1\u202Fcm\u00B3.", qt(number_text(figures_.rough / 1000, 1)));
   if (s.bodies > 1) text += filled(" It is %1 separate pieces.", QString::number(s.bodies));
   whole_->setText(text);
 }

@@ -41,10 +41,11 @@ public:
   LengthField* field(solid::BodyRole role) const;
   QLineEdit* angle_edit(solid::BodyRole role) const;
   QPushButton* face_button() const { return face_button_; }
+  QPushButton* keep_button() const { return keep_button_; } ///< keeps what was read off as a dimension
   QString message() const { return message_->text(); }
   QString of_the_whole() const { return whole_->text(); }
   build::Id chosen() const { return chosen_; }
-  bool busy() const { return thinning_.busy(); }
+  bool busy() const { return figuring_.busy(); }
   void choose(build::Id body);
   void add(solid::BodyShape shape, bool cut);
   void remove();
@@ -66,6 +67,9 @@ private:
   void add_size(QVBoxLayout* column, solid::BodyRole role);
   void connect_choices();
   const build::Body* body() const;
+  const solid::SolidFace* face_at(int face) const;
+  const solid::SolidFace* pointed() const { return face_at(pointed_); }
+  const solid::SolidFace* pointed_before() const { return face_at(before_); }
   void keep(const build::Body& changed, const char* what);
   void keep_angle(solid::BodyRole role);
   void show_table();
@@ -90,14 +94,18 @@ private:
   QSpinBox *count_, *count_across_, *sides_;
   std::map<solid::BodyRole, Row> sizes_;
   MessageLine* message_;
-  QPushButton* face_button_;
+  QPushButton *face_button_, *keep_button_;
   QLabel* whole_;
   build::Id chosen_ = 0, shown_part_ = 0;
   solid::BodyFace face_ = solid::BodyFace::middle; ///< of the chosen body, pointed at
-  int copy_ = 0;
-  std::shared_ptr<const PartSolid> of_; ///< what the figures are of
-  solid::Thickness thin_;
-  Aside<solid::Thickness> thinning_;
+  int pointed_ = -1, before_ = -1;                 ///< faces of the solid: pointed at, and the one before
+  std::shared_ptr<const PartSolid> of_;            ///< what the figures are of
+  struct Figures {
+    solid::Thickness thin;
+    double rough = 0; ///< mm³ before anything is cut; 0: not a casting
+  };
+  Figures figures_;
+  Aside<Figures> figuring_;
 };
 
 } // namespace datrin::app

@@ -251,22 +251,22 @@ void DrawingPage::show_canvas(const build::PartSurface* preview) {
     scene = sheets::with_extents(std::move(typed));
   }
   canvas_->set_scene(std::move(scene), document_.build().info().third_angle);
-  canvas_->set_lit_surface(model_->row_of(chosen_));
+  canvas_->set_lit_surface(tabs_->chosen() == solid_face ? -1 : model_->row_of(chosen_));
 }
 
-/// A face of the solid: where the bodies are shown, the one it is of; else the surface it is.
+/// A face of the solid: where the bodies are shown, the one it is of; else the surface it is. One of a part
+/// drawn elsewhere is offered as a surface.
 void DrawingPage::point_at(int face) {
   if (tabs_->chosen() == solid_face) return bodies_->point_at(face);
   const auto solid = document_.solid_of(document_.part());
   if (!solid || !solid->picture || face < 0) return;
-  const auto& at = solid->picture->solid.faces[static_cast<std::size_t>(face)];
-  for (const auto& [id, surface] : document_.build().of<build::PartSurface>(at.body))
-    if (surface.face == at.face && surface.copy == at.copy) {
-      tabs_->choose(surfaces_face);
-      if (const int row = model_->row_of(id); row >= 0) table_->selectRow(row);
-      canvas_->turning()->set_lit_face(face);
-      return;
-    }
+  if (const auto id = solid::surface_of_face(document_.build(), document_.part(),
+                                             solid->picture->solid.faces[static_cast<std::size_t>(face)])) {
+    tabs_->choose(surfaces_face);
+    if (const int row = model_->row_of(id); row >= 0) table_->selectRow(row);
+    canvas_->turning()->set_lit_face(face);
+    return;
+  }
   tabs_->choose(solid_face);
   bodies_->point_at(face);
 }

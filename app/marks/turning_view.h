@@ -27,6 +27,7 @@ public:
   void set_face_clicked(std::function<void(int)> clicked) { face_clicked_ = std::move(clicked); }
   /// The face of the solid drawn in brass; −1: none.
   void set_lit_face(int face);
+  int lit_face() const { return lit_face_; }
 
   double yaw() const { return yaw_; }
   double pitch() const { return pitch_; }

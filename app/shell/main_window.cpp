@@ -1,4 +1,5 @@
 #include "app/shell/main_window.h"
+#include "app/drawing/part_files.h"
 
 #include "app/drawing/quick_start_dialog.h"
 #include "app/marks/column.h"
@@ -124,6 +125,19 @@ void MainWindow::make_actions() {
   act("Import JSON\u2026", {}, [this] {
     const auto path = QFileDialog::getOpenFileName(this, "Import a build", {}, "Builds as JSON (*.json)");
     if (!path.isEmpty()) open_file(path);
+  });
+  act("Export the part\u2026", QKeySequence("Ctrl+Shift+G"), [this] { ask_export_part(); });
+  act("Export the build as STEP\u2026", {}, [this] {
+    const auto path = QFileDialog::getSaveFileName(
+        this, "Export the build", QFileInfo(document_.path()).completeBaseName() + ".step", "STEP (*.step)");
+    if (path.isEmpty()) return;
+    const auto wrong = export_build_step(document_, path);
+    tell(wrong.isEmpty() ? "Written to " + path + "." : sheets::sentence(wrong.toStdString()),
+         !wrong.isEmpty());
+  });
+  act("Import a part from STEP\u2026", {}, [this] {
+    const auto path = QFileDialog::getOpenFileName(this, "Import a part", {}, "STEP (*.step *.stp)");
+    if (!path.isEmpty()) import_step(path);
   });
   menu_->addSeparator();
   undo_ = act("Undo", QKeySequence::Undo, [this] { document_.undo(); });
@@ -480,8 +494,54 @@ QString MainWindow::export_json(const QString& path) {
   return qt(store::write_text_file(path.toStdString(), store::write_build_json(document_.build(), log)));
 }
 
+void MainWindow::ask_export_part() {
+  const auto* part = document_.is_open() ? document_.build().find<build::Part>(document_.part()) : nullptr;
+  if (!part) return tell("Choose a part first.", true);
+  const auto filters = part_file_filters();
+  QString chosen = filters.front();
+  auto path = QFileDialog::getSaveFileName(this, "Export the part", name_words(part->name) + ".step",
+                                           filters.join(";;"), &chosen);
+  if (path.isEmpty()) return;
+  const auto kind = static_cast<PartFile>(std::max<qsizetype>(0, filters.indexOf(chosen)));
+  const QString endings[] = {".step", ".stl", ".stl", ".dxf", ".dxf"};
+  if (QFileInfo(path).suffix().isEmpty()) path += endings[static_cast<std::size_t>(kind)];
+  const auto wrong = export_part(document_, kind, path, drawing_->canvas()->turning()->lit_face());
+  tell(wrong.isEmpty() ? "Written to " + path + "." : sheets::sentence(wrong.toStdString()),
+       !wrong.isEmpty());
+}
+
+bool MainWindow::import_step(const QString& path) {
+  if (!document_.is_open()) {
+    tell("Open a build first, or begin one: the part is added to it.", true);
+    return false;
+  }
+  auto read = read_step_aside(path);
+  if (read.wrong.isEmpty() && read.solids > 1) {
+    QStringList which{"all of them, as one part"};
+    for (int k = 1; k <= read.solids; ++k) which << filled("solid %1", QString::number(k));
+    bool ok = false;
+    const auto name = QInputDialog::getItem(this, "Which part?",
+                                            filled("The file holds %1 solids.", QString::number(read.solids)),
+                                            which, 0, false, &ok);
+    if (!ok) return false;
+    if (const auto k = which.indexOf(name); k > 0) read = read_step_aside(path, static_cast<int>(k));
+  }
+  if (!read.wrong.isEmpty()) {
+    tell(read.wrong, true);
+    return false;
+  }
+  const auto added =
+      add_imported(document_.build(), QFileInfo(path).completeBaseName().toStdString(), read.step);
+  if (!added.ok() || !document_.apply(added.edit)) return false;
+  document_.choose(added.id, document_.build().pieces_of(added.id).front().first);
+  go_to(drawing);
+  tell("Point at the faces that matter: a click makes one a surface.", false);
+  return true;
+}
+
 bool MainWindow::open_file(const QString& path) {
   const auto ending = QFileInfo(path).suffix().toLower();
+  if (ending == "step" || ending == "stp") return import_step(path);
   if (ending == "json") {
     auto to = QFileInfo(path).absolutePath() + "/" + QFileInfo(path).completeBaseName() + ".datrin";
     for (int n = 2; QFileInfo::exists(to); ++n)

@@ -40,6 +40,8 @@ public:
   bool new_build(const QString& path);
   bool open_file(const QString& path); ///< by what it is: a build, a build as JSON, a survey, a scan
   bool import_json(const QString& path, const QString& to);
+  /// A part drawn elsewhere comes in; of several solids the person says which.
+  bool import_step(const QString& path);
   QString export_json(const QString& path); ///< empty when written; else what was wrong
   void go_to(Step step);
   void show_face(int k); ///< of the room column of the page shown, where it has several
@@ -82,6 +84,7 @@ private:
   void add_part();
   void quick_part();
   void ask_name();
+  void ask_export_part();
   void show_log();
   void show_shop();
   void show_sums();

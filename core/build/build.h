@@ -77,6 +77,7 @@ public:
   List<Decision> decisions_of(Id part) const { return of<Decision>(part); }
   List<Dimension> dimensions_of(Id part) const { return of<Dimension>(part); }
   List<Body> bodies_of(Id part) const { return of<Body>(part); }
+  List<Offcut> offcuts() const { return all<Offcut>(); }
   List<Machine> machines() const { return all<Machine>(); }
   List<Tool> tools() const { return all<Tool>(); }
   List<Instrument> instruments() const { return all<Instrument>(); }

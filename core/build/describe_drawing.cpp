@@ -47,7 +47,10 @@ void describe_drawing(std::vector<Description>& all) {
       {field<&Info::name>("name"), field<&Info::unit>("unit"), field<&Info::third_angle>("third_angle")});
   put<Part>(all, "part", "a part of the build",
             {field<&Part::name>("name"), field<&Part::material>("material"),
-             field<&Part::quantity>("quantity").between(1, most_pieces), place<Part>()});
+             field<&Part::quantity>("quantity").between(1, most_pieces), place<Part>(),
+             field<&Part::condition>("condition").from_version(10),
+             field<&Part::drawn_material>("drawn_material").from_version(10),
+             field<&Part::material_reason>("material_reason").from_version(10)});
   put<PartSurface>(
       all, "surface", "a surface of a part's drawing",
       {of_part<PartSurface>(), field<&PartSurface::name>("name"), field<&PartSurface::kind>("kind"),
@@ -85,16 +88,28 @@ void describe_drawing(std::vector<Description>& all) {
       &dimension_limits);
   put<Body>(
       all, "body", "metal added to a part or taken from it",
-      {of_part<Body>(), field<&Body::name>("name"), field<&Body::shape>("shape"), field<&Body::cut>("cut"),
-       field<&Body::on>("on").needs<Body>(), field<&Body::face>("face"), field<&Body::lie>("lie"),
-       field<&Body::from_along>("from_along"), field<&Body::from_across>("from_across"),
+      {of_part<Body>(),
+       field<&Body::name>("name"),
+       field<&Body::shape>("shape"),
+       field<&Body::cut>("cut"),
+       field<&Body::on>("on").needs<Body>(),
+       field<&Body::face>("face"),
+       field<&Body::lie>("lie"),
+       field<&Body::from_along>("from_along"),
+       field<&Body::from_across>("from_across"),
        list_field<&Body::sizes>("sizes", {field<&BodySize::role>("role"),
                                           field<&BodySize::dimension>("dimension").points_to<Dimension>(),
                                           field<&BodySize::value>("value")}),
-       field<&Body::sides>("sides").between(2, 100), field<&Body::through>("through"),
-       field<&Body::mouth>("mouth"), field<&Body::making>("making"), field<&Body::thread>("thread"),
-       field<&Body::pattern>("pattern"), field<&Body::count>("count").between(1, 100),
-       field<&Body::count_across>("count_across").between(1, 100), place<Body>()},
+       field<&Body::sides>("sides").between(2, 100),
+       field<&Body::through>("through"),
+       field<&Body::mouth>("mouth"),
+       field<&Body::making>("making"),
+       field<&Body::thread>("thread"),
+       field<&Body::pattern>("pattern"),
+       field<&Body::count>("count").between(1, 100),
+       field<&Body::count_across>("count_across").between(1, 100),
+       field<&Body::step>("step"),
+       place<Body>()},
       &body_sizes);
   put<Decision>(all, "decision", "a change to the drawing that was decided on",
                 {of_part<Decision>(), of_piece<Decision>(),

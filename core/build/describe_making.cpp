@@ -44,6 +44,12 @@ void describe_making(std::vector<Description>& all) {
               mm_not_negative(field<&Stock::bore>("bore")), mm_not_negative(field<&Stock::length>("length")),
               mm(field<&Stock::shift>("shift"))},
              &square_to_each_other);
+  put<Offcut>(all, "offcut", "a piece of bar, plate, sheet or tube left over, in the shop",
+              {field<&Offcut::form>("form"), field<&Offcut::material>("material"),
+               mm_not_negative(field<&Offcut::width>("width")),
+               mm_not_negative(field<&Offcut::thick>("thick")), mm_not_negative(field<&Offcut::bore>("bore")),
+               mm_not_negative(field<&Offcut::length>("length")), field<&Offcut::note>("note"),
+               place<Offcut>()});
   put<Machine>(all, "machine", "a machine in the shop, and how its dial reads",
                {field<&Machine::name>("name"), field<&Machine::reads_diameter>("reads_diameter"),
                 field<&Machine::unit>("unit"), mm_positive(field<&Machine::resolution>("resolution")),

@@ -18,7 +18,7 @@ struct Description; // build/description.h
 using RecordTypes =
     std::tuple<Info, Part, PartSurface, Wall, Piece, Touch, Seat, Marking, Setting, Mark, SizeReading, Spot,
                Scan, Judgement, Decision, Dimension, Measurement, Foundry, Machine, Tool, Allowance, Cut,
-               Setup, Release, Instrument, Joint, Chain, Trial, Stock, Body>;
+               Setup, Release, Instrument, Joint, Chain, Trial, Stock, Body, Offcut>;
 
 inline constexpr int kind_count = std::tuple_size_v<RecordTypes>;
 

@@ -29,26 +29,32 @@ struct Part {
   std::string name;
   std::string material;
   int quantity = 1;
-  double order = 0; ///< place in lists
+  double order = 0;        ///< place in lists
+  std::string condition{}; ///< of the material: a name in data/conditions.csv; empty: as it usually comes
+  std::string drawn_material{};  ///< what the drawing says, where another is taken
+  std::string material_reason{}; ///< why
   bool operator==(const Part&) const = default;
 };
 
 /// What a body is: metal added to a part or taken from it. Its own frame has z up from the middle of what it
 /// stands on (of a hole, slot, pocket or groove out of the metal), x along its length, y along its width.
 enum class BodyShape {
-  block,   ///< length, width, height; corner: upright edges rounded
-  round,   ///< diameter, height
-  cone,    ///< diameter below, top diameter above, height
-  tube,    ///< diameter, bore, height
-  prism,   ///< across the flats, height; as many sides as stated
-  rib,     ///< length, height, thickness: a triangle standing on its length, upright at its low end
-  spokes,  ///< bars from inside diameter to outside diameter, width by height, as many as stated
-  hole,    ///< diameter, depth; point angle; mouth diameter and depth, or angle
-  slot,    ///< length over its round ends, width, depth
-  pocket,  ///< length, width, depth; corner
-  groove,  ///< round a boss: diameter outside and at its bottom, width
-  chamfer, ///< of the edges of a face: height
-  fillet   ///< the same, rounded
+  block,    ///< length, width, height; corner: upright edges rounded
+  round,    ///< diameter, height
+  cone,     ///< diameter below, top diameter above, height
+  tube,     ///< diameter, bore, height
+  prism,    ///< across the flats, height; as many sides as stated
+  rib,      ///< length, height, thickness: a triangle standing on its length, upright at its low end
+  spokes,   ///< bars from inside diameter to outside diameter, width by height, as many as stated
+  hole,     ///< diameter, depth; point angle; mouth diameter and depth, or angle
+  slot,     ///< length over its round ends, width, depth
+  pocket,   ///< length, width, depth; corner
+  groove,   ///< round a boss: diameter outside and at its bottom, width
+  chamfer,  ///< of the edges of a face: height
+  fillet,   ///< the same, rounded
+  imported, ///< as another program drew it, where it drew it; length: how far it reaches from the origin
+  scribed,  ///< a line scribed on a face: length; no metal
+  pop       ///< a centre pop; no metal
 };
 
 /// A face of a body. Seen from outside, `along` runs to the right on it and `across` up.
@@ -145,6 +151,7 @@ struct Body {
   std::string thread; ///< of a tapped hole, or cut on a round: "M6"
   BodyPattern pattern = BodyPattern::single;
   int count = 1, count_across = 1; ///< of a row, grid or circle
+  std::string step;                ///< of what is imported: a STEP file (ISO 10303-21), in mm
   double order = 0;                ///< in which they are added and taken away
   bool operator==(const Body&) const = default;
 
@@ -473,6 +480,16 @@ struct Stock {
   Vec3 shift = Vec3::Zero(); ///< mm along its length, its width and its thickness: how far its middle stands
                              ///< from the finished part's
   bool operator==(const Stock&) const = default;
+};
+
+/// A piece of bar, plate, sheet or tube left over, in the shop.
+struct Offcut {
+  StockForm form = StockForm::round;
+  std::string material;
+  double width = 0, thick = 0, bore = 0, length = 0; ///< mm, as of a Stock
+  std::string note;
+  double order = 0;
+  bool operator==(const Offcut&) const = default;
 };
 
 /// A machine in the shop, and how its dial reads.

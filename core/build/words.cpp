@@ -43,8 +43,8 @@ constexpr auto stock_forms =
     list<StockForm::bought>("casting", "forging", "round bar", "square bar", "hexagon bar", "flat bar",
                             "plate", "sheet", "tube", "block", "bought finished");
 constexpr auto body_shapes =
-    list<BodyShape::fillet>("block", "round", "cone", "tube", "prism", "rib", "spokes", "hole", "slot",
-                            "pocket", "groove", "chamfer", "fillet");
+    list<BodyShape::pop>("block", "round", "cone", "tube", "prism", "rib", "spokes", "hole", "slot", "pocket",
+                         "groove", "chamfer", "fillet", "imported", "scribed line", "centre pop");
 constexpr auto body_faces = list<BodyFace::seat>("middle", "bottom", "top", "left", "right", "front", "back",
                                                  "side", "inside", "floor", "mouth", "seat");
 constexpr auto body_roles =

@@ -23,7 +23,9 @@ double usual_size(BodyShape shape, BodyRole role, Unit unit) {
   const auto length = [&](double mm, double inches) { return usual_length(unit, mm, inches); };
   switch (role) {
   case R::length:
-    return shape == BodyShape::slot || shape == BodyShape::pocket ? length(20, 0.75) : length(60, 2.5);
+    return shape == BodyShape::scribed                              ? length(20, 0.75)
+           : shape == BodyShape::slot || shape == BodyShape::pocket ? length(20, 0.75)
+                                                                    : length(60, 2.5);
   case R::width:
     return shape == BodyShape::slot || shape == BodyShape::spokes ? length(6, 0.25)
            : shape == BodyShape::pocket                           ? length(12, 0.5)
@@ -405,6 +407,108 @@ Added name_face(const Build& build, Id body_id, BodyFace face, const std::string
   auto made = added(build, surface, "Name " + surface.name);
   made.edit = followed(build, made.edit);
   return made;
+}
+
+Id surface_of_face(const Build& build, Id part, const SolidFace& face) {
+  if (!face.known()) return 0;
+  constexpr double near = 1e-5;
+  for (const auto& [id, s] : build.surfaces_of(part)) {
+    if (face.body != 0 && s.body == face.body) {
+      if (s.face == face.face && s.copy == face.copy) return id;
+      continue;
+    }
+    if (s.kind != face.shape.kind) continue;
+    const double along = s.direction.dot(face.shape.direction);
+    const Vec3 off = s.point - face.shape.point;
+    if (!s.round()) {
+      // In one plane there may be several: the one whose middle the face reaches.
+      if (along > 1 - near && std::abs(off.dot(s.direction)) < near && reaches(face.patch(), s.point))
+        return id;
+    } else if (coaxial(s.shape(), face.shape, near) && std::abs(s.diameter - face.shape.diameter) < near &&
+               std::abs(off.dot(s.direction)) <= face.height / 2 + near) {
+      return id;
+    }
+  }
+  return 0;
+}
+
+Added surface_from_face(const Build& build, Id part, const SolidFace& face, bool machined) {
+  if (!face.known()) return {0, {}, "only planes, bores, bosses and tapers can be surfaces"};
+  if (const Id id = surface_of_face(build, part, face))
+    return {id, {}, "it is a surface already: " + surface_name(build, id)};
+  const auto* body = build.find<Body>(face.body);
+  if (body && body->shape != BodyShape::imported)
+    return name_face(build, face.body, face.face, {}, machined, false);
+  PartSurface s;
+  s.part = part;
+  s.kind = face.shape.kind;
+  s.point = face.shape.point;
+  s.direction = face.shape.direction;
+  s.diameter = face.shape.diameter;
+  s.half_angle = face.shape.half_angle;
+  s.width = face.width;
+  s.height = face.height;
+  s.machined = machined;
+  s.required = machined ? usual_length(build.info().unit, 0.5, 0.02) : 0;
+  const auto surfaces = build.surfaces_of(part);
+  s.name = free_name(surfaces, std::string(surface_kind_name(s.kind)));
+  s.order = next_order(surfaces);
+  return added(build, s, "Take " + s.name + " from the solid");
+}
+
+std::optional<double> read_off(const SolidFace& face, const SolidFace* other) {
+  if (!other)
+    return face.known() && face.shape.round() && !is_cone(face.shape.kind)
+               ? std::optional(face.shape.diameter)
+               : std::nullopt;
+  if (!face.known() || !other->known()) return std::nullopt;
+  constexpr double parallel = 1e-9;
+  const Vec3 &a = face.shape.direction, &b = other->shape.direction,
+             off = other->shape.point - face.shape.point;
+  const bool plane_a = !face.shape.round(), plane_b = !other->shape.round();
+  if (plane_a && plane_b)
+    return std::abs(std::abs(a.dot(b)) - 1) < parallel ? std::optional(std::abs(off.dot(a))) : std::nullopt;
+  if (plane_a || plane_b) { // a plane and an axis that lies along it
+    const Vec3& normal = plane_a ? a : b;
+    return std::abs(a.dot(b)) < 1e-6 ? std::optional(std::abs(off.dot(normal))) : std::nullopt;
+  }
+  if (std::abs(std::abs(a.dot(b)) - 1) > parallel) return std::nullopt;
+  const double apart = (off - off.dot(a) * a).norm();
+  return apart > 1e-9 ? std::optional(apart) : std::nullopt;
+}
+
+Added keep_read_off(const Build& build, Id part, const SolidFace& face, const SolidFace* other) {
+  const auto size = read_off(face, other);
+  if (!size) return {0, {}, "there is no one size between them"};
+  Build with = build;
+  Edit edit;
+  const auto surface = [&](const SolidFace& f) {
+    if (const Id id = surface_of_face(with, part, f)) return id;
+    auto made = surface_from_face(with, part, f, true);
+    with.apply(made.edit);
+    edit.changes.insert(edit.changes.end(), made.edit.changes.begin(), made.edit.changes.end());
+    return made.id;
+  };
+  Dimension d;
+  d.part = part;
+  d.kind = other ? DimensionKind::distance : DimensionKind::size;
+  d.surface = surface(face);
+  d.other = other ? surface(*other) : 0;
+  d.nominal = *size;
+  for (const auto& [id, old] : with.dimensions_of(part))
+    if (old.kind == d.kind && ((old.surface == d.surface && old.other == d.other) ||
+                               (old.surface == d.other && old.other == d.surface)))
+      return {id, {}, "it is a dimension already: " + old.name};
+  const auto all = with.dimensions_of(part);
+  d.name = free_name(
+      all, other ? fmt::format("{} to {}", surface_name(with, d.surface), surface_name(with, d.other))
+                 : surface_name(with, d.surface));
+  d.order = next_order(all);
+  d.reason = "read off the solid";
+  const Id id = with.next_id();
+  edit.changes.push_back({id, std::nullopt, d});
+  edit.label = "Keep " + d.name;
+  return {id, edit, {}};
 }
 
 } // namespace datrin::solid

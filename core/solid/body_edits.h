@@ -4,7 +4,9 @@
 
 #include "build/edits.h"
 #include "solid/body_form.h"
+#include "solid/solid.h"
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -45,6 +47,22 @@ build::Edit remove_body(const build::Build& build, build::Id body);
 /// A face of a body made a surface, under a name that is free.
 build::Added name_face(const build::Build& build, build::Id body, BodyFace face, const std::string& name,
                        bool machined, bool from_solid);
+
+/// The surface a face of the part's solid is: by its body, or lying where it lies. 0: it is none yet.
+build::Id surface_of_face(const build::Build& build, build::Id part, const SolidFace& face);
+
+/// A face of the solid made a surface, whatever body it is of; of a part drawn elsewhere it is stated as it
+/// was read.
+build::Added surface_from_face(const build::Build& build, build::Id part, const SolidFace& face,
+                               bool machined);
+
+/// The size that lies between two faces, or that one round face has, as it is read off: a distance between
+/// parallel planes or axes, or a diameter (`other` null). Kept as a dimension of the part, free, between the
+/// surfaces where they are.
+build::Added keep_read_off(const build::Build& build, build::Id part, const SolidFace& face,
+                           const SolidFace* other);
+/// The same as a number, mm; nothing where there is no such size.
+std::optional<double> read_off(const SolidFace& face, const SolidFace* other);
 
 /// What a face is called to people: "top of foot", "bore".
 std::string face_words(const build::Build& build, build::Id body, BodyFace face);

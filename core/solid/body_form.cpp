@@ -108,6 +108,7 @@ BodyForm form_of(const build::Body& body) {
   form.through = body.through && form.cut;
   form.mouth = body.mouth;
   form.sides = body.sides;
+  if (body.shape == BodyShape::imported) form.step = std::make_shared<const std::string>(body.step);
   for (const auto& size : body.sizes) form[size.role] = size.value;
   return form;
 }
@@ -115,6 +116,10 @@ BodyForm form_of(const build::Body& body) {
 bool always_cuts(BodyShape shape) {
   return shape == BodyShape::hole || shape == BodyShape::slot || shape == BodyShape::pocket ||
          shape == BodyShape::groove;
+}
+
+bool is_mark(BodyShape shape) {
+  return shape == BodyShape::scribed || shape == BodyShape::pop;
 }
 
 bool works_edges(BodyShape shape) {
@@ -165,6 +170,11 @@ std::vector<BodyRole> roles_of(const BodyForm& form) {
   case BodyShape::chamfer:
   case BodyShape::fillet:
     return {R::height};
+  case BodyShape::scribed:
+    return {R::length};
+  case BodyShape::imported:
+  case BodyShape::pop:
+    return {};
   }
   if (form.through) std::erase_if(roles, [](R role) { return role == R::height || role == R::depth; });
   return roles;
@@ -220,7 +230,7 @@ std::string form_wrong(const BodyForm& form) {
 }
 
 ZSpan z_span(const BodyForm& form) {
-  if (works_edges(form.shape)) return {};
+  if (works_edges(form.shape) || is_mark(form.shape) || form.shape == BodyShape::imported) return {};
   if (form.shape == BodyShape::groove) return {-form[BodyRole::width], 0};
   return form.cut ? ZSpan{-tall(form), 0} : ZSpan{0, tall(form)};
 }
@@ -247,8 +257,12 @@ Vec2 half_across(const BodyForm& form) {
   case BodyShape::tube:
   case BodyShape::hole:
     return Vec2::Constant(form[R::diameter] / 2);
+  case BodyShape::scribed:
+    return {form[R::length] / 2, 0};
   case BodyShape::chamfer:
   case BodyShape::fillet:
+  case BodyShape::imported:
+  case BodyShape::pop:
     return Vec2::Zero();
   }
   return Vec2::Zero();
@@ -358,6 +372,9 @@ std::vector<FormFace> faces_of(const BodyForm& form) {
     break;
   case BodyShape::chamfer:
   case BodyShape::fillet:
+  case BodyShape::imported:
+  case BodyShape::scribed:
+  case BodyShape::pop:
     break;
   }
   return faces.list;
@@ -405,6 +422,9 @@ double volume_of(const BodyForm& form) {
   }
   case BodyShape::chamfer:
   case BodyShape::fillet:
+  case BodyShape::imported: // not in closed form
+  case BodyShape::scribed:
+  case BodyShape::pop:
     return 0;
   }
   return 0;

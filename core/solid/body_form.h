@@ -8,6 +8,7 @@
 #include "geometry/surface.h"
 
 #include <array>
+#include <memory>
 #include <string>
 #include <vector>
 
@@ -25,7 +26,8 @@ struct BodyForm {
   bool through = false; ///< as deep as `reach` says
   build::HoleMouth mouth = build::HoleMouth::plain;
   int sides = 6;
-  double reach = 0; ///< mm: how deep a cut must go to be through
+  std::shared_ptr<const std::string> step; ///< of what is imported
+  double reach = 0;                        ///< mm: how deep a cut must go to be through
   double metal = 0; ///< mm of metal there is behind where it starts, of the body it is put on; 0: not known
   std::array<double, role_count> sizes{};
 
@@ -40,6 +42,9 @@ BodyForm form_of(const build::Body& body);
 bool always_cuts(BodyShape shape);
 /// Whether it works on the edges of a face rather than being metal of its own: chamfers, fillets.
 bool works_edges(BodyShape shape);
+
+/// Whether it is only marked on a face: scribed lines, centre pops.
+bool is_mark(BodyShape shape);
 
 /// The sizes a shape is stated by, in the order they are asked for; with what `form` says of its mouth and
 /// whether it goes through. Not those of its place.

@@ -69,6 +69,7 @@ public:
     const auto placed = place_bodies(after_, part);
     lay_surfaces(part, placed);
     link_dimensions(placed);
+    link_places(part, placed);
   }
 
   Edit result(const Edit& edit) {
@@ -152,15 +153,7 @@ private:
   /// The whole body goes that way (drawing frame).
   void shift(Id id, const Vec3& by) {
     const auto* body = after_.find<Body>(id);
-    Mat3 face = Mat3::Identity();
-    if (body->on != 0) {
-      for (const auto& placed : place_bodies(after_, body->part)) {
-        if (placed.id != body->on) continue;
-        for (const auto& f : faces_of(placed))
-          if (f.face == body->face && f.copy == 0) face = f.frame.rotation;
-      }
-    }
-    const Vec3 local = face.transpose() * by;
+    const Vec3 local = face_frame(*body, place_bodies(after_, body->part)).transpose() * by;
     const auto sign = [](PlaceFrom from) {
       return from == PlaceFrom::high_edge || from == PlaceFrom::high_to_edge ? -1 : 1;
     };
@@ -281,6 +274,68 @@ private:
         put(size.dimension, changed);
       }
     }
+  }
+
+  /// A place counted from a face or axis that is a surface, to an axis or face that is one, is a distance
+  /// between them.
+  void link_places(Id part, const std::vector<PlacedBody>& placed) {
+    for (const auto& one : placed) {
+      if (one.copies.empty()) continue;
+      const auto body = *after_.find<Body>(one.id);
+      const Mat3 face = face_frame(body, placed);
+      const auto [low, high] = z_span(one.form);
+      const Vec3 middle = body.lie == BodyLie::up ? Vec3(Vec3::Zero()) : Vec3(0, 0, (low + high) / 2);
+      const Vec3 own = one.copies.front().apply(middle);
+      const auto counted_down = [](PlaceFrom from) {
+        return from == PlaceFrom::high_edge || from == PlaceFrom::high_to_edge;
+      };
+      const auto link = [&](BodyRole role, int axis, bool down, PlaceFrom from) {
+        const auto* size = body.size(role);
+        const auto* dimension = size ? after_.find<Dimension>(size->dimension) : nullptr;
+        if (!dimension || dimension->kind != DimensionKind::length || dimension->surface != 0) return;
+        if (from == PlaceFrom::low_to_edge || from == PlaceFrom::high_to_edge)
+          return; // between two edges: no axis
+        const Vec3 way = face.col(axis) * (down ? -1 : 1);
+        const Id first = surface_at(part, own - size->value * way, way), second = surface_at(part, own, way);
+        if (first == 0 || second == 0 || first == second) return;
+        auto changed = *dimension;
+        changed.kind = DimensionKind::distance;
+        changed.surface = first;
+        changed.other = second;
+        put(size->dimension, changed);
+      };
+      link(BodyRole::along, 0, counted_down(body.from_along), body.from_along);
+      link(BodyRole::across, 1, counted_down(body.from_across), body.from_across);
+      if (body.lie != BodyLie::up) link(BodyRole::off, 2, false, PlaceFrom::middle);
+    }
+  }
+
+  static Mat3 face_frame(const Body& body, const std::vector<PlacedBody>& placed) {
+    for (const auto& under : placed)
+      if (under.id == body.on)
+        for (const auto& f : faces_of(under))
+          if (f.face == body.face && f.copy == 0) return f.frame.rotation;
+    return Mat3::Identity();
+  }
+
+  /// The surface there, square to `way`: a plane through the place, or a round one whose axis goes through
+  /// it; machined ones first. 0: none.
+  Id surface_at(Id part, const Vec3& at, const Vec3& way) const {
+    constexpr double near = 1e-6; // mm
+    Id found = 0;
+    for (const auto& [id, surface] : after_.surfaces_of(part)) {
+      if (surface.copy != 0) continue;
+      const double facing = std::abs(surface.direction.dot(way));
+      const Vec3 off = at - surface.point;
+      const bool there =
+          surface.round()
+              ? facing < near && (off - off.dot(surface.direction) * surface.direction).norm() < near
+              : facing > 1 - near && std::abs(off.dot(way)) < near;
+      if (!there) continue;
+      if (surface.machined) return id;
+      if (found == 0) found = id;
+    }
+    return found;
   }
 
   const Build& before_;

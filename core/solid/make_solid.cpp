@@ -58,6 +58,10 @@ public:
         continue;
       }
       try {
+        if (is_mark(body.form.shape)) {
+          mark(body);
+          continue;
+        }
         if (works_edges(body.form.shape))
           edges(body);
         else
@@ -81,6 +85,12 @@ private:
   }
   void remark(const PlacedBody& body, const std::string& what) {
     solid_.problems.push_back({body.id, fmt::format("{}: {}", body.name, what)});
+  }
+
+  void mark(const PlacedBody& body) {
+    const Vec3 half(half_across(body.form).x(), 0, 0);
+    for (const auto& pose : body.copies)
+      solid_.marks.push_back({body.id, pose.apply(-half), pose.apply(half), pose.turn(Vec3::UnitZ())});
   }
 
   void add_or_cut(const PlacedBody& body) {
@@ -143,6 +153,7 @@ private:
     algorithm.SetArguments(arguments);
     algorithm.SetTools(tools);
     algorithm.SetRunParallel(Standard_False);
+    algorithm.SetNonDestructive(Standard_True); // what was imported is kept and taken again
     algorithm.Build();
     if (!algorithm.IsDone() || algorithm.HasErrors()) throw Standard_Failure("the two do not combine");
     return algorithm.Shape();

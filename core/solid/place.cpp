@@ -128,6 +128,7 @@ std::vector<Pose> on_face(const Body& body, const BodyForm& form, const FormFace
 
 double far_from_origin(const PlacedBody& body) {
   if (body.form.cut || works_edges(body.form.shape)) return 0;
+  if (body.form.shape == BodyShape::imported) return body.form[BodyRole::length];
   const auto [low, high] = z_span(body.form);
   const Vec2 half = half_across(body.form);
   double far = 0;

@@ -166,8 +166,12 @@ TopoDS_Shape shape_of(const BodyForm& form) {
     return spokes(form);
   case BodyShape::hole:
     return hole(form);
+  case BodyShape::imported:
+    return imported(*form.step);
   case BodyShape::chamfer:
   case BodyShape::fillet:
+  case BodyShape::scribed:
+  case BodyShape::pop:
     break;
   }
   throw Standard_Failure("no shape of its own");

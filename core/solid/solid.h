@@ -45,6 +45,13 @@ struct SolidEdge {
   bool smooth = false; ///< its two faces run into each other
 };
 
+/// A line scribed or a centre popped: no metal, but drawn.
+struct SolidMark {
+  build::Id body = 0;
+  Vec3 from = Vec3::Zero(), to = Vec3::Zero(); ///< mm; of a pop the same
+  Vec3 out = Vec3::UnitZ();                    ///< of the face it is on, out of the metal
+};
+
 /// Something that could not be made, or was made and is doubtful.
 struct SolidProblem {
   build::Id body = 0; ///< 0: the solid as a whole
@@ -71,6 +78,7 @@ struct Solid {
   Box box;
   std::vector<SolidFace> faces;
   Mesh mesh;
+  std::vector<SolidMark> marks;
   std::vector<SolidEdge> edges;     ///< with the mesh; seams of round faces are none
   std::shared_ptr<const Brep> brep; ///< for views, sections, thickness, STEP
 

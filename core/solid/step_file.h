@@ -5,6 +5,7 @@
 #include "solid/solid.h"
 
 #include <string>
+#include <vector>
 
 namespace datrin::solid {
 
@@ -12,17 +13,32 @@ struct StepRead {
   std::string message;  ///< why it cannot be used, naming the file; empty: it can
   Solid solid;          ///< mm whatever the file's unit
   Unit unit = Unit::mm; ///< of the file
+  int solids = 0;       ///< in the file
   bool ok() const { return message.empty(); }
 };
 
 struct StepOptions {
   std::size_t most_bytes = std::size_t{256} << 20;
-  SolidOptions solid;
+  int only = 0; ///< of several solids that one, from 1; 0: all together
+  SolidOptions solid = {};
 };
 
 StepRead read_step(const std::string& path, const StepOptions& options = {});
 
-/// Writes the solid as AP214, in mm. What went wrong, in words; empty: it is there.
+/// The same of a text that is a STEP file; `name` names it in messages.
+StepRead read_step_text(const std::string& text, const std::string& name, const StepOptions& options = {});
+
+/// A solid under its name.
+struct NamedSolid {
+  std::string name;
+  const Solid* solid = nullptr;
+};
+
+/// Writes solids as AP214, in mm, each a product of its own. What went wrong, in words; empty: it is there.
+std::string write_step(const std::vector<NamedSolid>& solids, const std::string& path);
 std::string write_step(const Solid& solid, const std::string& name, const std::string& path);
+
+/// Such a file as text; empty when it cannot be made.
+std::string step_text(const Solid& solid, const std::string& name);
 
 } // namespace datrin::solid

@@ -2,7 +2,7 @@
 
 #include "tests/app/bench.h"
 
-#include "app/marks/aside.h"
+#include "app/aside.h"
 #include "app/marks/length_edit.h"
 #include "app/theme.h"
 #include "build/edit_drawing.h"

@@ -5,6 +5,7 @@
 #include "tests/app/own_build.h"
 
 #include "allowance/plan.h"
+#include "app/drawing/part_files.h"
 #include "build/edit_drawing.h"
 #include "build/edit_making.h"
 #include "casting/survey.h"
@@ -278,4 +279,86 @@ TEST_F(Solids, ABoltCircleFromSolidNeedsNoTouchInSeatMarkingOutAndGate) {
                                                                  b().seat_of(piece)->second.pose));
   for (const auto& item : gate.items)
     EXPECT_TRUE(item.done || item.kind != route::GateKind::feature) << item.text;
+}
+
+TEST_F(Solids, APartGoesOutAsFilesOfEveryKind) {
+  quick(solid::QuickShape::flange);
+  made();
+  const auto text = [&](const QString& path) {
+    QFile file(path);
+    EXPECT_TRUE(file.open(QIODevice::ReadOnly)) << path;
+    return file.readAll();
+  };
+  using app::PartFile;
+  auto& document = window->document();
+  EXPECT_EQ(app::export_part(document, PartFile::step, folder.filePath("part.step")), "");
+  EXPECT_TRUE(text(folder.filePath("part.step")).startsWith("ISO-10303-21;"));
+  EXPECT_EQ(app::export_part(document, PartFile::stl, folder.filePath("part.stl")), "");
+  EXPECT_EQ(app::export_part(document, PartFile::pattern_stl, folder.filePath("pattern.stl")), "");
+  // Faces and rim each 1 % larger; no bolt holes in a pattern: far fewer triangles.
+  EXPECT_LT(text(folder.filePath("pattern.stl")).size(), text(folder.filePath("part.stl")).size() / 2);
+  EXPECT_EQ(app::export_part(document, PartFile::views_dxf, folder.filePath("views.dxf")), "");
+  const auto views = text(folder.filePath("views.dxf"));
+  for (const char* layer : {"VISIBLE", "HIDDEN", "CENTRE"}) EXPECT_GT(views.count(layer), 4) << layer;
+  EXPECT_EQ(app::export_part(document, PartFile::face_dxf, folder.filePath("face.dxf")),
+            "point at a flat face first: a click in one of the views");
+  int flat = 0;
+  while (made()->picture->solid.faces[static_cast<std::size_t>(flat)].kind != solid::FaceKind::plane) ++flat;
+  EXPECT_EQ(app::export_part(document, PartFile::face_dxf, folder.filePath("face.dxf"), flat), "");
+  EXPECT_EQ(text(folder.filePath("face.dxf")).count("\nCIRCLE"), 8); // rim, bore, six holes
+  EXPECT_EQ(app::export_build_step(document, folder.filePath("build.step")), "");
+  EXPECT_NE(app::export_part(document, PartFile::stl, folder.filePath("own.datrin")), "");
+}
+
+TEST_F(Solids, APartDrawnElsewhereComesInAndItsSizesAreReadByPointing) {
+  quick(solid::QuickShape::plain_block);
+  made();
+  ASSERT_EQ(app::export_part(window->document(), app::PartFile::step, folder.filePath("Slide.step")), "");
+  ASSERT_TRUE(window->open_file(folder.filePath("Slide.step"))) << window->message();
+  EXPECT_EQ(b().find<build::Part>(window->document().part())->name, "Slide");
+  go_to_solid();
+  const auto solid = made();
+  ASSERT_TRUE(solid && solid->picture);
+  EXPECT_NEAR(solid->picture->solid.volume, 72000, 1e-6);
+  const auto& faces = solid->picture->solid.faces;
+  const auto facing = [&](const Vec3& way) {
+    for (std::size_t k = 0; k < faces.size(); ++k)
+      if (faces[k].shape.direction.dot(way) > 0.99) return static_cast<int>(k);
+    return -1;
+  };
+  bodies().point_at(facing(Vec3::UnitX()));
+  EXPECT_EQ(bodies().face_button()->text(), "Make this plane a surface");
+  bodies().point_at(facing(-Vec3::UnitX()));
+  ASSERT_TRUE(bodies().keep_button()->isVisible());
+  EXPECT_EQ(bodies().keep_button()->text(), "60.00\u202Fmm from the last face: keep it as a dimension");
+  bodies().keep_button()->click();
+  ASSERT_EQ(b().dimensions_of(window->document().part()).size(), 1U);
+  const auto dimension = b().dimensions_of(window->document().part()).front().second;
+  EXPECT_EQ(dimension.kind, DimensionKind::distance);
+  EXPECT_NEAR(dimension.nominal, 60, 1e-9);
+  EXPECT_EQ(b().surfaces_of(window->document().part()).size(), 2U);
+  // It is one step to take back.
+  window->document().undo();
+  EXPECT_TRUE(b().surfaces_of(window->document().part()).empty());
+}
+
+TEST_F(Solids, AFileThatIsNoneIsToldAndChangesNothing) {
+  const auto write = [&](const QByteArray& bytes) {
+    QFile file(folder.filePath("bad.step"));
+    EXPECT_TRUE(file.open(QIODevice::WriteOnly));
+    file.write(bytes);
+  };
+  const auto records = b().records();
+  write("solid cube");
+  EXPECT_FALSE(window->open_file(folder.filePath("bad.step")));
+  EXPECT_TRUE(window->message().contains("is no STEP file")) << window->message();
+  EXPECT_EQ(b().records(), records);
+  // Within limits of time: a reader that is given no time says so.
+  quick(solid::QuickShape::flange);
+  made();
+  ASSERT_EQ(app::export_part(window->document(), app::PartFile::step, folder.filePath("good.step")), "");
+  app::StepLimits limits;
+  limits.memory = qint64{40} << 20;
+  EXPECT_FALSE(app::read_step_aside(folder.filePath("good.step"), 0, limits).wrong.isEmpty());
+  EXPECT_TRUE(app::read_step_aside(folder.filePath("good.step")).wrong.isEmpty());
 }

@@ -110,6 +110,22 @@ TEST_F(Follow, SizesAreDimensionsOfTheirFaces) {
   EXPECT_EQ(length->other, surface_id("end B"));
 }
 
+TEST_F(Follow, APlaceIsADistanceBetweenSurfaces) {
+  const auto between = [&](const char* name) {
+    const auto* d = build.find<Dimension>(dimension(name));
+    if (d->kind != DimensionKind::distance) return std::string("none");
+    return build.find<PartSurface>(d->surface)->name + " to " + build.find<PartSurface>(d->other)->name;
+  };
+  draw(QuickShape::pedestal);
+  EXPECT_EQ(between("centre height"), "foot to bore");
+  draw(QuickShape::axlebox);
+  EXPECT_EQ(between("bore above the bottom"), "bottom to bore");
+  draw(QuickShape::connecting_rod);
+  EXPECT_EQ(between("centres"), "big end bore to small end bore");
+  draw(QuickShape::eccentric_sheave);
+  EXPECT_EQ(between("throw"), "sheave to bore");
+}
+
 TEST_F(Follow, ALimitChangesNothingThatLies) {
   draw(QuickShape::pedestal);
   auto d = *build.find<Dimension>(dimension("bore"));
