@@ -34,7 +34,10 @@ public:
   Unit unit() const { return build().info().unit; }
 
   /// The solid of a part, as it was last made (app/part_solids.h); null: there is none.
-  std::shared_ptr<const PartSolid> solid_of(build::Id part) const { return solids_->of(build(), part); }
+  std::shared_ptr<const PartSolid> solid_of(build::Id part) const {
+    solids_->prefer(part_);
+    return solids_->of(build(), part);
+  }
   PartSolids& solids() const { return *solids_; }
 
   /// Carries out an edit: it is on disk when this returns. A refusal is told by `refused` and changes

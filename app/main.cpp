@@ -130,7 +130,7 @@ private:
     QObject::connect(poll, &QTimer::timeout, &window_, [this, poll] {
       auto* seat = window_.seat_page();
       if (seat->busy() || seat->judge()->busy() || seat->rescue()->busy() || seat->sure()->busy() ||
-          window_.drawing_page()->bodies()->busy())
+          window_.document().solids().busy() || window_.drawing_page()->bodies()->busy())
         return;
       poll->stop();
       auto* dialog = window_.findChild<app::SumsDialog*>();

@@ -64,7 +64,8 @@ void PartSolids::take(const Made& made) {
   kept_[made.part] = {made.bodies, made.solid};
   under_way_ = 0;
   if (waiting_.empty()) return;
-  const auto next = waiting_.extract(waiting_.begin());
+  const auto wanted = waiting_.find(preferred_);
+  const auto next = waiting_.extract(wanted != waiting_.end() ? wanted : waiting_.begin());
   const auto bodies = next.mapped().bodies_of(next.key());
   if (!bodies.empty()) begin(next.mapped(), next.key(), bodies);
 }

@@ -28,6 +28,9 @@ public:
   /// `made` tells when it is there. Null: it has no bodies, or none is there yet. What is made within the
   /// twinkling of an eye is waited for.
   std::shared_ptr<const PartSolid> of(const build::Build& build, build::Id part);
+  /// That part's solid is wanted before others that wait.
+  void prefer(build::Id part) { preferred_ = part; }
+  bool busy() const { return under_way_ != 0; }
   /// Waits for what is being made.
   void wait();
   void forget();
@@ -49,7 +52,7 @@ private:
   void take(const Made& made);
 
   std::map<build::Id, Kept> kept_;
-  build::Id under_way_ = 0;
+  build::Id under_way_ = 0, preferred_ = 0;
   build::List<build::Body> making_;
   std::map<build::Id, build::Build> waiting_; ///< asked for while another is made
   Aside<Made> aside_;

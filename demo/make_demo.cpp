@@ -1,6 +1,8 @@
-// Writes the demo build: make-demo FILE.datrin [SURVEY.csv]. An existing build is left alone.
+// Writes the demo build: make-demo FILE.datrin [SURVEY.csv], or the other one: make-demo --small-work
+// FILE.datrin. An existing build is left alone.
 
 #include "demo/mill_engine.h"
+#include "demo/small_work.h"
 #include "store/build_file.h"
 #include "store/survey_csv.h"
 
@@ -12,13 +14,15 @@
 using namespace datrin;
 
 int main(int argc, char** argv) {
-  const bool asked = argc > 1 && argv[1][0] == '-'; // --help is a question, never a file
+  const bool small = argc > 2 && std::string(argv[1]) == "--small-work" && argv[2][0] != '-';
+  const bool asked = !small && argc > 1 && argv[1][0] == '-'; // --help is a question, never a file
   if (argc < 2 || asked) {
-    std::fputs("make-demo FILE.datrin [SURVEY.csv]\n", asked ? stdout : stderr);
+    std::fputs("make-demo FILE.datrin [SURVEY.csv]\nmake-demo --small-work FILE.datrin\n",
+               asked ? stdout : stderr);
     return asked ? 0 : 2;
   }
-  const std::string path = argv[1];
-  const auto demo = demo::mill_engine();
+  const std::string path = argv[small ? 2 : 1];
+  const auto demo = small ? demo::small_work() : demo::mill_engine();
   if (!std::filesystem::exists(path)) {
     store::FileOutcome outcome;
     auto file = store::BuildFile::create(path, "Demo", outcome);
@@ -35,7 +39,7 @@ int main(int argc, char** argv) {
       return 1;
     }
   }
-  if (argc > 2) {
+  if (argc > 2 && !small) {
     store::SurfaceNames names;
     std::vector<build::Touch> touches;
     const auto piece = demo.pieces.front().piece;

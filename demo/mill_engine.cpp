@@ -3,6 +3,7 @@
 #include "build/edit_drawing.h"
 #include "demo/making.h"
 #include "demo/mating.h"
+#include "demo/drawn_solid.h"
 #include "sim/rough_casting.h"
 #include "solid/quick_start.h"
 
@@ -116,6 +117,7 @@ public:
     bracket();
     add_making(out_.build, [this](const Edit& edit) { keep(edit); });
     add_mating(out_.build, [this](const Edit& edit) { keep(edit); });
+    add_solids(out_.build, [this](const Edit& edit) { keep(edit); });
     return std::move(out_);
   }
 
@@ -126,6 +128,9 @@ private:
     const Id part = out_.build.next_id();
     const auto drawing = solid::quick_drawing(solid::QuickShape::bracket, {64, 32, 11, 48, 30, 15});
     keep(solid::add_quick_part(out_.build, "Slide bracket", drawing).edit);
+    auto changed = *out_.build.find<Part>(part);
+    changed.material = "cast iron";
+    keep(replace(out_.build, part, changed, "Material of Slide bracket"));
     const Id piece = out_.build.pieces_of(part).front().first;
     const Pose truth = turned({1.1, -1.4, 0.8}, {2.5, -1.5, 3.5});
     const Pose side{rotation_from_vector({1.57, 0.03, -0.02}), {12, 30, 8}}; // survey frame → on its side

@@ -71,12 +71,25 @@ void TouchEntry::refresh() {
   surface_->clear();
   for (const auto& [id, s] : document_.build().surfaces_of(document_.part()))
     surface_->addItem(name_words(s.name), QVariant::fromValue<qlonglong>(id));
+  const bool any = surface_->count() > 0;
+  if (any) surface_->addItem("where it falls", QVariant::fromValue<qlonglong>(0));
   if (const int k = surface_->findData(now); k >= 0) surface_->setCurrentIndex(k);
-  setEnabled(surface_->count() > 0 && document_.piece() != 0);
+  setEnabled(any && document_.piece() != 0);
 }
 
 void TouchEntry::tell(const QString& words, bool wrong) {
   wrong ? message_->refuse(words) : message_->tell(words);
+}
+
+/// Which surface it is on, by where the part lies among the touches so far.
+casting::FallsOn TouchEntry::fall(const build::Touch& touch) const {
+  const auto& b = document_.build();
+  const auto input = casting::piece_input(b, document_.piece());
+  const auto* setting = input.settings.find(touch.setting.empty() ? std::string() : touch.setting);
+  const auto to_survey = setting ? setting->pose() : Pose{};
+  const Vec3 at = to_survey.apply(touch.centre + touch.tip_radius * touch.toward);
+  return casting::falls_on(b, document_.part(), casting::seat_or_start(b, document_.piece(), input), at,
+                           to_survey.turn(touch.toward));
 }
 
 void TouchEntry::add() {
@@ -102,15 +115,23 @@ void TouchEntry::add() {
   touch.piece = document_.piece();
   touch.surface = surface_->currentData().toLongLong();
   touch.setting = setting_->text().trimmed().toStdString();
+  QString doubt;
+  if (touch.surface == 0) {
+    const auto found = fall(touch);
+    if (found.surface == 0) return tell(sheets::sentence(found.words), true);
+    touch.surface = found.surface;
+    if (found.next != 0) doubt = " It may be " + qt(found.words) + ": look at it.";
+  }
   const auto added = build::book_touch(document_.build(), touch);
-  const auto name = surface_->currentText();
+  const auto name = name_words(build::surface_name(document_.build(), touch.surface));
   if (!document_.apply(added.edit)) return;
   for (auto* field : xyz_) field->clear();
   xyz_[0]->setFocus();
   tell(QString("Kept: %1 at %2, %3, %4 %5.")
-           .arg(name, sheets::figure(touch.centre.x(), document_.unit()),
-                sheets::figure(touch.centre.y(), document_.unit()),
-                sheets::figure(touch.centre.z(), document_.unit()), qt(unit_name(document_.unit()))),
+               .arg(name, sheets::figure(touch.centre.x(), document_.unit()),
+                    sheets::figure(touch.centre.y(), document_.unit()),
+                    sheets::figure(touch.centre.z(), document_.unit()), qt(unit_name(document_.unit()))) +
+           doubt,
        false);
   emit this->added(added.id);
 }

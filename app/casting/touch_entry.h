@@ -4,6 +4,7 @@
 #include "app/document.h"
 
 #include "app/marks/length_edit.h"
+#include "casting/falls_on.h"
 
 #include <QComboBox>
 
@@ -30,6 +31,7 @@ signals:
 
 private:
   void add();
+  casting::FallsOn fall(const build::Touch& touch) const;
 
   Document& document_;
   QComboBox *surface_, *toward_;

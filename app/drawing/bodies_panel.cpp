@@ -108,11 +108,17 @@ void BodiesPanel::make_list() {
   button("Block", "Ctrl+Alt+B", [this] { add(BodyShape::block, false); });
   button("Round", "Ctrl+Alt+R", [this] { add(BodyShape::round, false); });
   button("Hole", "Ctrl+Alt+H", [this] { add(BodyShape::hole, true); });
-  button("Slot", "Ctrl+Alt+S", [this] { add(BodyShape::slot, true); });
+  const bool room = !theme().large(); // else it stands in the menu
+  if (room) button("Slot", "Ctrl+Alt+S", [this] { add(BodyShape::slot, true); });
   auto* more = new QPushButton("More");
   more->setAccessibleName("More bodies and features");
   auto* menu = new QMenu("Bodies and features", more);
   menu->setAccessibleName(menu->title());
+  if (!room) {
+    auto* slot =
+        menu->addAction("Slot", QKeySequence("Ctrl+Alt+S"), this, [this] { add(BodyShape::slot, true); });
+    list_->addAction(slot);
+  }
   struct Entry {
     const char* words;
     BodyShape shape;
@@ -607,7 +613,8 @@ void BodiesPanel::show_whole() {
         rows_.empty()
             ? QString(
                   "No bodies yet: add a block or a round, then what stands on it and what is cut from it.")
-            : QString("There is no metal yet."));
+        : solid ? QString("There is no metal yet.")
+                : QString("It is being worked out\u2026"));
     return;
   }
   if (of_ != solid) {

@@ -117,7 +117,7 @@ StepContents read_step_aside(const QString& path, int only, const StepLimits& li
   const bool ended = reader.waitForFinished(2 * limits.seconds * ms);
   if (!ended) reader.kill();
   if (!ended || reader.exitStatus() != QProcess::NormalExit || reader.exitCode() != 0) {
-    const auto said = QString::fromUtf8(reader.readAllStandardError()).trimmed();
+    const auto said = qt(reader.readAllStandardError().trimmed().toStdString());
     contents.wrong = !said.isEmpty() && ended && reader.exitStatus() == QProcess::NormalExit
                          ? said
                          : path + ": could not be read within the limits of time and memory: it is too "
@@ -129,23 +129,6 @@ StepContents read_step_aside(const QString& path, int only, const StepLimits& li
   if (file.open(QIODevice::ReadOnly)) contents.step = file.readAll();
   if (contents.step.isEmpty()) contents.wrong = path + ": nothing came of it";
   return contents;
-}
-
-build::Added add_imported(const build::Build& build, const std::string& name, const QByteArray& step) {
-  auto made = build::add_part(build, name, true);
-  build::Body body;
-  body.part = made.id;
-  body.name = "imported";
-  body.shape = build::BodyShape::imported;
-  body.face = build::BodyFace::middle;
-  body.step = step.toStdString();
-  const auto read = solid::read_step_text(body.step, name, {.solid = {.mesh = false}});
-  if (!read.ok()) return {0, {}, read.message};
-  const auto& box = read.solid.box;
-  body.set_size({build::BodyRole::length, 0, box.low.cwiseAbs().cwiseMax(box.high.cwiseAbs()).norm()});
-  made.edit.changes.push_back(
-      {made.id + static_cast<build::Id>(made.edit.changes.size()), std::nullopt, body});
-  return made;
 }
 
 } // namespace datrin::app

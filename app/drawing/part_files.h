@@ -31,7 +31,4 @@ struct StepLimits {
 };
 StepContents read_step_aside(const QString& path, int only = 0, const StepLimits& limits = {});
 
-/// A part with that solid as its one body, and its first piece.
-build::Added add_imported(const build::Build& build, const std::string& name, const QByteArray& step);
-
 } // namespace datrin::app

@@ -16,6 +16,7 @@
 #include "sheets/figures.h"
 #include "sheets/local_time.h"
 #include "solid/quick_start.h"
+#include "solid/step_file.h"
 #include "store/build_json.h"
 #include "store/text_file.h"
 
@@ -530,8 +531,8 @@ bool MainWindow::import_step(const QString& path) {
     tell(read.wrong, true);
     return false;
   }
-  const auto added =
-      add_imported(document_.build(), QFileInfo(path).completeBaseName().toStdString(), read.step);
+  const auto added = solid::add_imported(document_.build(), QFileInfo(path).completeBaseName().toStdString(),
+                                         read.step.toStdString());
   if (!added.ok() || !document_.apply(added.edit)) return false;
   document_.choose(added.id, document_.build().pieces_of(added.id).front().first);
   go_to(drawing);

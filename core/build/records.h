@@ -66,7 +66,7 @@ enum class BodyFace {
   right,
   front,
   back,
-  side,   ///< the round of it, the wall of a hole; seen from its front, at its middle
+  side,   ///< the round of it, the wall of a hole; to the right is along its axis, at its middle
   inside, ///< the bore of a tube
   floor,  ///< of a blind hole, a slot or pocket
   mouth,  ///< the wall of a counterbore or countersink

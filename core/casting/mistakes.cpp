@@ -299,11 +299,12 @@ private:
     best.centre = touch.centre;
     best.toward = touch.toward;
     best.surface = touch.surface;
-    best.reason = far ? fmt::format("stands {} mm {} the others on {}: touch it again",
-                                    number_text(std::abs(now->off), 2), now->off > 0 ? "above" : "below",
-                                    surface(touch.surface).id)
-                      : fmt::format("lies {} mm beyond the edge of {}: look at its coordinates",
-                                    number_text(now->beyond, 1), surface(touch.surface).id);
+    best.reason = far ? fmt::format("stands {} {} the others on {}: touch it again",
+                                    length_text(std::abs(now->off), options_.unit, {.show_unit = true}),
+                                    now->off > 0 ? "above" : "below", surface(touch.surface).id)
+                      : fmt::format("lies {} beyond the edge of {}: look at its coordinates",
+                                    length_text(now->beyond, options_.unit, {.show_unit = true}),
+                                    surface(touch.surface).id);
     double least_cost = 9; // three standard deviations: a suggestion must make it agree
     const auto consider = [&](MistakeKind kind, int axis, const MistakeTouch& as, double prior,
                               std::string why) {

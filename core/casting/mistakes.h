@@ -10,6 +10,7 @@
 // the wrong way, another surface?
 
 #include "casting/seat_input.h"
+#include "quantity/unit.h"
 
 #include <string>
 #include <vector>
@@ -37,6 +38,7 @@ struct MistakesOptions {
   double sigmas = 2.8;                       ///< scatter of the others that is still taken for roughness
   double least_off = 0.4;                    ///< mm: nothing nearer is called a mistake
   double beyond_edge = 4;                    ///< mm past the edge of its surface that is still believed
+  Unit unit = Unit::mm;                      ///< of the words
 };
 
 enum class MistakeKind { dial_turn, sign, inch_for_mm, mm_for_inch, radius, wrong_surface, unexplained };

@@ -36,7 +36,9 @@ std::vector<FlaggedTouch> flagged_touches(const build::Build& build, build::Id p
   }
   std::vector<FlaggedTouch> flagged;
   if (look.touches.size() > most) return flagged;
-  for (auto& mistake : find_mistakes(look, options).mistakes) {
+  auto in_unit = options;
+  in_unit.unit = build.info().unit;
+  for (auto& mistake : find_mistakes(look, in_unit).mistakes) {
     const auto k = static_cast<std::size_t>(mistake.touch);
     if (standing[k] == build::TouchStanding::confirmed) continue;
     FlaggedTouch entry;

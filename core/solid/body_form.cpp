@@ -62,8 +62,9 @@ public:
       if (r1 < r0) shape.direction = -shape.direction;
       shape.half_angle = std::atan2(std::abs(r1 - r0), high - low);
     }
-    const Pose frame{columns(Vec3::UnitX(), Vec3::UnitZ(), -Vec3::UnitY()), {0, -r, middle}};
-    list.push_back({face, frame, shape, 2 * r, high - low, 2 * r});
+    // To the right is along the axis: as one lays a shaft on the bench.
+    const Pose frame{columns(Vec3::UnitZ(), -Vec3::UnitX(), -Vec3::UnitY()), {0, -r, middle}};
+    list.push_back({face, frame, shape, high - low, 2 * r, 2 * r});
   }
   void box_sides(double length, double width, double low, double high) {
     const double middle = (low + high) / 2, up = high - low;

@@ -71,7 +71,7 @@ struct FormFace {
   Pose frame; ///< of the face → of the body: x to the right, y up as seen from outside, z out of the metal
               ///< added
   Surface shape;                ///< its side of the metal as the body is added or taken away
-  double width = 0, height = 0; ///< mm along x and y of `frame`; of a round one its diameter and length
+  double width = 0, height = 0; ///< mm along x and y of `frame`; of a round one its length and diameter
   double stands = 0;            ///< mm: how far the body goes on behind the face, square to it
 };
 

@@ -67,6 +67,7 @@ public:
       if (moved.by.norm() > same || std::abs(moved.wider) > same) move_body(moved, *laid);
     }
     const auto placed = place_bodies(after_, part);
+    if (!(before_.bodies_of(part) == after_.bodies_of(part))) adopt(part, placed);
     lay_surfaces(part, placed);
     link_dimensions(placed);
     link_places(part, placed);
@@ -84,7 +85,7 @@ public:
       if (was != before_.records().end()) change.before = was->second;
       if (is != after_.records().end()) change.after = is->second;
       const bool asked = rows.contains(id);
-      if (!asked && change.before == change.after) continue;
+      if (change.before == change.after && (!asked || !change.after)) continue;
       out.changes.push_back(std::move(change));
     }
     return out;
@@ -261,19 +262,89 @@ private:
       for (const auto& [id, surface] : after_.of<PartSurface>(body.id))
         if (surface.copy == 0) of[surface.face] = id;
       if (of.empty()) continue;
-      const auto* record = after_.find<Body>(body.id);
-      for (const auto& size : record->sizes) {
-        const auto* dimension = after_.find<Dimension>(size.dimension);
-        if (!dimension || dimension->kind != DimensionKind::length || dimension->surface != 0) continue;
+      const auto record = *after_.find<Body>(body.id);
+      for (const auto& size : record.sizes) {
         const auto [first, second] = faces_of(size.role, body.form);
         if (!of.contains(first) || (second != BodyFace::middle && !of.contains(second))) continue;
-        auto changed = *dimension;
-        changed.surface = of[first];
-        changed.other = second == BodyFace::middle ? 0 : of[second];
-        changed.kind = second == BodyFace::middle ? DimensionKind::size : DimensionKind::distance;
-        put(size.dimension, changed);
+        say_by(body.id, size, of[first], second == BodyFace::middle ? 0 : of[second]);
       }
     }
+  }
+
+  /// The size is a diameter of `first`, or a distance from it to `second`: its dimension says so, and where
+  /// there was one that said the same before, that one is the dimension of the size, and the other goes.
+  void say_by(Id body, const BodySize& size, Id first, Id second) {
+    const auto kind = second == 0 ? DimensionKind::size : DimensionKind::distance;
+    const auto* dimension = after_.find<Dimension>(size.dimension);
+    if (dimension && (dimension->kind != DimensionKind::length || dimension->surface != 0)) return;
+    const Id part = after_.find<Body>(body)->part;
+    for (const auto& [id, other] : after_.dimensions_of(part)) {
+      const bool between = (other.surface == first && other.other == second) ||
+                           (other.surface == second && other.other == first);
+      if (id == size.dimension || other.kind != kind || !between ||
+          std::abs(other.nominal - size.value) > 1e-6)
+        continue;
+      const Id gone = size.dimension;
+      for (const auto& [user, one] : after_.bodies_of(part)) {
+        auto changed = one;
+        for (auto& s : changed.sizes)
+          if ((user == body && s.role == size.role) || (gone != 0 && s.dimension == gone)) s.dimension = id;
+        if (!(changed == one)) put(user, changed);
+      }
+      if (gone != 0 && after_.needing(gone).empty()) take_away(gone);
+      return;
+    }
+    if (!dimension) return;
+    auto changed = *dimension;
+    changed.kind = kind;
+    changed.surface = first;
+    changed.other = second;
+    put(size.dimension, changed);
+  }
+
+  /// Surfaces that were stated before there were bodies, and lie where a face lies now, are that face.
+  void adopt(Id part, const std::vector<PlacedBody>& placed) {
+    for (const auto& [id, surface] : after_.surfaces_of(part)) {
+      if (surface.body != 0) continue;
+      const PlacedBody* best_body = nullptr;
+      PlacedFace best;
+      double nearest = 1e300;
+      for (const auto& body : placed)
+        for (const auto& face : faces_of(body)) {
+          if (is_open(body.form, face.face) || !same_surface(surface, face) || taken(body.id, face)) continue;
+          const Vec3 off = surface.point - face.shape.point;
+          const double away = off.norm();
+          if (!surface.round() && (std::abs(off.dot(face.frame.rotation.col(0))) > face.width / 2 ||
+                                   std::abs(off.dot(face.frame.rotation.col(1))) > face.height / 2))
+            continue;
+          if (away >= nearest) continue;
+          nearest = away;
+          best = face;
+          best_body = &body;
+        }
+      if (!best_body) continue;
+      auto changed = surface;
+      changed.body = best_body->id;
+      changed.face = best.face;
+      changed.copy = best.copy;
+      put(id, lying_on(changed, best, best_body->form));
+    }
+  }
+  bool taken(Id body, const PlacedFace& face) const {
+    for (const auto& [id, surface] : after_.of<PartSurface>(body))
+      if (surface.face == face.face && surface.copy == face.copy) return true;
+    return false;
+  }
+  static bool same_surface(const PartSurface& a, const PlacedFace& b) {
+    constexpr double near = 1e-6;
+    const auto& s = b.shape;
+    if (a.kind != s.kind) return false;
+    const double along = a.direction.dot(s.direction);
+    if (!s.round()) return along > 1 - near && std::abs((a.point - s.point).dot(s.direction)) < near;
+    const Vec3 off = a.point - s.point;
+    return std::abs(along) > 1 - near && (off - off.dot(s.direction) * s.direction).norm() < near &&
+           std::abs(a.half_angle - s.half_angle) < near && (!is_cone(s.kind) || along > 0) &&
+           std::abs(a.diameter / 2 - radius_at(s, off.dot(s.direction))) < near;
   }
 
   /// A place counted from a face or axis that is a surface, to an axis or face that is one, is a distance
@@ -291,18 +362,13 @@ private:
       };
       const auto link = [&](BodyRole role, int axis, bool down, PlaceFrom from) {
         const auto* size = body.size(role);
-        const auto* dimension = size ? after_.find<Dimension>(size->dimension) : nullptr;
-        if (!dimension || dimension->kind != DimensionKind::length || dimension->surface != 0) return;
+        if (!size || size->value == 0) return;
         if (from == PlaceFrom::low_to_edge || from == PlaceFrom::high_to_edge)
           return; // between two edges: no axis
         const Vec3 way = face.col(axis) * (down ? -1 : 1);
         const Id first = surface_at(part, own - size->value * way, way), second = surface_at(part, own, way);
         if (first == 0 || second == 0 || first == second) return;
-        auto changed = *dimension;
-        changed.kind = DimensionKind::distance;
-        changed.surface = first;
-        changed.other = second;
-        put(size->dimension, changed);
+        say_by(one.id, *size, first, second);
       };
       link(BodyRole::along, 0, counted_down(body.from_along), body.from_along);
       link(BodyRole::across, 1, counted_down(body.from_across), body.from_across);
@@ -383,7 +449,7 @@ PartSurface lying_on(PartSurface surface, const PlacedFace& face, const BodyForm
   surface.half_angle = face.shape.half_angle;
   if (is_round(face.shape.kind)) {
     surface.width = 0;
-    surface.height = form.through && form.metal == 0 ? 0 : face.height; // 0: as long as the metal lets it
+    surface.height = form.through && form.metal == 0 ? 0 : face.width; // 0: as long as the metal lets it
     return surface;
   }
   // Extents of a surface are level and upright; those of a face along its own right and up.

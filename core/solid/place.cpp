@@ -75,10 +75,10 @@ std::vector<Pose> on_face(const Body& body, const BodyForm& form, const FormFace
                 size(body, BodyRole::off));
   // On a round side to turn is to go round the axis, which lies half its diameter below the face.
   const auto placed = [&](const Vec3& shift, double angle) {
-    const Mat3 r = round_side ? about(Vec3::UnitY(), angle) : about(Vec3::UnitZ(), angle);
+    const Mat3 r = round_side ? about(Vec3::UnitX(), angle) : about(Vec3::UnitZ(), angle);
     Pose pose{r * about(Vec3::UnitX(), tilt) * lie, shift};
     if (round_side) {
-      const Vec3 axis(0, 0, -face.width / 2);
+      const Vec3 axis(0, 0, -face.height / 2);
       pose.translation = r * (shift - axis) + axis;
     }
     pose.translation -= pose.rotation * middle;
@@ -124,6 +124,56 @@ std::vector<Pose> on_face(const Body& body, const BodyForm& form, const FormFace
   }
   }
   return copies;
+}
+
+/// How far a line from `from` along `way` (in the body's own frame) is inside the body at last; 0: it does
+/// not meet it. What is hollow counts as full: a hole through a tube goes through its bore as well.
+double leaves_at(const BodyForm& form, const Vec3& from, const Vec3& way) {
+  const auto [low, high] = z_span(form);
+  const Vec2 half = half_across(form);
+  double in = -1e300, out = 1e300;
+  const auto between = [&](double at, double speed, double a, double b) {
+    if (std::abs(speed) < 1e-12) {
+      if (at < a - 1e-9 || at > b + 1e-9) out = -1e300;
+      return;
+    }
+    const double p = (a - at) / speed, q = (b - at) / speed;
+    in = std::max(in, std::min(p, q));
+    out = std::min(out, std::max(p, q));
+  };
+  between(from.z(), way.z(), low, high);
+  const bool round = form.shape == BodyShape::round || form.shape == BodyShape::cone ||
+                     form.shape == BodyShape::tube || form.shape == BodyShape::spokes;
+  if (round) {
+    const Vec2 p = from.head<2>(), d = way.head<2>();
+    const double a = d.squaredNorm(), b = p.dot(d), c = p.squaredNorm() - half.x() * half.x();
+    if (a < 1e-18) {
+      if (c > 1e-9) return 0;
+    } else {
+      const double root = b * b - a * c;
+      if (root <= 0) return 0;
+      in = std::max(in, (-b - std::sqrt(root)) / a);
+      out = std::min(out, (-b + std::sqrt(root)) / a);
+    }
+  } else {
+    between(from.x(), way.x(), -half.x(), half.x());
+    between(from.y(), way.y(), -half.y(), half.y());
+  }
+  return out > in && out > 1e-9 ? out : 0;
+}
+
+/// How deep the metal goes along the axis of a cut that is through, from where it starts; 0: there is none.
+double metal_behind(const Pose& cut, const std::vector<PlacedBody>& bodies) {
+  double deep = 0;
+  const Vec3 from = cut.translation, way = -cut.rotation.col(2);
+  for (const auto& body : bodies) {
+    if (body.form.cut || works_edges(body.form.shape) || is_mark(body.form.shape)) continue;
+    for (const auto& pose : body.copies) {
+      const auto own = pose.inverse();
+      deep = std::max(deep, leaves_at(body.form, own.apply(from), own.turn(way)));
+    }
+  }
+  return deep;
 }
 
 double far_from_origin(const PlacedBody& body) {
@@ -205,7 +255,6 @@ std::vector<PlacedBody> place_bodies(const Build& build, Id part, const PlaceOpt
         if (face == faces.end()) {
           one.wrong = fmt::format("{} has no such face any more: choose another to put it on", under.name);
         } else {
-          if (one.form.through) one.form.metal = face->stands;
           const auto on = on_face(body, one.form, *face);
           for (const auto& base_pose : under.copies)
             for (const auto& pose : on)
@@ -217,6 +266,8 @@ std::vector<PlacedBody> place_bodies(const Build& build, Id part, const PlaceOpt
     }
     reach = reach_of(placed);
   }
+  for (auto& one : placed)
+    if (one.form.through && !one.copies.empty()) one.form.metal = metal_behind(one.copies.front(), placed);
   return placed;
 }
 

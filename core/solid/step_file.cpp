@@ -1,5 +1,6 @@
 #include "solid/step_file.h"
 
+#include "build/edit_drawing.h"
 #include "solid/brep.h"
 
 #include <BRep_Builder.hxx>
@@ -139,7 +140,8 @@ StepRead read_step(const std::string& path, const StepOptions& options) {
 }
 
 StepRead read_step_text(const std::string& text, const std::string& name, const StepOptions& options) {
-  std::istringstream stream(text);
+  std::stringbuf bytes(text, std::ios::in);
+  std::istream stream(&bytes);
   stream.imbue(std::locale::classic());
   return read_with(name, options,
                    [&](STEPControl_Reader& reader) { return reader.ReadStream(name.c_str(), stream); });
@@ -152,6 +154,23 @@ std::string write_step(const std::vector<NamedSolid>& solids, const std::string&
 
 std::string write_step(const Solid& solid, const std::string& name, const std::string& path) {
   return write_step({{name, &solid}}, path);
+}
+
+build::Added add_imported(const build::Build& build, const std::string& name, std::string step) {
+  const auto read = read_step_text(step, name, {.solid = {.mesh = false}});
+  if (!read.ok()) return {0, {}, read.message};
+  auto made = build::add_part(build, name, true);
+  build::Body body;
+  body.part = made.id;
+  body.name = "imported";
+  body.shape = BodyShape::imported;
+  body.face = BodyFace::middle;
+  body.step = std::move(step);
+  const auto& box = read.solid.box;
+  body.set_size({BodyRole::length, 0, box.low.cwiseAbs().cwiseMax(box.high.cwiseAbs()).norm()});
+  made.edit.changes.push_back(
+      {made.id + static_cast<build::Id>(made.edit.changes.size()), std::nullopt, body});
+  return made;
 }
 
 std::string step_text(const Solid& solid, const std::string& name) {

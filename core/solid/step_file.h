@@ -1,6 +1,7 @@
 #pragma once
 // STEP files (ISO 10303-21; AP203 and AP214), read and written.
 
+#include "build/edits.h"
 #include "quantity/unit.h"
 #include "solid/solid.h"
 
@@ -27,6 +28,9 @@ StepRead read_step(const std::string& path, const StepOptions& options = {});
 
 /// The same of a text that is a STEP file; `name` names it in messages.
 StepRead read_step_text(const std::string& text, const std::string& name, const StepOptions& options = {});
+
+/// A part with that solid as its one body, and its first piece. `step`: a STEP file, in mm.
+build::Added add_imported(const build::Build& build, const std::string& name, std::string step);
 
 /// A solid under its name.
 struct NamedSolid {

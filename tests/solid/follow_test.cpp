@@ -231,6 +231,43 @@ TEST_F(Follow, AFaceBecomesASurfaceAndItsSizeADistance) {
             "it is a surface already: front of head");
 }
 
+/// An old drawing of loose surfaces is given its bodies later: surfaces and dimensions stay the ones they
+/// were.
+TEST_F(Follow, BodiesDrawnLaterTakeOverSurfacesAndDimensions) {
+  draw(QuickShape::axlebox);
+  const auto stated = build;
+  Build old;
+  old.load(part, *stated.find<Part>(part));
+  for (const auto& [id, s] : stated.surfaces_of(part)) {
+    auto loose = s;
+    loose.body = 0;
+    old.load(id, loose);
+  }
+  for (const auto& [id, d] : stated.dimensions_of(part)) old.load(id, d);
+  build = old;
+  const Id bottom = surface_id("bottom"), bore = surface_id("bore"), width = dimension("box, width");
+  const auto box = add_body(build, part, {BodyShape::block, false, 0, BodyFace::top, "body"});
+  apply(box.edit);
+  EXPECT_EQ(surface("bottom").body, box.id); // lies at the origin already
+  for (const auto& [role, value] :
+       {std::pair{BodyRole::length, 40.0}, {BodyRole::width, 28.0}, {BodyRole::height, 48.0}})
+    apply(set_body_size(build, box.id, role, value, ""));
+  for (const char* name : {"top", "side A", "side B", "front", "back"})
+    EXPECT_EQ(surface(name).body, box.id) << name;
+  EXPECT_EQ(surface_id("bottom"), bottom);
+  EXPECT_EQ(build.find<Body>(box.id)->size(BodyRole::width)->dimension, width); // the one there was
+  const auto hole = add_body(build, part, {BodyShape::hole, true, box.id, BodyFace::front, "eye"});
+  apply(hole.edit);
+  auto b = *build.find<Body>(hole.id);
+  b.through = true;
+  b.from_across = PlaceFrom::low_edge;
+  apply(set_body(build, hole.id, b, "Place"));
+  apply(set_body_size(build, hole.id, BodyRole::across, 24, ""));
+  apply(set_body_size(build, hole.id, BodyRole::diameter, 18, ""));
+  EXPECT_EQ(nominal("bore above the bottom"), 24);
+  (void)bore;
+}
+
 TEST_F(Follow, ASizeThatIsADimensionNoMoreKeepsItsValue) {
   draw(QuickShape::plain_block);
   apply(followed(build, take_away(build, dimension("block, height"))));

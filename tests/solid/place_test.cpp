@@ -111,7 +111,7 @@ TEST_F(Place, RoundAShaftTheHolesLookAtItsAxis) {
   Bodies shaft;
   shaft.add("shaft", S::round, {{R::diameter, 20}, {R::height, 80}});
   auto& cross =
-      shaft.add("cross", S::hole, {{R::diameter, 4}, {R::across, 15}}, Bodies::id(0), BodyFace::side);
+      shaft.add("cross", S::hole, {{R::diameter, 4}, {R::along, 15}}, Bodies::id(0), BodyFace::side);
   cross.through = true;
   cross.pattern = BodyPattern::circle;
   cross.count = 3;
@@ -124,6 +124,23 @@ TEST_F(Place, RoundAShaftTheHolesLookAtItsAxis) {
     const Vec3 out = pose.turn(Vec3::UnitZ());
     EXPECT_LT((Vec3(pose.translation.x(), pose.translation.y(), 0) / 10 - out).norm(), 1e-12);
   }
+}
+
+/// A hole through a flange, a barrel and another flange is as long as all three.
+TEST_F(Place, AThroughHoleIsAsLongAsTheMetalBehindIt) {
+  Bodies barrel;
+  auto& middle = barrel.add("barrel", S::round, {{R::diameter, 45}, {R::height, 62}, {R::off, 34}});
+  middle.lie = BodyLie::along;
+  barrel.add("flange A", S::round, {{R::diameter, 58}, {R::height, 10}}, Bodies::id(0), BodyFace::bottom);
+  barrel.add("flange B", S::round, {{R::diameter, 58}, {R::height, 10}}, Bodies::id(0), BodyFace::top);
+  barrel.add("bore", S::hole, {{R::diameter, 31}}, Bodies::id(1), BodyFace::top).through = true;
+  const auto placed = barrel.placed();
+  EXPECT_NEAR(placed[3].form.metal, 82, 1e-9);
+  for (const auto& face : faces_of(placed[3]))
+    if (face.face == BodyFace::side) {
+      EXPECT_NEAR(face.width, 82, 1e-9);
+      EXPECT_LT((face.shape.point - Vec3(0, 0, 34)).norm(), 1e-9);
+    }
 }
 
 TEST_F(Place, WhatStandsOnACopyIsThereOnEachOfThem) {
