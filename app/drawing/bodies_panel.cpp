@@ -92,6 +92,12 @@ BodiesPanel::BodiesPanel(Document& document, QWidget* parent)
   });
 }
 
+/// Fields that go after this say that editing is finished when one had the keyboard.
+BodiesPanel::~BodiesPanel() {
+  for (auto* edit : findChildren<QLineEdit*>()) edit->disconnect(this);
+  for (auto* spin : findChildren<QSpinBox*>()) spin->disconnect(this);
+}
+
 void BodiesPanel::make_list() {
   auto* column = new QVBoxLayout(list_);
   column->setContentsMargins(0, 0, 0, 0);

@@ -23,6 +23,7 @@ class BodiesPanel : public QWidget {
   Q_OBJECT
 public:
   explicit BodiesPanel(Document& document, QWidget* parent = nullptr);
+  ~BodiesPanel() override;
   void refresh();
   /// A face of the solid was pointed at; −1: none.
   void point_at(int face);

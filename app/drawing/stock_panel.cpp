@@ -120,7 +120,7 @@ void StockPanel::make_column() {
   sold->setContentsMargins(0, 4, 0, 0);
   sold->setSpacing(4);
   sold->addWidget(hairline());
-  sold->addWidget(heading_label("Sold, and holds it"));
+  sold->addWidget(heading_label("In the shop or sold, and holds it"));
   sold_->setAccessibleName("Stock that is sold and holds the part");
   sold_->setWordWrap(true);
   sold_->setMinimumHeight(theme().ipx(120));
@@ -190,6 +190,11 @@ void StockPanel::put(int k, stock::Put how, double low) {
 void StockPanel::take_sold() {
   const int row = sold_->currentRow();
   if (row < 0 || row >= static_cast<int>(choices_.size())) return;
+  if (row < static_cast<int>(offcuts_.size())) {
+    document_.apply(
+        stock::take_offcut(document_.build(), document_.part(), offcuts_[static_cast<std::size_t>(row)]));
+    return;
+  }
   auto s = choices_[static_cast<std::size_t>(row)].stock;
   s.part = document_.part();
   keep(s, "Made from " + qt(choices_[static_cast<std::size_t>(row)].text));
@@ -302,7 +307,11 @@ void StockPanel::show_sold() {
   const auto found = stock::choose_stock(in);
   const int row = sold_->currentRow();
   sold_->clear();
-  choices_ = found.choices;
+  // What lies in the shop stands before what is sold.
+  offcuts_ = stock::offcuts_for(b, document_.part(), found.choices);
+  choices_.clear();
+  for (const auto& offcut : offcuts_) choices_.push_back(offcut.choice);
+  choices_.insert(choices_.end(), found.choices.begin(), found.choices.end());
   if (!found.usable()) {
     auto* item = new QListWidgetItem(sheets::sentence(found.message), sold_);
     item->setFlags(Qt::NoItemFlags);
@@ -310,7 +319,12 @@ void StockPanel::show_sold() {
   }
   const auto* part = b.find<build::Part>(document_.part());
   const auto* solid = part ? fits::find_solid(part->material).solid : nullptr;
-  for (const auto& c : choices_) {
+  for (const auto& offcut : offcuts_)
+    sold_->addItem(filled("in the shop: %1\n%2 of it taken, %3 left",
+                          qt(stock::offcut_text(*b.find<build::Offcut>(offcut.offcut), in.unit)),
+                          figure(offcut.choice.takes, in.unit),
+                          sheets::figure_with_unit(offcut.left, in.unit)));
+  for (const auto& c : found.choices) {
     const double cm3 = c.volume / 1000;
     sold_->addItem(filled("%1\n%2 to %3 a side comes off, %4", qt(c.text), figure(c.least, in.unit),
                           sheets::figure_with_unit(c.most, in.unit),

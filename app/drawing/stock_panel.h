@@ -6,6 +6,7 @@
 #include "app/marks/length_field.h"
 #include "app/marks/message_line.h"
 #include "stock/choose.h"
+#include "stock/offcuts.h"
 #include "stock/part_stock.h"
 
 #include <QComboBox>
@@ -66,7 +67,8 @@ private:
   QWidget *way_row_, *put_part_, *sold_part_;
   MessageLine* message_;
   QListWidget* sold_;
-  std::vector<stock::StockChoice> choices_; ///< per row
+  std::vector<stock::OffcutChoice> offcuts_; ///< of the first rows
+  std::vector<stock::StockChoice> choices_;  ///< per row
 };
 
 } // namespace datrin::app

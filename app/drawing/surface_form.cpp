@@ -228,6 +228,9 @@ void SurfaceForm::show_surface(build::Id id) {
   }
   if (another || !name_->hasFocus() || !name_->isModified()) show_from_start(name_, whole(s->name));
   kind_->setCurrentIndex(static_cast<int>(s->kind));
+  // Of a face of a body these two are the body's.
+  kind_->setEnabled(s->body == 0);
+  direction_->setEnabled(s->body == 0);
   finish_->setItemText(1, stock::needs_touches(document_.build(), s->part) ? "as cast" : "as it comes");
   finish_->setCurrentIndex(s->from_solid ? 2 : s->machined ? 0 : 1);
   direction_label_->setText(s->round() ? "Axis" : "Faces");

@@ -7,6 +7,7 @@
 #include "app/theme.h"
 #include "build/edit_making.h"
 #include "sheets/figures.h"
+#include "stock/offcuts.h"
 
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -23,6 +24,7 @@ ShopDialog::ShopDialog(Document& document, QWidget* parent)
       machines_(plain_table("Machines", {"Machine", "Dial reads", "in", "Graduation", "Quirks"}, 5)),
       tools_(plain_table("Tools", {"Tool", "Kind", "Size", "Corner", "Thinnest cut"}, 2)),
       instruments_(plain_table("Instruments", {"Instrument", "\u00B1", "Shows at zero"}, 1)),
+      offcuts_(plain_table("Offcuts", {"Offcut", "Material", "Across", "Thick", "Length"}, 2)),
       machine_name_(text_field("Name of the machine", "mill, lathe\u2026")),
       resolution_(new LengthEdit("Graduation of its dial", "graduation: 0.02 mm, 1 thou")),
       quirk_(text_field("Quirks", "quirks")),
@@ -35,10 +37,15 @@ ShopDialog::ShopDialog(Document& document, QWidget* parent)
       zero_(new LengthEdit("What it shows at zero", "shows at zero")),
       diameter_(new QCheckBox("reads the diameter")), unit_(choice_box("Unit of its dial", {"mm", "in"})),
       kind_(choice_box("Kind of tool", shown_words<build::ToolKind>())),
+      offcut_form_(choice_box("Form of the offcut")),
+      offcut_material_(text_field("Material of the offcut", "material")),
+      offcut_width_(new LengthEdit("Across", "across")), offcut_thick_(new LengthEdit("Thick", "thick")),
+      offcut_length_(new LengthEdit("Length of the offcut", "length")),
       add_machine_(new QPushButton("Add machine")), add_tool_(new QPushButton("Add tool")),
-      add_instrument_(new QPushButton("Add instrument")), message_(new MessageLine) {
+      add_instrument_(new QPushButton("Add instrument")), add_offcut_(new QPushButton("Put by")),
+      message_(new MessageLine) {
   setWindowTitle("Shop");
-  resize(theme().ipx(760), theme().ipx(640));
+  resize(theme().ipx(760), theme().ipx(720));
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(20, 16, 20, 16);
   column->setSpacing(8);
@@ -82,6 +89,21 @@ void ShopDialog::make_lists() {
   for (QWidget* w : std::initializer_list<QWidget*>{instrument_name_, uncertainty_, zero_, add_instrument_})
     three->addWidget(w, w == instrument_name_ ? 2 : 1);
   column->addLayout(three);
+  column->addSpacing(8);
+  column->addWidget(heading_label("Offcuts"));
+  const int offcut_widths[] = {180, 180, 90, 90};
+  for (int c = 0; c < 4; ++c) offcuts_->setColumnWidth(c, theme().ipx(offcut_widths[c]));
+  offcuts_->horizontalHeader()->setStretchLastSection(true);
+  column->addWidget(offcuts_, 1);
+  for (const auto form :
+       {build::StockForm::round, build::StockForm::square, build::StockForm::hexagon, build::StockForm::flat,
+        build::StockForm::plate, build::StockForm::sheet, build::StockForm::tube, build::StockForm::block})
+    offcut_form_->addItem(qt(build::shown_word(form)), static_cast<int>(form));
+  auto* four = new QHBoxLayout;
+  for (QWidget* w : std::initializer_list<QWidget*>{offcut_form_, offcut_material_, offcut_width_,
+                                                    offcut_thick_, offcut_length_, add_offcut_})
+    four->addWidget(w, 1);
+  column->addLayout(four);
   column->addWidget(message_);
   message_->tell("A lathe's cross slide often reads the diameter, a mill's table a side: the pass list "
                  "follows. Delete removes the chosen row.");
@@ -93,11 +115,16 @@ void ShopDialog::connect_buttons() {
   connect(least_, &QLineEdit::returnPressed, this, &ShopDialog::add_tool);
   connect(add_instrument_, &QPushButton::clicked, this, &ShopDialog::add_instrument);
   connect(zero_, &QLineEdit::returnPressed, this, &ShopDialog::add_instrument);
-  for (auto* b : {add_machine_, add_tool_, add_instrument_}) b->setAutoDefault(false);
-  for (auto* table : {machines_, tools_, instruments_}) {
+  connect(add_offcut_, &QPushButton::clicked, this, &ShopDialog::add_offcut);
+  connect(offcut_length_, &QLineEdit::returnPressed, this, &ShopDialog::add_offcut);
+  for (auto* b : {add_machine_, add_tool_, add_instrument_, add_offcut_}) b->setAutoDefault(false);
+  for (auto* table : {machines_, tools_, instruments_, offcuts_}) {
     auto* drop = new QShortcut(QKeySequence::Delete, table, nullptr, nullptr, Qt::WidgetShortcut);
     connect(drop, &QShortcut::activated, this, [this, table] {
-      remove_chosen(table, table == machines_ ? machine_ids_ : table == tools_ ? tool_ids_ : instrument_ids_);
+      remove_chosen(table, table == machines_  ? machine_ids_
+                           : table == tools_   ? tool_ids_
+                           : table == offcuts_ ? offcut_ids_
+                                               : instrument_ids_);
     });
   }
 }
@@ -110,6 +137,10 @@ void ShopDialog::set_rules() {
   uncertainty_->set_rule(must_be_positive);
   uncertainty_->set_when_empty(0.01);
   zero_->set_when_empty(0);
+  offcut_width_->set_rule(must_be_positive);
+  offcut_length_->set_rule(must_be_positive);
+  offcut_thick_->set_rule(must_not_be_negative);
+  offcut_thick_->set_when_empty(0);
 }
 
 void ShopDialog::refresh() {
@@ -145,6 +176,17 @@ void ShopDialog::refresh() {
              {name_words(i.name), sheets::fit_figure(i.uncertainty, document_.unit()),
               sheets::fit_figure(i.zero, document_.unit(), true)});
     instrument_ids_.push_back(id);
+  }
+  offcut_ids_.clear();
+  offcuts_->setRowCount(0);
+  for (const auto& [id, o] : b.offcuts()) {
+    const int row = offcuts_->rowCount();
+    offcuts_->insertRow(row);
+    fill_row(offcuts_, row,
+             {qt(build::shown_word(o.form)), name_words(o.material), figure(o.width, document_.unit()),
+              o.thick > 0 ? figure(o.thick, document_.unit()) : QString("\u2013"),
+              figure(o.length, document_.unit())});
+    offcut_ids_.push_back(id);
   }
 }
 
@@ -211,6 +253,25 @@ void ShopDialog::add_instrument() {
   for (QLineEdit* edit : std::initializer_list<QLineEdit*>{instrument_name_, uncertainty_, zero_})
     edit->clear();
   instrument_name_->setFocus();
+}
+
+void ShopDialog::add_offcut() {
+  build::Offcut o;
+  o.form = static_cast<build::StockForm>(offcut_form_->currentData().toInt());
+  o.material = offcut_material_->text().trimmed().toStdString();
+  const auto width = offcut_width_->take(document_.unit(), *message_);
+  const auto thick = width ? offcut_thick_->take(document_.unit(), *message_) : std::nullopt;
+  const auto length = thick ? offcut_length_->take(document_.unit(), *message_) : std::nullopt;
+  if (!length) return;
+  o.width = *width;
+  o.thick = *thick;
+  o.length = *length;
+  const auto kept = stock::put_by(document_.build(), o);
+  if (!kept.ok()) return message_->refuse(sheets::sentence(kept.wrong));
+  if (!document_.apply(kept.edit)) return;
+  for (QLineEdit* edit : std::initializer_list<QLineEdit*>{offcut_width_, offcut_thick_, offcut_length_})
+    edit->clear();
+  offcut_width_->setFocus();
 }
 
 void ShopDialog::remove_chosen(QTableWidget* table, const std::vector<build::Id>& ids) {

@@ -35,6 +35,12 @@ public:
   QLineEdit* tool_corner() const { return corner_; }
   QLineEdit* tool_least() const { return least_; }
   QPushButton* add_tool_button() const { return add_tool_; }
+  QTableWidget* offcuts() const { return offcuts_; }
+  QComboBox* offcut_form() const { return offcut_form_; }
+  QLineEdit* offcut_material() const { return offcut_material_; }
+  QLineEdit* offcut_width() const { return offcut_width_; }
+  QLineEdit* offcut_length() const { return offcut_length_; }
+  QPushButton* add_offcut_button() const { return add_offcut_; }
   QString message() const { return message_->text(); }
 
 private:
@@ -45,10 +51,11 @@ private:
   void add_machine();
   void add_tool();
   void add_instrument();
+  void add_offcut();
   void remove_chosen(QTableWidget* table, const std::vector<build::Id>& ids);
 
   Document& document_;
-  QTableWidget *machines_, *tools_, *instruments_;
+  QTableWidget *machines_, *tools_, *instruments_, *offcuts_;
   QLineEdit* machine_name_;
   LengthEdit* resolution_;
   QLineEdit *quirk_, *tool_name_;
@@ -56,10 +63,12 @@ private:
   QLineEdit* instrument_name_;
   LengthEdit *uncertainty_, *zero_;
   QCheckBox* diameter_;
-  QComboBox *unit_, *kind_;
-  QPushButton *add_machine_, *add_tool_, *add_instrument_;
+  QComboBox *unit_, *kind_, *offcut_form_;
+  QLineEdit* offcut_material_;
+  LengthEdit *offcut_width_, *offcut_thick_, *offcut_length_;
+  QPushButton *add_machine_, *add_tool_, *add_instrument_, *add_offcut_;
   MessageLine* message_;
-  std::vector<build::Id> machine_ids_, tool_ids_, instrument_ids_;
+  std::vector<build::Id> machine_ids_, tool_ids_, instrument_ids_, offcut_ids_;
 };
 
 } // namespace datrin::app

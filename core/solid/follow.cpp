@@ -47,6 +47,13 @@ struct Moved {
   double wider = 0; ///< mm on the diameter
 };
 
+/// Whether the right of a face is upright as its surface counts it.
+bool is_turned(const PlacedFace& face) {
+  const auto directions = patch_directions(face.shape.direction);
+  return std::abs(face.frame.rotation.col(0).dot(directions.width)) <
+         std::abs(face.frame.rotation.col(1).dot(directions.width));
+}
+
 class Follower {
 public:
   Follower(const Build& before, const Edit& edit, std::string at)
@@ -63,6 +70,7 @@ public:
       // Where its body has it by now; what the edit says beyond that, someone wanted.
       const auto laid = lying_now(*is);
       if (!laid) continue;
+      stretch(*is, *laid);
       const Moved moved{change.id, is->point - laid->point, is->diameter - laid->diameter};
       if (moved.by.norm() > same || std::abs(moved.wider) > same) move_body(moved, *laid);
     }
@@ -180,6 +188,59 @@ private:
           if (std::abs(short_by) > same) shift(id, was.direction * short_by);
           return;
         }
+    }
+  }
+
+  /// Extents typed on a face are sizes of its body, where they are.
+  void stretch(const PartSurface& is, const PartSurface& laid) {
+    const auto* body = after_.find<Body>(is.body);
+    if (!body || (std::abs(is.width - laid.width) <= same && std::abs(is.height - laid.height) <= same))
+      return;
+    const auto form = form_of(*body);
+    const auto along = roles_along(is.face, form);
+    if (is_round(is.kind)) {
+      if (along.has_right && is.height > 0) grow(is.body, along.right, is.height - laid.height);
+      return;
+    }
+    const bool turned = lies_turned(is);
+    if (along.has_right) grow(is.body, along.right, turned ? is.height - laid.height : is.width - laid.width);
+    if (along.has_up) grow(is.body, along.up, turned ? is.width - laid.width : is.height - laid.height);
+  }
+  bool lies_turned(const PartSurface& surface) const {
+    for (const auto& placed : place_bodies(after_, surface.part))
+      if (placed.id == surface.body)
+        for (const auto& face : faces_of(placed))
+          if (face.face == surface.face && face.copy == surface.copy) return is_turned(face);
+    return false;
+  }
+
+  /// The sizes of a body along the right and the up of a face, where there are such.
+  struct RolesAlong {
+    bool has_right = false, has_up = false;
+    BodyRole right = BodyRole::length, up = BodyRole::height;
+  };
+  static RolesAlong roles_along(BodyFace face, const BodyForm& form) {
+    const bool box = form.shape == BodyShape::block || form.shape == BodyShape::pocket;
+    const auto deep =
+        role_across(form.cut ? BodyFace::floor : BodyFace::top, form).value_or(BodyRole::height);
+    switch (face) {
+    case BodyFace::left:
+    case BodyFace::right:
+      return {box, box && !form.through, BodyRole::width, deep};
+    case BodyFace::front:
+    case BodyFace::back:
+      return {box, box && !form.through, BodyRole::length, deep};
+    case BodyFace::top:
+    case BodyFace::bottom:
+    case BodyFace::floor: {
+      const bool flat = box || form.shape == BodyShape::slot;
+      return {flat, flat, BodyRole::length, BodyRole::width};
+    }
+    case BodyFace::side:
+    case BodyFace::inside:
+      return {form.shape != BodyShape::groove && !form.through, false, deep, deep};
+    default:
+      return {};
     }
   }
 
@@ -453,9 +514,7 @@ PartSurface lying_on(PartSurface surface, const PlacedFace& face, const BodyForm
     return surface;
   }
   // Extents of a surface are level and upright; those of a face along its own right and up.
-  const auto directions = patch_directions(face.shape.direction);
-  const bool turned = std::abs(face.frame.rotation.col(0).dot(directions.width)) <
-                      std::abs(face.frame.rotation.col(1).dot(directions.width));
+  const bool turned = is_turned(face);
   surface.width = turned ? face.height : face.width;
   surface.height = turned ? face.width : face.height;
   return surface;

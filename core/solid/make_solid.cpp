@@ -24,6 +24,8 @@
 
 #include <cmath>
 #include <functional>
+#include <map>
+#include <set>
 
 namespace datrin::solid {
 
@@ -52,30 +54,56 @@ public:
   Maker(const std::vector<PlacedBody>& bodies, Solid& solid) : bodies_(bodies), solid_(solid) {}
 
   TopoDS_Shape run() {
-    for (const auto& body : bodies_) {
+    for (std::size_t k = 0; k < bodies_.size();) {
+      const auto& body = bodies_[k];
       if (!body.wrong.empty()) {
         leave_out(body, body.wrong);
-        continue;
-      }
-      try {
-        if (is_mark(body.form.shape)) {
-          mark(body);
-          continue;
-        }
-        if (works_edges(body.form.shape))
-          edges(body);
-        else
-          add_or_cut(body);
-      } catch (const Standard_Failure& failure) {
-        leave_out(body, "it could not be worked out (" + words_of(failure) + ")");
+        ++k;
+      } else if (is_mark(body.form.shape)) {
+        mark(body);
+        ++k;
+      } else if (works_edges(body.form.shape)) {
+        try_it(body, [&] { edges(body); });
+        ++k;
+      } else {
+        // What is added, or taken away, one after another is taken together: one operation instead of many.
+        std::vector<const PlacedBody*> group;
+        for (; k < bodies_.size() && group.size() < most_together && goes_with(bodies_[k], body); ++k)
+          if (bodies_[k].wrong.empty())
+            group.push_back(&bodies_[k]);
+          else
+            leave_out(bodies_[k], bodies_[k].wrong);
+        if (!together(group))
+          for (const auto* one : group) try_it(*one, [&] { add_or_cut(*one); });
+        for (const auto* one : group)
+          if (one->copies.size() > 1) overlap(*one);
       }
     }
-    if (shape_.IsNull()) return shape_;
-    shape_ = unified(shape_);
-    // What was apart when it was added may have been joined since.
-    if (solids_in(shape_) > 1)
-      for (const auto& [body, what] : apart_) remark(*body, what);
-    return shape_;
+    return shape_.IsNull() ? shape_ : unified(shape_);
+  }
+
+  /// What the faces of the solid say of the bodies: which meets no metal, which stands apart, which cuts it
+  /// in two.
+  void look_back(const std::vector<int>& solid_of_face) {
+    std::map<build::Id, std::set<int>> on;
+    std::map<int, double> area;
+    for (std::size_t k = 0; k < solid_.faces.size(); ++k) {
+      const auto& face = solid_.faces[k];
+      area[solid_of_face[k]] += face.area;
+      if (face.body != 0) on[face.body].insert(solid_of_face[k]);
+    }
+    int main = 0;
+    for (const auto& [solid, of] : area)
+      if (of > area[main]) main = solid;
+    for (const auto& body : bodies_) {
+      if (!made_.contains(body.id)) continue;
+      const auto& at = on[body.id];
+      if (body.form.cut && at.empty() && !meets_metal(body))
+        remark(body, "it meets no metal: look where it is put, and whether it goes the right way");
+      if (area.size() < 2 || at.empty()) continue;
+      if (!body.form.cut && !at.contains(main)) remark(body, "it does not touch the rest of the part");
+      if (body.form.cut && at.size() > 1) remark(body, "it cuts the part in two");
+    }
   }
 
 private:
@@ -93,43 +121,94 @@ private:
       solid_.marks.push_back({body.id, pose.apply(-half), pose.apply(half), pose.turn(Vec3::UnitZ())});
   }
 
-  void add_or_cut(const PlacedBody& body) {
+  static constexpr std::size_t most_together = 200;
+
+  /// Whether it is added or taken away like `first`, and works on no edge.
+  static bool goes_with(const PlacedBody& body, const PlacedBody& first) {
+    return !works_edges(body.form.shape) && !is_mark(body.form.shape) && body.form.cut == first.form.cut;
+  }
+
+  template <class Work>
+  void try_it(const PlacedBody& body, Work&& work) {
+    try {
+      work();
+    } catch (const Standard_Failure& failure) {
+      leave_out(body, "it could not be worked out (" + words_of(failure) + ")");
+    }
+  }
+
+  static void put_copies(const PlacedBody& body, TopTools_ListOfShape& list) {
     const TopoDS_Shape own = shape_of(body.form);
-    TopTools_ListOfShape tools, arguments;
     for (const auto& pose : body.copies)
-      tools.Append(BRepBuilderAPI_Transform(own, transformation(pose)).Shape());
+      list.Append(BRepBuilderAPI_Transform(own, transformation(pose)).Shape());
+  }
+
+  /// All of them in one operation; false, and nothing changed, where that does not come out well.
+  bool together(const std::vector<const PlacedBody*>& group) {
+    if (group.empty()) return true;
+    const bool cut = group.front()->form.cut;
+    if (cut && shape_.IsNull()) return false;
+    try {
+      TopTools_ListOfShape tools, arguments;
+      for (const auto* body : group) put_copies(*body, tools);
+      if (tools.IsEmpty()) return true;
+      if (shape_.IsNull()) {
+        arguments.Append(tools.First());
+        tools.RemoveFirst();
+      } else {
+        arguments.Append(shape_);
+      }
+      const auto result = tools.IsEmpty() ? arguments.First()
+                          : cut           ? combined<BRepAlgoAPI_Cut>(arguments, tools)
+                                          : combined<BRepAlgoAPI_Fuse>(arguments, tools);
+      if (solids_in(result) == 0) return false;
+      shape_ = result;
+      for (const auto* body : group) made_.insert(body->id);
+      return true;
+    } catch (const Standard_Failure&) {
+      return false;
+    }
+  }
+
+  void add_or_cut(const PlacedBody& body) {
+    TopTools_ListOfShape tools, arguments;
+    put_copies(body, tools);
     if (tools.IsEmpty()) return;
     if (shape_.IsNull()) {
       if (body.form.cut) {
         leave_out(body, "there is no metal yet to take it from: put it further down the list");
         return;
       }
-      shape_ = tools.First();
+      arguments.Append(tools.First());
       tools.RemoveFirst();
-      if (tools.IsEmpty()) return;
-    }
-    arguments.Append(shape_);
-    const int before = solids_in(shape_);
-    const double was = volume(shape_);
-    if (body.form.cut) {
-      const auto result = combined<BRepAlgoAPI_Cut>(arguments, tools);
-      const double now = volume(result);
-      if (solids_in(result) == 0 || now <= was * 1e-9) {
-        leave_out(body, "it would take away all there is");
-        return;
-      }
-      if (was - now <= 1e-9 * was) {
-        remark(body, "it meets no metal: look where it is put, and whether it goes the right way");
-        return;
-      }
-      if (solids_in(result) > before) apart_.emplace_back(&body, "it cuts the part in two");
-      shape_ = result;
     } else {
-      const auto result = combined<BRepAlgoAPI_Fuse>(arguments, tools);
-      if (solids_in(result) > before) apart_.emplace_back(&body, "it does not touch the rest of the part");
-      shape_ = result;
+      arguments.Append(shape_);
     }
-    if (body.copies.size() > 1) overlap(body);
+    const auto result = tools.IsEmpty() ? arguments.First()
+                        : body.form.cut ? combined<BRepAlgoAPI_Cut>(arguments, tools)
+                                        : combined<BRepAlgoAPI_Fuse>(arguments, tools);
+    if (solids_in(result) == 0) {
+      leave_out(body, "it would take away all there is");
+      return;
+    }
+    shape_ = result;
+    made_.insert(body.id);
+  }
+
+  /// Asked only of what left no face behind: it may have cut what another cut as well.
+  bool meets_metal(const PlacedBody& body) const {
+    TopTools_ListOfShape tools, added;
+    put_copies(body, tools);
+    for (const auto& other : bodies_)
+      if (!other.form.cut && made_.contains(other.id)) put_copies(other, added);
+    try {
+      for (const auto& tool : tools)
+        for (const auto& metal : added)
+          if (BRepExtrema_DistShapeShape(tool, metal).Value() < 1e-7) return true;
+      return false;
+    } catch (const Standard_Failure&) {
+      return true; // not known: nothing is said
+    }
   }
 
   /// A pattern whose copies run into each other.
@@ -221,13 +300,31 @@ public:
     return std::abs(a.diameter / 2 - radius_at(b, off.dot(b.direction))) < near;
   }
 
+  /// The middle of the face is on the body's face.
+  static bool lies_within(const SolidFace& face, const PlacedFace& placed) {
+    constexpr double near = 1e-5;
+    if (face.shape.round()) return overlaps(face, placed);
+    const Vec3 off = face.shape.point - placed.frame.translation;
+    return std::abs(off.dot(placed.frame.rotation.col(0))) <= placed.width / 2 + near &&
+           std::abs(off.dot(placed.frame.rotation.col(1))) <= placed.height / 2 + near;
+  }
+  /// The two have some of it in common: round ones along their axis, planes by the boxes around them.
+  static bool overlaps(const SolidFace& face, const PlacedFace& placed) {
+    const Vec3 off = face.shape.point - placed.shape.point;
+    if (face.shape.round())
+      return std::abs(off.dot(placed.shape.direction)) < (face.height + placed.width) / 2;
+    const double reach = std::hypot(face.width, face.height) / 2;
+    return std::abs(off.dot(placed.frame.rotation.col(0))) < placed.width / 2 + reach &&
+           std::abs(off.dot(placed.frame.rotation.col(1))) < placed.height / 2 + reach;
+  }
+
   bool left_out() const { return left_out_; }
 
 private:
   const std::vector<PlacedBody>& bodies_;
   Solid& solid_;
   TopoDS_Shape shape_;
-  std::vector<std::pair<const PlacedBody*, const char*>> apart_;
+  std::set<build::Id> made_;
   bool left_out_ = false;
 };
 
@@ -250,6 +347,7 @@ Solid make_solid(const std::vector<PlacedBody>& bodies, const SolidOptions& opti
   quiet();
   Solid solid;
   Maker maker(bodies, solid);
+  std::vector<int> solid_of_face; // which of the separate pieces it bounds
   try {
     const auto shape = maker.run();
     if (shape.IsNull()) {
@@ -258,22 +356,36 @@ Solid make_solid(const std::vector<PlacedBody>& bodies, const SolidOptions& opti
       return solid;
     }
     read_off(solid, shape, options);
+    int index = 0;
+    TopTools_IndexedMapOfShape order;
+    for (const auto& face : solid.brep->faces) order.Add(face);
+    solid_of_face.assign(solid.faces.size(), 0);
+    for (TopExp_Explorer e(shape, TopAbs_SOLID); e.More(); e.Next(), ++index)
+      for (TopExp_Explorer f(e.Current(), TopAbs_FACE); f.More(); f.Next())
+        if (const int k = order.FindIndex(f.Current());
+            k > 0 && static_cast<std::size_t>(k) <= solid_of_face.size())
+          solid_of_face[static_cast<std::size_t>(k - 1)] = index;
   } catch (const Standard_Failure& failure) {
     solid.status = SolidStatus::failed;
     solid.message = "the solid could not be worked out (" + words_of(failure) + ")";
     return solid;
   }
-  for (auto& face : solid.faces)
-    for (const auto& body : bodies) {
-      if (face.body != 0) break;
-      for (const auto& placed : faces_of(body))
-        if (!is_open(body.form, placed.face) && Maker::same_surface(face, placed)) {
-          face.body = body.id;
-          face.face = placed.face;
-          face.copy = placed.copy;
-          break;
-        }
-    }
+  // Which body each face is of: first where it lies within the body's face, then, for what faces of several
+  // bodies have become one, where it lies in the same plane or round.
+  for (const bool within : {true, false})
+    for (auto& face : solid.faces)
+      for (const auto& body : bodies) {
+        if (face.body != 0) break;
+        for (const auto& placed : faces_of(body))
+          if (!is_open(body.form, placed.face) && Maker::same_surface(face, placed) &&
+              (within ? Maker::lies_within(face, placed) : Maker::overlaps(face, placed))) {
+            face.body = body.id;
+            face.face = placed.face;
+            face.copy = placed.copy;
+            break;
+          }
+      }
+  maker.look_back(solid_of_face);
   solid.status = maker.left_out() ? SolidStatus::partly : SolidStatus::made;
   if (!solid.problems.empty()) solid.message = solid.problems.front().words;
   return solid;

@@ -261,7 +261,7 @@ void read_off(Solid& solid, const TopoDS_Shape& shape, const SolidOptions& optio
   if (options.mesh) {
     const double size = solid.box.size().norm();
     const double deflection = options.deflection > 0 ? options.deflection : std::max(size / 500, 1e-3);
-    BRepMesh_IncrementalMesh(shape, deflection, Standard_False, options.angular_deflection, Standard_False);
+    BRepMesh_IncrementalMesh(shape, deflection, Standard_False, options.angular_deflection, Standard_True);
     BRepLib::EncodeRegularity(shape);
     solid.edges = edges_of(shape, deflection / 2);
   }

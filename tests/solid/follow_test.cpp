@@ -167,6 +167,24 @@ TEST_F(Follow, AMovedFaceMakesTheBodyLongerThereAndNowhereElse) {
   EXPECT_NEAR(nominal("block, height"), 33, 1e-9);
 }
 
+TEST_F(Follow, ExtentsTypedOnAFaceAreSizesOfItsBody) {
+  draw(QuickShape::plain_block);
+  auto top = surface("top");
+  EXPECT_EQ(top.width, 60);
+  top.width = 62;
+  apply(followed(build, replace(build, surface_id("top"), top, "Width")));
+  EXPECT_NEAR(nominal("block, length"), 62, 1e-12);
+  EXPECT_NEAR(surface("front").width, 62, 1e-12);
+  auto left = surface("left");
+  left.height = 33;
+  apply(followed(build, replace(build, surface_id("left"), left, "Height")));
+  EXPECT_NEAR(nominal("block, height"), 33, 1e-12);
+  auto bottom = surface("bottom");
+  bottom.height = 44;
+  apply(followed(build, replace(build, surface_id("bottom"), bottom, "Height")));
+  EXPECT_NEAR(nominal("block, width"), 44, 1e-12);
+}
+
 TEST_F(Follow, EveryHoleOfAPatternIsASurface) {
   draw(QuickShape::flange);
   const auto count = [&] { return build.of<PartSurface>(body("bolt hole")).size(); };
