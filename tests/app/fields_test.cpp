@@ -81,8 +81,13 @@ TEST_F(Fields, TheDrawingFollowsTheKeys) {
 
 TEST_F(Fields, ADirectionThatIsNone) {
   auto* form = window->drawing_page()->form();
+  EXPECT_FALSE(form->direction_box()->isEnabled()); // the foot is a face of a body, which says where it looks
+  auto* table = window->drawing_page()->table();
+  for (int row = 0; row < table->model()->rowCount(); ++row)
+    if (table->model()->index(row, 0).data().toString() == "base top B") table->selectRow(row);
+  ASSERT_TRUE(form->direction_box()->isEnabled());
   enter(form->direction_box()->lineEdit(), "sideways");
-  EXPECT_EQ(shown().direction, Vec3(0, 0, -1));
+  EXPECT_EQ(shown().direction, Vec3(0, 0, 1));
   bool told = false;
   for (auto* label : form->findChildren<QLabel*>())
     told = told || label->text().contains("\"sideways\" is not a direction");

@@ -6,11 +6,16 @@
 
 #include "allowance/plan.h"
 #include "app/drawing/part_files.h"
+#include "app/shop/shop_dialog.h"
 #include "build/edit_drawing.h"
 #include "build/edit_making.h"
 #include "casting/survey.h"
 #include "route/gate.h"
 #include "solid/quick_start.h"
+
+#include <QElapsedTimer>
+
+#include <random>
 
 using namespace datrin;
 using namespace datrin::test;
@@ -361,4 +366,94 @@ TEST_F(Solids, AFileThatIsNoneIsToldAndChangesNothing) {
   limits.memory = qint64{40} << 20;
   EXPECT_FALSE(app::read_step_aside(folder.filePath("good.step"), 0, limits).wrong.isEmpty());
   EXPECT_TRUE(app::read_step_aside(folder.filePath("good.step")).wrong.isEmpty());
+}
+
+/// Files with bytes changed, cut and doubled by chance: each is read or refused, within its time; the window
+/// stays.
+TEST_F(Solids, FilesChangedByChanceAreReadOrRefused) {
+  quick(solid::QuickShape::plug);
+  made();
+  const auto path = folder.filePath("chance.step");
+  ASSERT_EQ(app::export_part(window->document(), app::PartFile::step, path), "");
+  QFile file(path);
+  ASSERT_TRUE(file.open(QIODevice::ReadOnly));
+  const auto whole_file = file.readAll();
+  file.close();
+  std::mt19937 random(13);
+  app::StepLimits limits;
+  limits.seconds = 10;
+  int refused = 0;
+  constexpr int files = 25;
+  for (int k = 0; k < files; ++k) {
+    auto bytes = whole_file;
+    const auto anywhere = [&] {
+      return static_cast<qsizetype>(random() % static_cast<std::size_t>(bytes.size()));
+    };
+    for (int n = 0; n < 1 + k % 8; ++n) bytes[anywhere()] = static_cast<char>(random() % 256);
+    if (k % 5 == 1) bytes.truncate(anywhere());
+    if (k % 5 == 2) bytes.insert(anywhere(), bytes.mid(anywhere(), 400));
+    QFile changed(path);
+    ASSERT_TRUE(changed.open(QIODevice::WriteOnly | QIODevice::Truncate));
+    changed.write(bytes);
+    changed.close();
+    QElapsedTimer clock;
+    clock.start();
+    const auto read = app::read_step_aside(path, 0, limits);
+    EXPECT_LT(clock.elapsed(), patience(25000)) << k;
+    EXPECT_NE(read.wrong.isEmpty(), read.step.isEmpty()) << k;
+    if (!read.wrong.isEmpty()) {
+      ++refused;
+      EXPECT_LT(read.wrong.size(), 1000) << k;
+    }
+  }
+  EXPECT_GT(refused, 0);
+  EXPECT_LT(refused, files); // a changed figure is a figure
+}
+
+/// A touch booked "where it falls" is on the face it was taken on.
+TEST_F(Solids, ATouchFindsItsFace) {
+  quick(solid::QuickShape::plain_block);
+  window->go_to(MainWindow::touches);
+  auto* entry = window->touches_page()->entry();
+  entry->surface_box()->setCurrentText("where it falls");
+  const auto type = [&](const char* x, const char* y, const char* z) {
+    enter(entry->coordinate(0), x, Qt::Key_Return);
+    enter(entry->coordinate(1), y, Qt::Key_Return);
+    enter(entry->coordinate(2), z, Qt::Key_Return);
+  };
+  type("10", "5", "31.2");
+  ASSERT_EQ(b().touches_of(window->document().piece()).size(), 1U);
+  const auto touch = b().touches_of(window->document().piece()).front().second;
+  EXPECT_EQ(b().find<PartSurface>(touch.surface)->name, "top");
+  EXPECT_TRUE(entry->message().contains("Kept: top")) << entry->message();
+  type("200", "200", "200");
+  EXPECT_EQ(b().touches_of(window->document().piece()).size(), 1U);
+  EXPECT_TRUE(entry->message().contains("say which it is on")) << entry->message();
+}
+
+TEST_F(Solids, AnOffcutPutByIsOfferedAndTaken) {
+  const Id id = quick(solid::QuickShape::stepped_shaft);
+  auto part = *b().find<build::Part>(id);
+  part.material = "mild steel";
+  window->document().apply(change(b(), id, part, "Material"));
+  app::ShopDialog shop(window->document(), nullptr);
+  shop.show();
+  shop.offcut_form()->setCurrentText("round bar");
+  shop.offcut_material()->setText("mild steel");
+  shop.offcut_width()->setText("22");
+  shop.offcut_length()->setText("250");
+  shop.add_offcut_button()->click();
+  ASSERT_EQ(shop.offcuts()->rowCount(), 1) << shop.message();
+  window->go_to(MainWindow::drawing);
+  window->show_face(3);
+  auto* sold = window->drawing_page()->stock()->sold();
+  ASSERT_GT(sold->count(), 1);
+  EXPECT_TRUE(sold->item(0)->text().startsWith("in the shop: 22.00\u202Fmm round bar"))
+      << sold->item(0)->text();
+  sold->setCurrentRow(0);
+  emit sold->itemActivated(sold->item(0));
+  EXPECT_EQ(b().stock_of(id)->second.width, 22);
+  EXPECT_LT(b().offcuts().front().second.length, 250);
+  window->document().undo();
+  EXPECT_EQ(b().offcuts().front().second.length, 250);
 }
