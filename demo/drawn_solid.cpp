@@ -18,7 +18,8 @@ using F = BodyFace;
 
 class SolidDrawer {
 public:
-  SolidDrawer(const Build& build, const std::function<void(const Edit&)>& keep) : build_(build), keep_(keep) {}
+  SolidDrawer(const Build& build, const std::function<void(const Edit&)>& keep)
+      : build_(build), keep_(keep) {}
 
   /// What follows is of that part, and is kept with the next one or the end.
   void part(const std::string& name) {

@@ -1,9 +1,9 @@
 #include "demo/mill_engine.h"
 
 #include "build/edit_drawing.h"
+#include "demo/drawn_solid.h"
 #include "demo/making.h"
 #include "demo/mating.h"
-#include "demo/drawn_solid.h"
 #include "sim/rough_casting.h"
 #include "solid/quick_start.h"
 

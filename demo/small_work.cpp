@@ -68,7 +68,7 @@ private:
     stock.length = length;
     stock.along = along;
     stock.across = across;
-    keep(stock::set_stock(out_.build, stock, "Made from"));
+    keep(stock::set_stock(out_.build, stock, "Stock"));
   }
   void read(int piece, const char* name, double value) {
     Measurement m;
@@ -98,6 +98,9 @@ private:
     keep(oil.edit);
     keep(solid::set_body_size(out_.build, oil.id, BodyRole::diameter, 2.5, ""));
     keep(solid::set_body_size(out_.build, oil.id, BodyRole::depth, 17, ""));
+    auto bore = *out_.build.find<Body>(named_body("bore"));
+    bore.making = HoleMaking::bored;
+    keep(solid::set_body(out_.build, named_body("bore"), bore, "Making"));
     limits("bore", 0, 0.021, "H7", DimensionClass::fit);
     limits("bore above the bottom", -0.02, 0.02, "typed", DimensionClass::critical);
     made_from(StockForm::square, 50, 33, Vec3::UnitY(), Vec3::UnitX());
@@ -115,6 +118,14 @@ private:
                                       {BodyRole::width, 6.0},
                                       {BodyRole::off, -8.0}})
       keep(solid::set_body_size(out_.build, seat.id, role, value, ""));
+    for (const auto& [id, surface] : out_.build.surfaces_of(part_))
+      if (surface.name == "body") { // as it came, ground
+        auto ground = surface;
+        ground.machined = false;
+        ground.required = 0;
+        keep(change(out_.build, id, ground, "Finish"));
+        break;
+      }
     limits("journal A", -0.014, -0.006, "f6", DimensionClass::fit);
     limits("journal B", -0.014, -0.006, "f6", DimensionClass::fit);
     made_from(StockForm::round, 6, 60, Vec3::UnitX(), Vec3::UnitY());

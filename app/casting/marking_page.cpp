@@ -74,6 +74,9 @@ MarkingPage::MarkingPage(Document& document)
   make_picture();
   make_side();
   connect_choices();
+  connect(&document_.solids(), &PartSolids::made, this, [this] {
+    if (isVisible()) refresh();
+  });
 }
 
 void MarkingPage::make_picture() {
@@ -248,8 +251,8 @@ void MarkingPage::refresh() {
   } else {
     result_ = casting::mark_out(casting::marking_input(state_.input, state_.pose, marking_));
     if (result_.usable()) {
-      canvas_->show_picture(
-          {piece_scene(document_.build(), state_, state_.pose), marking_.up, result_, document_.unit()});
+      canvas_->show_picture({with_solid(piece_scene(document_.build(), state_, state_.pose), document_),
+                             marking_.up, result_, document_.unit()});
     } else {
       canvas_->show_words("It cannot stand this way up yet", sheets::sentence(result_.message));
     }
@@ -308,8 +311,8 @@ void MarkingPage::show_figures() {
 
 sheets::SheetInput MarkingPage::sheet() const {
   sheets::SheetInput sheet;
-  sheet.picture = {piece_scene(document_.build(), state_, state_.pose), marking_.up, result_,
-                   document_.unit()};
+  sheet.picture = {with_solid(piece_scene(document_.build(), state_, state_.pose), document_), marking_.up,
+                   result_, document_.unit()};
   sheet.build = name_words(document_.build().info().name);
   sheet.part = piece_title(document_.build(), state_.piece);
   sheet.way_up = way_->currentText();

@@ -39,10 +39,14 @@ sheets::SceneSurface scene_surface(const build::PartSurface& s) {
 
 void draw_solid_of_part(PartCanvas* canvas, Document& document) {
   canvas->set_solid_source([&document]() -> std::shared_ptr<const sheets::SolidPicture> {
-    const auto solid = document.is_open() ? document.solid_of(document.part()) : nullptr;
-    return solid ? solid->picture : nullptr;
+    return document.is_open() ? with_solid({}, document).solid : nullptr;
   });
   QObject::connect(&document.solids(), &PartSolids::made, canvas, &PartCanvas::draw_again);
+}
+
+sheets::SceneInput with_solid(sheets::SceneInput scene, const Document& document) {
+  if (const auto solid = document.solid_of(document.part())) scene.solid = solid->picture;
+  return scene;
 }
 
 sheets::SceneInput part_scene(const build::Build& build, build::Id part) {

@@ -33,6 +33,9 @@ PieceState piece_state(const build::Build& build, build::Id piece);
 /// Has `canvas` draw the solid of the chosen part wherever there is one.
 void draw_solid_of_part(PartCanvas* canvas, Document& document);
 
+/// `scene` with the solid of the chosen part, where there is one by now.
+sheets::SceneInput with_solid(sheets::SceneInput scene, const Document& document);
+
 /// The part's surfaces with extents, without touches.
 sheets::SceneInput part_scene(const build::Build& build, build::Id part);
 

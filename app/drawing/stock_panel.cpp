@@ -270,6 +270,7 @@ void StockPanel::show_put(const Stock& s) {
 }
 
 void StockPanel::show_metal() {
+  constexpr double nothing = 1e-6; // mm: bar of the part's own size holds it
   const auto& b = document_.build();
   rows_.clear();
   table_->setRowCount(0);
@@ -283,9 +284,9 @@ void StockPanel::show_metal() {
     else if (const auto metal = stock::raw_metal(b, document_.piece(), id)) {
       cells[1] = figure(metal->least, document_.unit());
       cells[2] = figure(metal->most, document_.unit());
-      cells[3] = metal->least < 0 ? "the stock does not hold it"
-                 : metal->read    ? "read across"
-                                  : "sizes of the stock";
+      cells[3] = metal->least < -nothing ? "the stock does not hold it"
+                 : metal->read           ? "read across"
+                                         : "sizes of the stock";
     } else
       cells[3] = stock::is_raw(kept.form)    ? "by touches"
                  : stock::is_shoulder(b, id) ? "a shoulder: with what stands on it"
