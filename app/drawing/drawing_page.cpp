@@ -6,6 +6,7 @@
 #include "app/marks/fields.h"
 #include "app/theme.h"
 #include "build/edit_drawing.h"
+#include "fits/material_change.h"
 #include "fits/solids.h"
 #include "sheets/figures.h"
 
@@ -13,6 +14,8 @@
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QShortcut>
+
+#include <algorithm>
 
 namespace datrin::app {
 
@@ -22,7 +25,11 @@ DrawingPage::DrawingPage(Document& document)
     : Page(document, Step::drawing), canvas_(new PartCanvas), table_(new QTableView),
       model_(new SurfaceModel(this)), form_(new SurfaceForm(document)), walls_(new WallList(document)),
       part_name_(new QLineEdit), material_(new QLineEdit), material_words_(new MessageLine),
-      take_material_(new QPushButton), quantity_(new QSpinBox), drawn_(new QWidget),
+      take_material_(new QPushButton), condition_(choice_box("Condition of the material")),
+      instead_(new QPushButton("Other than drawn\u2026")),
+      drawn_material_(text_field("Material by the drawing", "the drawing says")),
+      why_(text_field("Why another material is taken", "why another is taken")),
+      consequences_(new MessageLine), quantity_(new QSpinBox), drawn_(new QWidget),
       dimensions_(new DimensionPanel(document)), foundry_(new FoundryPanel(document)),
       stock_(new StockPanel(document)), bodies_(new BodiesPanel(document)), tables_(new QStackedWidget) {
   draw_solid_of_part(canvas_, document_);
@@ -33,6 +40,13 @@ DrawingPage::DrawingPage(Document& document)
   connect_faces();
   make_surfaces_face();
   connect_part();
+  connect_material();
+}
+
+/// Fields that go after this say that editing is finished when one had the keyboard.
+DrawingPage::~DrawingPage() {
+  for (auto* edit : {part_name_, material_, drawn_material_, why_}) edit->disconnect(this);
+  quantity_->disconnect(this);
 }
 
 void DrawingPage::make_picture() {
@@ -156,6 +170,15 @@ void DrawingPage::make_surfaces_face() {
   material_->setCompleter(completer);
   side->addWidget(material_words_);
   side->addWidget(take_material_);
+  side->addWidget(condition_);
+  side->addWidget(instead_);
+  side->addWidget(drawn_material_);
+  side->addWidget(why_);
+  side->addWidget(consequences_);
+  auto* drawn_names = new QCompleter(known, drawn_material_);
+  drawn_names->setCaseSensitivity(Qt::CaseInsensitive);
+  drawn_names->setFilterMode(Qt::MatchContains);
+  drawn_material_->setCompleter(drawn_names);
   side->addSpacing(8);
   side->addWidget(hairline());
   side->addSpacing(4);
@@ -187,7 +210,13 @@ void DrawingPage::connect_part() {
   });
   connect(material_, &QLineEdit::editingFinished, this, [this, keep_part] {
     if (!material_->isModified()) return;
-    keep_part([&](build::Part& p) { p.material = material_->text().trimmed().toStdString(); }, "Material");
+    keep_part(
+        [&](build::Part& p) {
+          p.material = material_->text().trimmed().toStdString();
+          const auto known = fits::conditions_of(p.material);
+          if (std::find(known.begin(), known.end(), p.condition) == known.end()) p.condition.clear();
+        },
+        "Material");
   });
   connect(take_material_, &QPushButton::clicked, this, [this, keep_part] {
     const auto nearest = fits::find_solid(material_->text().toStdString()).nearest;
@@ -196,6 +225,68 @@ void DrawingPage::connect_part() {
   connect(quantity_, &QSpinBox::editingFinished, this, [this] {
     document_.apply(build::set_quantity(document_.build(), document_.part(), quantity_->value()));
   });
+}
+
+void DrawingPage::connect_material() {
+  const auto keep = [this](auto&& change, const char* what) {
+    const auto* part = document_.build().find<build::Part>(document_.part());
+    if (part == nullptr) return;
+    auto changed = *part;
+    change(changed);
+    document_.apply(build::change(document_.build(), document_.part(), changed, what));
+  };
+  connect(condition_, &QComboBox::activated, this, [this, keep](int k) {
+    keep(
+        [&](build::Part& p) { p.condition = k == 0 ? std::string() : condition_->itemText(k).toStdString(); },
+        "Condition");
+  });
+  connect(instead_, &QPushButton::clicked, this, [this] {
+    instead_of_ = document_.part();
+    refresh();
+    drawn_material_->setFocus();
+  });
+  connect(drawn_material_, &QLineEdit::editingFinished, this, [this, keep] {
+    if (!drawn_material_->isModified()) return;
+    drawn_material_->setModified(false);
+    keep([&](build::Part& p) { p.drawn_material = drawn_material_->text().trimmed().toStdString(); },
+         "Material by the drawing");
+  });
+  connect(why_, &QLineEdit::editingFinished, this, [this, keep] {
+    if (!why_->isModified()) return;
+    why_->setModified(false);
+    keep([&](build::Part& p) { p.material_reason = why_->text().trimmed().toStdString(); },
+         "Why another material");
+  });
+}
+
+/// Condition, and what it means where another material is taken than the drawing says.
+void DrawingPage::show_material(const build::Part& part) {
+  const auto conditions = fits::conditions_of(part.material);
+  condition_->clear();
+  condition_->addItem("as it usually comes");
+  for (const auto& name : conditions) condition_->addItem(whole(name));
+  condition_->setCurrentIndex(std::max(0, condition_->findText(whole(part.condition))));
+  condition_->setVisible(!conditions.empty());
+  const bool other = !part.drawn_material.empty() || instead_of_ == document_.part();
+  instead_->setVisible(!other && !part.material.empty());
+  drawn_material_->setVisible(other);
+  why_->setVisible(other);
+  if (!(drawn_material_->hasFocus() && drawn_material_->isModified()))
+    show_from_start(drawn_material_, whole(part.drawn_material));
+  if (!(why_->hasFocus() && why_->isModified())) show_from_start(why_, whole(part.material_reason));
+  consequences_->hide();
+  if (part.drawn_material.empty()) return;
+  const auto unknown = fits::unknown_material(part.drawn_material);
+  if (!unknown.empty()) {
+    consequences_->refuse(sheets::qt(unknown));
+  } else {
+    QStringList said;
+    for (const auto& words : fits::consequences(part.drawn_material, "", part.material, part.condition))
+      said << sheets::qt(words);
+    if (said.isEmpty()) return;
+    consequences_->tell(filled("In place of %1: %2.", name_words(part.drawn_material), said.join("; ")));
+  }
+  consequences_->show();
 }
 
 void DrawingPage::refresh() {
@@ -217,6 +308,7 @@ void DrawingPage::refresh() {
   if (!unknown.empty()) material_words_->refuse(sheets::qt(unknown));
   const auto nearest = unknown.empty() ? std::string() : fits::find_solid(part->material).nearest;
   take_material_->setVisible(!nearest.empty());
+  show_material(*part);
   take_material_->setText("It is " + literal(name_words(nearest)));
   model_->set_surfaces(b.surfaces_of(document_.part()), document_.unit(),
                        stock::needs_touches(b, document_.part()));

@@ -24,6 +24,7 @@ class DrawingPage : public Page {
   Q_OBJECT
 public:
   explicit DrawingPage(Document& document);
+  ~DrawingPage() override;
   void refresh() override;
   QWidget* first_focus() override { return table_; }
 
@@ -37,6 +38,11 @@ public:
   BodiesPanel* bodies() const { return bodies_; }
   QLineEdit* material_edit() const { return material_; }
   QPushButton* take_material_button() const { return take_material_; }
+  QComboBox* condition_box() const { return condition_; }
+  QPushButton* instead_button() const { return instead_; }
+  QLineEdit* drawn_edit() const { return drawn_material_; }
+  QLineEdit* why_edit() const { return why_; }
+  QString consequences() const { return consequences_->text(); }
   QString material_words() const { return material_words_->text(); }
 
 public slots:
@@ -51,6 +57,8 @@ private:
   void connect_faces();
   void make_surfaces_face();
   void connect_part();
+  void connect_material();
+  void show_material(const build::Part& part);
   void choose_row(int row);
   void point_at(int face);
   void show_canvas(const build::PartSurface* preview = nullptr);
@@ -63,6 +71,10 @@ private:
   QLineEdit *part_name_, *material_;
   MessageLine* material_words_; ///< what an unknown material leaves unsaid
   QPushButton* take_material_;  ///< the name most like it
+  QComboBox* condition_;        ///< of the material; hidden where it has only one
+  QPushButton* instead_;        ///< another is taken than the drawing says
+  QLineEdit *drawn_material_, *why_;
+  MessageLine* consequences_;
   QSpinBox* quantity_;
   QWidget* drawn_;
   DimensionPanel* dimensions_;
@@ -71,6 +83,7 @@ private:
   BodiesPanel* bodies_;
   QStackedWidget* tables_;
   build::Id chosen_ = 0, shown_part_ = 0;
+  build::Id instead_of_ = 0; ///< the part whose drawing's material is being typed
 };
 
 } // namespace datrin::app

@@ -4,6 +4,7 @@
 #include "quantity/text.h"
 #include "stock/choose.h"
 #include "stock/cut_list.h"
+#include "stock/nest.h"
 
 #include <fmt/format.h>
 
@@ -57,6 +58,101 @@ std::optional<std::vector<double>> counted_lengths(const std::string& text, Unit
     out.insert(out.end(), static_cast<std::size_t>(count), length.mm);
   }
   return out;
+}
+
+/// "60 x 40, 4 off 30 x 25, 6 x 20 x 20" as pieces, each so often; nothing, and why in `wrong_at`, where one
+/// is none.
+std::optional<std::vector<stock::NestPiece>> counted_pieces(const std::string& text, Unit unit,
+                                                            std::string& wrong_at) {
+  std::vector<stock::NestPiece> out;
+  LengthOptions options;
+  options.bare_unit = unit;
+  std::string_view rest = text;
+  while (!rest.empty()) {
+    const auto comma = rest.find(',');
+    const std::string item(trimmed(rest.substr(0, comma)));
+    rest = comma == std::string_view::npos ? std::string_view{} : rest.substr(comma + 1);
+    if (item.empty()) continue;
+    std::vector<std::string> parts;
+    std::string_view left = item;
+    if (const auto off = left.find("off "); off != std::string_view::npos) {
+      parts.emplace_back(trimmed(left.substr(0, off)));
+      left = left.substr(off + 4);
+    }
+    while (true) {
+      const auto ascii = left.find('x'), sign = left.find("\u00D7");
+      const auto at = std::min(ascii, sign);
+      parts.emplace_back(trimmed(left.substr(0, at)));
+      if (at == std::string_view::npos) break;
+      left = left.substr(at + (at == ascii ? 1 : std::string_view("\u00D7").size()));
+    }
+    std::int64_t count = 1;
+    if (parts.size() == 3) {
+      count = whole_from(parts[0]).value_or(0);
+      parts.erase(parts.begin());
+    }
+    if (parts.size() != 2 || count < 1) {
+      wrong_at = fmt::format("\"{}\": write 60 x 40, or 4 off 60 x 40", item);
+      return std::nullopt;
+    }
+    double side[2] = {};
+    for (int k = 0; k < 2; ++k) {
+      const auto length = parse_length(parts[static_cast<std::size_t>(k)], options);
+      if (!length.ok()) {
+        wrong_at = fmt::format("\"{}\": {}", item, length.message);
+        return std::nullopt;
+      }
+      side[k] = length.mm;
+    }
+    constexpr std::int64_t most = 500;
+    if (count > most || out.size() > static_cast<std::size_t>(most)) {
+      wrong_at = "at most 500 pieces";
+      return std::nullopt;
+    }
+    out.insert(out.end(), static_cast<std::size_t>(count), stock::NestPiece{side[0], side[1]});
+  }
+  return out;
+}
+
+SumAnswer answer_sheet_list(const SumValues& v, Unit unit) {
+  std::string why;
+  const auto pieces = counted_pieces(v.text("Pieces"), unit, why);
+  if (!pieces) return wrong("Pieces: " + why);
+  stock::NestInput in;
+  in.pieces = *pieces;
+  in.sheet_length = v("Sheet, length");
+  in.sheet_width = v("Sheet, width");
+  if (v.given("Saw cut")) in.kerf = v("Saw cut");
+  if (v.given("Edge not used")) in.edge = v("Edge not used");
+  const auto r = stock::nest(in);
+  if (!r.usable()) return wrong(r.message);
+  const auto length = [&](double mm) {
+    return length_text(mm, unit, {.decimals_mm = 1, .decimals_inch = 3});
+  };
+  std::vector<SumLine> lines{
+      {"sheets", Quantity::count, static_cast<double>(r.sheets),
+       r.sheets == r.least_sheets ? "no layout needs fewer" : fmt::format("at least {}", r.least_sheets)},
+      {"left of the last, whole", Quantity::length, r.longest_left,
+       "from the furthest piece and its cut to the end"},
+      {"becomes pieces", Quantity::number, 100 * r.used, "per cent of the sheets"}};
+  for (int sheet = 0; sheet < r.sheets; ++sheet) {
+    std::string where;
+    int count = 0;
+    constexpr int most_told = 40;
+    for (const auto& n : r.placed) {
+      if (n.sheet != sheet) continue;
+      ++count;
+      const auto& piece = in.pieces[static_cast<std::size_t>(n.piece)];
+      if (count <= most_told)
+        where += fmt::format("{}{} x {} at {}, {}", where.empty() ? "" : "; ",
+                             length(n.turned ? piece.width : piece.length),
+                             length(n.turned ? piece.length : piece.width), length(n.x), length(n.y));
+    }
+    if (count > most_told) where += "; \u2026";
+    lines.push_back(
+        {fmt::format("pieces on sheet {}", sheet + 1), Quantity::count, static_cast<double>(count), where});
+  }
+  return right(lines);
 }
 
 SumAnswer answer_cut_list(const SumValues& v, Unit unit) {
@@ -125,6 +221,17 @@ void add_stock_sums(std::vector<Sum>& list) {
         {"Saw cut", Quantity::length, true, "2 mm"},
         {"Offcuts at hand", Quantity::lengths, true, "250, 2 off 90"}},
        answer_cut_list});
+  list.push_back({"sheet-list",
+                  group,
+                  "Pieces from sheets",
+                  "Rectangles laid out on the fewest sheets with the saw's cut between them: each by its "
+                  "lower left corner.",
+                  {{"Sheet, length"},
+                   {"Sheet, width"},
+                   {"Pieces", Quantity::lengths, false, "60 x 40, 4 off 30 x 25"},
+                   {"Saw cut", Quantity::length, true, "2"},
+                   {"Edge not used", Quantity::length, true, "0"}},
+                  answer_sheet_list});
   list.push_back({"round-from-square",
                   group,
                   "Bar for a square",

@@ -13,6 +13,8 @@
 #include "route/gate.h"
 #include "solid/quick_start.h"
 
+#include <QAbstractItemView>
+#include <QCompleter>
 #include <QElapsedTimer>
 
 #include <random>
@@ -456,4 +458,36 @@ TEST_F(Solids, AnOffcutPutByIsOfferedAndTaken) {
   EXPECT_LT(b().offcuts().front().second.length, 250);
   window->document().undo();
   EXPECT_EQ(b().offcuts().front().second.length, 250);
+}
+
+/// A material typed whole: the first Enter closes the names that are offered, the second keeps it.
+void type_material(QLineEdit* field, const char* name) {
+  field->setFocus();
+  field->selectAll();
+  QTest::keyClicks(field, name);
+  field->completer()->popup()->hide();
+  QTest::keyClick(field, Qt::Key_Return);
+}
+
+TEST_F(Solids, AnotherMaterialThanTheDrawingsSaysWhatItMeans) {
+  const Id id = part("Crank", 1, "cast iron");
+  window->document().choose(id, b().pieces_of(id).front().first);
+  window->go_to(MainWindow::drawing);
+  auto* page = window->drawing_page();
+  EXPECT_FALSE(page->condition_box()->isVisible()); // iron has only one
+  page->instead_button()->click();
+  ASSERT_TRUE(page->drawn_edit()->isVisible());
+  type_material(page->drawn_edit(), "mild steel");
+  EXPECT_TRUE(page->consequences().startsWith("In place of mild steel: 60 % as strong before it yields"))
+      << page->consequences();
+  EXPECT_TRUE(page->consequences().contains("breaks out where a cut leaves it")) << page->consequences();
+  enter(page->why_edit(), "none in the rack");
+  EXPECT_EQ(b().find<build::Part>(id)->material_reason, "none in the rack");
+  type_material(page->drawn_edit(), "mild stel");
+  EXPECT_TRUE(page->consequences().contains("is no material of the table")) << page->consequences();
+  type_material(page->material_edit(), "silver steel");
+  ASSERT_TRUE(page->condition_box()->isVisible());
+  page->condition_box()->setCurrentIndex(2);
+  emit page->condition_box()->activated(2);
+  EXPECT_EQ(b().find<build::Part>(id)->condition, "hardened and tempered");
 }

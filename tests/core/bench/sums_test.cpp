@@ -341,6 +341,25 @@ TEST(Sums, ValuesAreReckonedAsInEveryField) {
   EXPECT_FALSE(read_value({"x"}, "", mm).value.given);
 }
 
+// Two rows of three on a sheet, the saw between them.
+TEST(Sums, ASheetListLaysOutItsPieces) {
+  const auto text = [](const char* words) {
+    SumValue v;
+    v.given = true;
+    v.text = words;
+    return v;
+  };
+  for (const char* pieces : {"6 off 98 x 48", "6 x 98 x 48", "98x48, 5 off 98 \u00D7 48 mm"}) {
+    EXPECT_EQ(line("sheet-list", {is(298), is(98), text(pieces), is(2), none}, 0), 1) << pieces;
+    EXPECT_EQ(line("sheet-list", {is(297), is(98), text(pieces), is(2), none}, 0), 2) << pieces;
+  }
+  EXPECT_NE(words("sheet-list", {is(298), is(98), text("98"), none, none}).find("write 60 x 40"),
+            std::string::npos);
+  EXPECT_NE(
+      words("sheet-list", {is(298), is(98), text("300 x 20"), none, none}).find("larger than the sheet"),
+      std::string::npos);
+}
+
 // Four of 60, however "so many" is written; a number that is part of a length counts nothing.
 TEST(Sums, ACutListCountsItsPieces) {
   const auto text = [](const char* words) {
