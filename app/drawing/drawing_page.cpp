@@ -192,15 +192,16 @@ void DrawingPage::make_surfaces_face() {
   side->addStretch(1);
 }
 
+void DrawingPage::keep_part(const std::function<void(build::Part&)>& change, const char* what) {
+  const auto* part = document_.build().find<build::Part>(document_.part());
+  if (part == nullptr) return;
+  auto changed = *part;
+  change(changed);
+  document_.apply(build::change(document_.build(), document_.part(), changed, what));
+}
+
 void DrawingPage::connect_part() {
-  const auto keep_part = [this](auto&& change, const char* what) {
-    const auto* part = document_.build().find<build::Part>(document_.part());
-    if (part == nullptr) return;
-    auto changed = *part;
-    change(changed);
-    document_.apply(build::change(document_.build(), document_.part(), changed, what));
-  };
-  connect(part_name_, &QLineEdit::editingFinished, this, [this, keep_part] {
+  connect(part_name_, &QLineEdit::editingFinished, this, [this] {
     if (!part_name_->isModified()) return;
     const auto name = part_name_->text().trimmed().toStdString();
     if (!name.empty())
@@ -208,7 +209,7 @@ void DrawingPage::connect_part() {
     else
       refresh();
   });
-  connect(material_, &QLineEdit::editingFinished, this, [this, keep_part] {
+  connect(material_, &QLineEdit::editingFinished, this, [this] {
     if (!material_->isModified()) return;
     keep_part(
         [&](build::Part& p) {
@@ -218,7 +219,7 @@ void DrawingPage::connect_part() {
         },
         "Material");
   });
-  connect(take_material_, &QPushButton::clicked, this, [this, keep_part] {
+  connect(take_material_, &QPushButton::clicked, this, [this] {
     const auto nearest = fits::find_solid(material_->text().toStdString()).nearest;
     if (!nearest.empty()) keep_part([&](build::Part& p) { p.material = nearest; }, "Material");
   });
@@ -228,15 +229,8 @@ void DrawingPage::connect_part() {
 }
 
 void DrawingPage::connect_material() {
-  const auto keep = [this](auto&& change, const char* what) {
-    const auto* part = document_.build().find<build::Part>(document_.part());
-    if (part == nullptr) return;
-    auto changed = *part;
-    change(changed);
-    document_.apply(build::change(document_.build(), document_.part(), changed, what));
-  };
-  connect(condition_, &QComboBox::activated, this, [this, keep](int k) {
-    keep(
+  connect(condition_, &QComboBox::activated, this, [this](int k) {
+    keep_part(
         [&](build::Part& p) { p.condition = k == 0 ? std::string() : condition_->itemText(k).toStdString(); },
         "Condition");
   });
@@ -245,17 +239,17 @@ void DrawingPage::connect_material() {
     refresh();
     drawn_material_->setFocus();
   });
-  connect(drawn_material_, &QLineEdit::editingFinished, this, [this, keep] {
+  connect(drawn_material_, &QLineEdit::editingFinished, this, [this] {
     if (!drawn_material_->isModified()) return;
     drawn_material_->setModified(false);
-    keep([&](build::Part& p) { p.drawn_material = drawn_material_->text().trimmed().toStdString(); },
-         "Material by the drawing");
+    keep_part([&](build::Part& p) { p.drawn_material = drawn_material_->text().trimmed().toStdString(); },
+              "Material by the drawing");
   });
-  connect(why_, &QLineEdit::editingFinished, this, [this, keep] {
+  connect(why_, &QLineEdit::editingFinished, this, [this] {
     if (!why_->isModified()) return;
     why_->setModified(false);
-    keep([&](build::Part& p) { p.material_reason = why_->text().trimmed().toStdString(); },
-         "Why another material");
+    keep_part([&](build::Part& p) { p.material_reason = why_->text().trimmed().toStdString(); },
+              "Why another material");
   });
 }
 

@@ -18,6 +18,8 @@
 #include <QStackedWidget>
 #include <QTableView>
 
+#include <functional>
+
 namespace datrin::app {
 
 class DrawingPage : public Page {
@@ -57,6 +59,7 @@ private:
   void connect_faces();
   void make_surfaces_face();
   void connect_part();
+  void keep_part(const std::function<void(build::Part&)>& change, const char* what);
   void connect_material();
   void show_material(const build::Part& part);
   void choose_row(int row);
