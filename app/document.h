@@ -35,8 +35,7 @@ public:
 
   /// The solid of a part, as it was last made (app/part_solids.h); null: there is none.
   std::shared_ptr<const PartSolid> solid_of(build::Id part) const {
-    solids_->prefer(part_);
-    return solids_->of(build(), part);
+    return solids_->of(build(), part, part == part_);
   }
   PartSolids& solids() const { return *solids_; }
 

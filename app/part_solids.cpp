@@ -10,68 +10,76 @@ namespace {
 constexpr int twinkling_ms = 45; // less than one notices
 
 std::shared_ptr<const PartSolid> made_of(const std::vector<solid::PlacedBody>& bodies) {
-  auto solid = std::make_shared<PartSolid>();
-  solid->picture = sheets::picture_of(bodies);
-  if (!solid->picture)
-    solid->problems = solid::make_solid(bodies, {.mesh = false}).problems;
-  else
-    solid->problems = solid->picture->solid.problems;
-  return solid;
+  auto made = std::make_shared<PartSolid>();
+  auto solid = solid::make_solid(bodies);
+  made->problems = solid.problems;
+  made->picture = sheets::picture_of(std::move(solid));
+  return made;
 }
 
 } // namespace
 
 PartSolids::PartSolids(QObject* parent)
     : QObject(parent), aside_(this, [this](const Made& made) {
-        const bool news = under_way_ == made.part;
-        take(made);
-        if (news) emit this->made();
+        keep(made);
+        emit this->made(made.part);
+        next();
       }) {}
 
-std::shared_ptr<const PartSolid> PartSolids::of(const build::Build& build, build::Id part) {
+std::shared_ptr<const PartSolid> PartSolids::of(const build::Build& build, build::Id part, bool wanted_now) {
+  if (wanted_now) wanted_ = part;
   const auto bodies = build.bodies_of(part);
   if (bodies.empty()) {
     kept_.erase(part);
+    waiting_.erase(part);
     return nullptr;
   }
   const auto found = kept_.find(part);
   if (found != kept_.end() && found->second.bodies == bodies) return found->second.solid;
-  if (under_way_ == 0)
-    begin(build, part, bodies);
-  else if (!(under_way_ == part && making_ == bodies))
+  const auto last = found != kept_.end() ? found->second.solid : nullptr;
+  if (under_way_.part == part && under_way_.bodies == bodies) return last;
+  if (busy()) {
     waiting_.insert_or_assign(part, build);
-  const auto now = kept_.find(part);
-  return now != kept_.end() ? now->second.solid : nullptr;
+    return last;
+  }
+  return begin(build, part, wanted_now ? twinkling_ms : 0) ? kept_[part].solid : last;
 }
 
-void PartSolids::begin(const build::Build& build, build::Id part, const build::List<build::Body>& bodies) {
-  under_way_ = part;
-  making_ = bodies;
+bool PartSolids::begin(const build::Build& build, build::Id part, int wait_ms) {
+  under_way_ = {part, build.bodies_of(part), nullptr};
   auto done = std::make_shared<QSemaphore>();
-  auto result = std::make_shared<Made>();
-  aside_.start([placed = solid::place_bodies(build, part), part, bodies, done, result](const auto&) {
-    *result = {part, bodies, made_of(placed)};
+  auto result = std::make_shared<Made>(under_way_);
+  aside_.start([placed = solid::place_bodies(build, part), done, result](const auto&) {
+    result->solid = made_of(placed);
     done->release();
     return *result;
   });
-  if (done->tryAcquire(1, twinkling_ms)) {
-    aside_.forget();
-    take(*result);
+  if (wait_ms == 0 || !done->tryAcquire(1, wait_ms)) return false;
+  aside_.forget(); // it has ended: nobody need be told
+  keep(*result);
+  next();
+  return true;
+}
+
+void PartSolids::keep(const Made& made) {
+  kept_[made.part] = {made.bodies, made.solid};
+  under_way_ = {};
+}
+
+/// Goes on with what waits, what is looked at first; aside, whatever it takes.
+void PartSolids::next() {
+  while (!busy() && !waiting_.empty()) {
+    const auto wanted = waiting_.find(wanted_);
+    const auto node = waiting_.extract(wanted != waiting_.end() ? wanted : waiting_.begin());
+    const auto bodies = node.mapped().bodies_of(node.key());
+    const auto kept = kept_.find(node.key());
+    if (bodies.empty() || (kept != kept_.end() && kept->second.bodies == bodies)) continue;
+    begin(node.mapped(), node.key(), 0);
   }
 }
 
-void PartSolids::take(const Made& made) {
-  kept_[made.part] = {made.bodies, made.solid};
-  under_way_ = 0;
-  if (waiting_.empty()) return;
-  const auto wanted = waiting_.find(preferred_);
-  const auto next = waiting_.extract(wanted != waiting_.end() ? wanted : waiting_.begin());
-  const auto bodies = next.mapped().bodies_of(next.key());
-  if (!bodies.empty()) begin(next.mapped(), next.key(), bodies);
-}
-
 void PartSolids::wait() {
-  while (under_way_ != 0) {
+  while (busy()) {
     QEventLoop loop;
     connect(this, &PartSolids::made, &loop, &QEventLoop::quit);
     loop.exec();
@@ -82,7 +90,7 @@ void PartSolids::forget() {
   aside_.forget();
   kept_.clear();
   waiting_.clear();
-  under_way_ = 0;
+  under_way_ = {};
 }
 
 } // namespace datrin::app

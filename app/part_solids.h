@@ -1,6 +1,6 @@
 #pragma once
-// The solids of the parts as they are drawn, made aside and kept until their bodies change: what is shown
-// stays till the new one is there.
+// The solids of the parts as they are drawn, made aside one after another and kept until their bodies change:
+// what is shown stays till the new one is there.
 
 #include "app/aside.h"
 #include "build/build.h"
@@ -10,13 +10,14 @@
 
 #include <map>
 #include <memory>
+#include <vector>
 
 namespace datrin::app {
 
-/// A solid with what was worked out of it.
+/// A solid with its views, and what could not be made of it.
 struct PartSolid {
   std::shared_ptr<const sheets::SolidPicture> picture; ///< null: there is no metal
-  std::vector<solid::SolidProblem> problems;           ///< what could not be made, and why
+  std::vector<solid::SolidProblem> problems;
 };
 
 class PartSolids : public QObject {
@@ -25,36 +26,37 @@ public:
   explicit PartSolids(QObject* parent = nullptr);
 
   /// The solid of that part, as it was last made; where its bodies are others by now a new one is begun, and
-  /// `made` tells when it is there. Null: it has no bodies, or none is there yet. What is made within the
-  /// twinkling of an eye is waited for.
-  std::shared_ptr<const PartSolid> of(const build::Build& build, build::Id part);
-  /// That part's solid is wanted before others that wait.
-  void prefer(build::Id part) { preferred_ = part; }
-  bool busy() const { return under_way_ != 0; }
-  /// Waits for what is being made.
+  /// `made` tells when it is there. Null: it has no bodies, or none is there yet. `wanted_now`: the person
+  /// looks at it; it is made before others that wait, and when it is there within the twinkling of an eye
+  /// that is waited for.
+  std::shared_ptr<const PartSolid> of(const build::Build& build, build::Id part, bool wanted_now);
+  bool busy() const { return under_way_.part != 0; }
+  /// Waits for all that is being made.
   void wait();
   void forget();
 
 signals:
-  void made();
+  void made(qlonglong part);
 
 private:
-  struct Kept {
-    build::List<build::Body> bodies;
-    std::shared_ptr<const PartSolid> solid;
-  };
   struct Made {
     build::Id part = 0;
     build::List<build::Body> bodies;
     std::shared_ptr<const PartSolid> solid;
   };
-  void begin(const build::Build& build, build::Id part, const build::List<build::Body>& bodies);
-  void take(const Made& made);
+  struct Kept {
+    build::List<build::Body> bodies;
+    std::shared_ptr<const PartSolid> solid;
+  };
+  /// Starts making it; waits so long for it, ms. Whether it is there.
+  bool begin(const build::Build& build, build::Id part, int wait_ms);
+  void keep(const Made& made);
+  void next();
 
   std::map<build::Id, Kept> kept_;
-  build::Id under_way_ = 0, preferred_ = 0;
-  build::List<build::Body> making_;
+  Made under_way_;                            ///< without its solid; part 0: nothing is
   std::map<build::Id, build::Build> waiting_; ///< asked for while another is made
+  build::Id wanted_ = 0;
   Aside<Made> aside_;
 };
 

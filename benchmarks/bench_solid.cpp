@@ -91,7 +91,8 @@ struct Cylinder {
   Cylinder() {
     const auto demo = demo::mill_engine();
     for (const auto& [id, part] : demo.build.parts())
-      if (part.name == "Flywheel") picture = sheets::picture_of(solid::place_bodies(demo.build, id));
+      if (part.name == "Flywheel")
+        picture = sheets::picture_of(solid::make_solid(solid::place_bodies(demo.build, id)));
   }
 };
 
@@ -128,7 +129,8 @@ void BM_AllPartsOfTheDemo(benchmark::State& state) {
   const auto demo = demo::mill_engine();
   for (auto _ : state)
     for (const auto& [id, part] : demo.build.parts())
-      benchmark::DoNotOptimize(sheets::picture_of(solid::place_bodies(demo.build, id)).get());
+      benchmark::DoNotOptimize(
+          sheets::picture_of(solid::make_solid(solid::place_bodies(demo.build, id))).get());
 }
 BENCHMARK(BM_AllPartsOfTheDemo)->Unit(benchmark::kMillisecond);
 

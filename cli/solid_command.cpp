@@ -13,6 +13,7 @@
 #include <fmt/ostream.h>
 #include <nlohmann/json.hpp>
 
+#include <filesystem>
 #include <optional>
 #include <ostream>
 
@@ -55,6 +56,11 @@ int run_solid(const SolidCall& call, std::ostream& out, std::ostream& err) {
     return refused;
   }
   const auto& s = read.solid;
+  std::error_code error;
+  if (!call.to.empty() && std::filesystem::exists(call.to, error)) {
+    fmt::print(err, "{} is there already; choose another name\n", call.to);
+    return refused;
+  }
   if (!call.to.empty())
     if (const auto wrong = solid::write_step(s, "part", call.to); !wrong.empty()) {
       fmt::print(err, "{}\n", wrong);

@@ -38,7 +38,8 @@ struct Edge {
 
 class SceneMaker {
 public:
-  SceneMaker(const SceneInput& input, const ViewAxes& view) : in_(input), view_(view) {}
+  SceneMaker(const SceneInput& input, const ViewAxes& view)
+      : in_(input), view_(view), stated_(drawn_as_stated(input)) {}
 
   Scene run() {
     touched_.resize(in_.surfaces.size());
@@ -48,10 +49,9 @@ public:
       scene_.pips.push_back({at, static_cast<int>(i), touch.surface});
       if (touch.surface >= 0) touched_[static_cast<std::size_t>(touch.surface)].push_back(at);
     }
-    if (in_.solid)
-      scene_.paths.push_back({Role::plate, -1, covered_by(in_.solid->solid, view_), true, true});
-    else
-      for (int i = 0; i < static_cast<int>(in_.surfaces.size()); ++i) plates(i);
+    if (in_.solid) scene_.paths.push_back({Role::plate, -1, covered_by(in_.solid->solid, view_), true, true});
+    for (int i = 0; i < static_cast<int>(in_.surfaces.size()); ++i)
+      if (stated(i)) plates(i);
     for (int i = 0; i < static_cast<int>(in_.surfaces.size()); ++i) edges(i);
     mitre();
     for (const auto& edge : edges_)
@@ -61,11 +61,9 @@ public:
         line(Role::rough, edge.surface, edge.rough_from, edge.rough_to);
       }
     for (int i = 0; i < static_cast<int>(in_.surfaces.size()); ++i) rounds(i);
-    if (in_.solid) {
-      solid_lines();
-      return std::move(scene_);
-    }
+    if (in_.solid) solid_lines();
     for (const auto& edge : edges_) {
+      if (!stated(edge.surface)) continue;
       if (surface(edge.surface).machined)
         line(Role::finished, edge.surface, edge.from, edge.to);
       else
@@ -75,6 +73,8 @@ public:
   }
 
 private:
+  /// Drawn as it was stated, not as a face of the solid.
+  bool stated(int i) const { return stated_[static_cast<std::size_t>(i)]; }
   const SceneSurface& surface(int i) const { return in_.surfaces[static_cast<std::size_t>(i)]; }
 
   void line(Role role, int i, const Vec2& from, const Vec2& to) {
@@ -225,7 +225,7 @@ private:
         loop.push_back(loop.front());
         scene_.paths.push_back({Role::rough, i, {loop}, true});
       }
-      if (in_.solid) return;
+      if (!stated(i)) return;
       for (const double end : {-s.height / 2, s.height / 2}) { // of a cone both ends show
         scene_.paths.push_back({role, i, {circle(at, radius_at(s.shape, end))}, true});
         if (!is_cone(s.shape.kind)) break;
@@ -233,7 +233,7 @@ private:
       centre_cross(i, at, radius);
       return;
     }
-    if (in_.solid) return;
+    if (!stated(i)) return;
     const auto outline = side_outline(s);
     if (is_hole(s.shape.kind)) {
       line(Role::hidden, i, outline[0], outline[1]);
@@ -377,6 +377,7 @@ private:
 
   const SceneInput& in_;
   const ViewAxes& view_;
+  std::vector<bool> stated_;
   Scene scene_;
   std::vector<std::vector<Vec2>> touched_;
   std::vector<Edge> edges_;
@@ -411,7 +412,11 @@ std::vector<Patch> patches_of(const SceneInput& input) {
 
 Box bounds(const SceneInput& input) {
   constexpr double empty_half = 20, least_depth = 4; // mm
-  auto box = input.solid ? input.solid->solid.box : box_of(patches_of(input));
+  auto box = box_of(patches_of(input));
+  if (input.solid) {
+    box.take(input.solid->solid.box.low);
+    box.take(input.solid->solid.box.high);
+  }
   if (box.empty()) return {Vec3::Constant(-empty_half), Vec3::Constant(empty_half)};
   // A lone plane is flat; give the picture some depth.
   for (int k = 0; k < 3; ++k)

@@ -31,14 +31,25 @@ std::vector<solid::DrawnLine> SolidPicture::lines_in(const ViewAxes& axes) const
   return lines_of(solid, axes);
 }
 
-std::shared_ptr<const SolidPicture> picture_of(const std::vector<solid::PlacedBody>& bodies) {
+std::shared_ptr<const SolidPicture> picture_of(solid::Solid solid) {
+  if (!solid.usable()) return nullptr;
   auto picture = std::make_shared<SolidPicture>();
-  picture->solid = solid::make_solid(bodies);
-  if (!picture->solid.usable()) return nullptr;
+  picture->solid = std::move(solid);
   for (const auto& axes : {view_axes(View::front, false), view_axes(View::plan, false),
                            view_axes(View::end, false), view_axes(View::end, true)})
     picture->views.push_back({axes, lines_of(picture->solid, axes)});
   return picture;
+}
+
+std::vector<bool> drawn_as_stated(const SceneInput& input) {
+  std::vector<bool> stated(input.surfaces.size(), true);
+  if (!input.solid) return stated;
+  const auto& faces = input.solid->solid.faces;
+  for (std::size_t i = 0; i < stated.size(); ++i)
+    stated[i] = std::none_of(faces.begin(), faces.end(), [&](const solid::SolidFace& face) {
+      return face.known() && same_surface(face.shape, input.surfaces[i].shape);
+    });
+  return stated;
 }
 
 int face_seen(const solid::Solid& solid, const ViewAxes& axes, const Vec2& paper) {

@@ -23,8 +23,12 @@ struct SolidPicture {
   std::vector<solid::DrawnLine> lines_in(const ViewAxes& axes) const;
 };
 
-/// The solid of these bodies with its views; null where there is no metal.
-std::shared_ptr<const SolidPicture> picture_of(const std::vector<solid::PlacedBody>& bodies);
+/// The solid with its views; null where there is no metal.
+std::shared_ptr<const SolidPicture> picture_of(solid::Solid solid);
+
+/// Which surfaces are drawn as the solid has them: they lie on a face of it. The others stand for something
+/// else, and are drawn beside it as they were stated. All of them where there is no solid.
+std::vector<bool> drawn_as_stated(const SceneInput& input);
 
 /// The face one sees at a place of a view (mm on its paper): index into Solid::faces; −1: none there.
 int face_seen(const solid::Solid& solid, const ViewAxes& axes, const Vec2& at);

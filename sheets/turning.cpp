@@ -1,6 +1,7 @@
 #include "sheets/turning.h"
 
 #include "geometry/solve.h"
+#include "sheets/solid_picture.h"
 
 #include <Eigen/Geometry>
 
@@ -17,7 +18,7 @@ using Loop = std::vector<Vec3>;
 class Turner {
 public:
   Turner(const SceneInput& input, const ViewAxes& view, const std::optional<SectionPlane>& section)
-      : in_(input), view_(view), section_(section) {}
+      : in_(input), view_(view), section_(section), stated_(drawn_as_stated(input)) {}
 
   TurnedScene run() {
     std::vector<std::vector<Vec3>> touched(in_.surfaces.size());
@@ -151,6 +152,8 @@ private:
   /// Cuts a loop, notes where the section meets it, and puts what is left among the faces. Faces that look
   /// away are left out where the metal hides them; with a section, or of a rough surface, they may be seen.
   void add(TurnedFace::Role role, int i, Loop loop, const Vec3& out, double stock, bool edge, double nearer) {
+    if (role != TurnedFace::Role::rough && !stated_[static_cast<std::size_t>(i)])
+      return; // the solid is drawn there
     if (section_) loop = cut(loop, role);
     if (loop.size() < 3) return;
     const double facing = out.dot(view_.toward);
@@ -197,6 +200,7 @@ private:
   const SceneInput& in_;
   const ViewAxes& view_;
   std::optional<SectionPlane> section_;
+  std::vector<bool> stated_;
   TurnedScene out_;
 };
 

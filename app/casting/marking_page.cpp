@@ -74,8 +74,8 @@ MarkingPage::MarkingPage(Document& document)
   make_picture();
   make_side();
   connect_choices();
-  connect(&document_.solids(), &PartSolids::made, this, [this] {
-    if (isVisible()) refresh();
+  connect(&document_.solids(), &PartSolids::made, this, [this](qlonglong part) {
+    if (isVisible() && part == document_.part()) refresh();
   });
 }
 

@@ -1,13 +1,12 @@
 #include "app/drawing/bodies_panel.h"
 
+#include "app/drawing/bodies_words.h"
 #include "app/marks/column.h"
 #include "app/marks/fields.h"
 #include "app/theme.h"
 #include "build/now.h"
-#include "fits/solids.h"
 #include "sheets/figures.h"
-#include "solid/rough.h"
-#include "stock/part_stock.h"
+#include "threads/threads.h"
 
 #include <QHeaderView>
 #include <QMenu>
@@ -40,26 +39,6 @@ qlonglong place_code(build::Id body, BodyFace face) {
   return static_cast<qlonglong>(body) * 100 + static_cast<int>(face);
 }
 
-QString shape_words(const Body& body) {
-  auto text = whole(build::words_of<BodyShape>().first[static_cast<std::size_t>(body.shape)]);
-  if (body.shape == BodyShape::hole) {
-    text = whole(build::words_of<HoleMaking>().first[static_cast<std::size_t>(body.making)]) + " hole";
-    if (body.mouth != HoleMouth::plain)
-      text += ", " + whole(build::words_of<HoleMouth>().first[static_cast<std::size_t>(body.mouth)]);
-  } else if (body.cut && !solid::always_cuts(body.shape)) {
-    text += ", taken away";
-  }
-  return text;
-}
-
-QString face_name(const Body& body, BodyFace face) {
-  if (face == BodyFace::middle) return "middle of " + name_words(body.name);
-  if (face == BodyFace::side && solid::always_cuts(body.shape)) return "wall of " + name_words(body.name);
-  if (solid::is_open(solid::form_of(body), face)) return "mouth of " + name_words(body.name);
-  return whole(build::words_of<BodyFace>().first[static_cast<std::size_t>(face)]) + " of " +
-         name_words(body.name);
-}
-
 } // namespace
 
 BodiesPanel::BodiesPanel(Document& document, QWidget* parent)
@@ -74,10 +53,7 @@ BodiesPanel::BodiesPanel(Document& document, QWidget* parent)
       pattern_(choice_box("Repeated", words<build::BodyPattern>())), cut_(new QCheckBox("taken away")),
       through_(new QCheckBox("all the way through")), count_(new QSpinBox), count_across_(new QSpinBox),
       sides_(new QSpinBox), message_(new MessageLine), face_button_(new QPushButton),
-      keep_button_(new QPushButton), whole_(words_label()), figuring_(this, [this](const Figures& figures) {
-        figures_ = figures;
-        show_whole();
-      }) {
+      keep_button_(new QPushButton), figures_(new SolidFigures(document)) {
   const QStringList along{"from the middle", "from the left edge", "from the right edge", "flush left",
                           "flush right"};
   const QStringList up{"from the middle", "from the lower edge", "from the upper edge", "flush below",
@@ -87,8 +63,8 @@ BodiesPanel::BodiesPanel(Document& document, QWidget* parent)
   make_list();
   make_column();
   connect_choices();
-  connect(&document_.solids(), &PartSolids::made, this, [this] {
-    if (isVisible()) refresh();
+  connect(&document_.solids(), &PartSolids::made, this, [this](qlonglong part) {
+    if (isVisible() && part == document_.part()) refresh();
   });
 }
 
@@ -203,7 +179,7 @@ void BodiesPanel::make_column() {
   auto* side = new QVBoxLayout(this);
   side->setContentsMargins(12, 10, 12, 12);
   side->setSpacing(6);
-  side->addWidget(whole_);
+  side->addWidget(figures_);
   side->addWidget(face_button_);
   side->addWidget(keep_button_);
   side->addWidget(hairline());
@@ -331,7 +307,7 @@ void BodiesPanel::connect_choices() {
     });
   };
   text(name_, &Body::name, "Name", true);
-  text(thread_, &Body::thread, "Thread", false);
+  connect(thread_, &QLineEdit::editingFinished, this, &BodiesPanel::keep_thread);
   connect(face_button_, &QPushButton::clicked, this, [this] {
     const auto* face = pointed();
     if (!face) return;
@@ -369,12 +345,36 @@ void BodiesPanel::keep(const Body& changed, const char* what) {
   document_.apply(solid::set_body(document_.build(), chosen_, changed, what));
 }
 
+/// A thread of the table under its own name; what is none of them is refused.
+void BodiesPanel::keep_thread() {
+  const auto* now = body();
+  if (!now || !thread_->isModified()) return;
+  auto changed = *now;
+  const auto typed = thread_->text().trimmed().toStdString();
+  changed.thread.clear();
+  if (!typed.empty()) {
+    const auto found = threads::find(typed);
+    if (!found.thread) {
+      message_->refuse(sheets::sentence(found.message));
+      message_->show();
+      return;
+    }
+    changed.thread = found.thread->name;
+  }
+  thread_->setModified(false);
+  keep(changed, "Thread");
+}
+
 void BodiesPanel::keep_angle(BodyRole role) {
   auto* edit = sizes_.at(role).angle;
   if (!edit->isModified() || !body()) return;
   const auto read =
       parse_angle(edit->text().trimmed().isEmpty() ? "0" : edit->text().toStdString(), angle_options());
-  if (!read.ok) return message_->refuse(sheets::sentence(read.message));
+  if (!read.ok) {
+    message_->refuse(sheets::sentence(read.message));
+    message_->show();
+    return;
+  }
   edit->setModified(false);
   document_.apply(solid::set_body_size(document_.build(), chosen_, role, read.radian, build::utc_now()));
 }
@@ -467,51 +467,17 @@ void BodiesPanel::refresh() {
     face_ = BodyFace::middle;
     pointed_ = before_ = -1;
   }
+  if (const auto solid = document_.solid_of(document_.part()); of_ != solid) {
+    of_ = solid;
+    pointed_ = before_ = -1; // its faces count anew
+    face_ = BodyFace::middle;
+  }
   const auto bodies = document_.build().bodies_of(document_.part());
   if (!body() || body()->part != document_.part()) chosen_ = bodies.empty() ? 0 : bodies.back().first;
   show_table();
   show_body();
-  show_whole();
+  figures_->refresh();
   light();
-}
-
-QString BodiesPanel::sizes_text(const Body& body) const {
-  QStringList parts;
-  const auto unit = document_.unit();
-  for (const auto role : solid::roles_of(solid::form_of(body))) {
-    const auto* size = body.size(role);
-    if (!size || size->value == 0) continue;
-    parts << (solid::is_angle(role)
-                  ? qt(angle_text(size->value))
-                  : (role == BodyRole::diameter ? "\u2300\u202F" : "") + sheets::figure(size->value, unit));
-  }
-  auto text = parts.join(" \u00D7 ");
-  if (body.through) text += ", through";
-  if (!body.thread.empty()) text += ", " + name_words(body.thread);
-  return text;
-}
-
-QString BodiesPanel::place_text(const Body& body) const {
-  const auto& b = document_.build();
-  const auto* on = b.find<Body>(body.on);
-  QString text = on ? face_name(*on, body.face) : QString("the drawing's origin");
-  for (const auto role : solid::place_roles_of(body)) {
-    const auto* size = body.size(role);
-    if (!size || size->value == 0) continue;
-    text +=
-        ", " + qt(solid::role_words(body, role)) + " " +
-        (solid::is_angle(role) ? qt(angle_text(size->value)) : sheets::figure(size->value, document_.unit()));
-  }
-  const auto word =
-      whole(build::words_of<build::BodyPattern>().first[static_cast<std::size_t>(body.pattern)]);
-  if (body.pattern == build::BodyPattern::grid)
-    text +=
-        filled(", %1 of %2 \u00D7 %3", word, QString::number(body.count), QString::number(body.count_across));
-  else if (body.pattern == build::BodyPattern::row || body.pattern == build::BodyPattern::circle)
-    text += filled(", %1 of %2", word, QString::number(body.count));
-  else if (body.pattern != build::BodyPattern::single)
-    text += ", " + word;
-  return text;
 }
 
 void BodiesPanel::show_table() {
@@ -522,7 +488,9 @@ void BodiesPanel::show_table() {
   for (const auto& [id, body] : document_.build().bodies_of(document_.part())) {
     const int row = table_->rowCount();
     table_->insertRow(row);
-    fill_row(table_, row, {name_words(body.name), shape_words(body), sizes_text(body), place_text(body)});
+    fill_row(table_, row,
+             {name_words(body.name), shape_words(body), sizes_text(body, document_.unit()),
+              place_text(document_.build(), body)});
     if (solid)
       for (const auto& problem : solid->problems)
         if (problem.body == id) table_->item(row, 0)->setForeground(theme().gone);
@@ -553,7 +521,7 @@ void BodiesPanel::show_sizes(const Body& body) {
     const auto* size = body.size(role);
     const double value = size ? size->value : 0;
     auto label = qt(solid::role_words(body, role));
-    if (role == BodyRole::along || role == BodyRole::across) label = role == BodyRole::along ? "by" : "by ";
+    if (role == BodyRole::along || role == BodyRole::across) label = "by"; // from where stands above it
     if (row.label) row.label->setText(label.left(1).toUpper() + label.mid(1));
     if (row.length) row.length->set_value(value, document_.unit(), static_cast<qint64>(chosen_));
     if (row.angle && !(row.angle->hasFocus() && row.angle->isModified()))
@@ -610,54 +578,6 @@ void BodiesPanel::show_message() {
     for (const auto& problem : solid->problems)
       if (problem.body == chosen_) message_->refuse(sheets::sentence(problem.words));
   message_->setVisible(!message_->text().isEmpty());
-}
-
-void BodiesPanel::show_whole() {
-  const auto solid = document_.solid_of(document_.part());
-  if (!solid || !solid->picture) {
-    whole_->setText(
-        rows_.empty()
-            ? QString(
-                  "No bodies yet: add a block or a round, then what stands on it and what is cut from it.")
-        : solid ? QString("There is no metal yet.")
-                : QString("It is being worked out\u2026"));
-    return;
-  }
-  if (of_ != solid) {
-    of_ = solid;
-    figures_ = {};
-    const bool cast = stock::needs_touches(document_.build(), document_.part());
-    figuring_.start([picture = solid->picture, cast, build = document_.build(),
-                     part = document_.part()](const auto& stop) {
-      Figures figures;
-      if (cast) figures.rough = solid::make_solid(solid::rough_bodies(build, part), {.mesh = false}).volume;
-      if (!stop()) figures.thin = solid::thinnest(picture->solid, {.stop = stop});
-      return figures;
-    });
-  }
-  const auto& s = solid->picture->solid;
-  const auto unit = document_.unit();
-  const auto* part = document_.build().find<build::Part>(document_.part());
-  const auto* metal = part ? fits::find_solid(part->material).solid : nullptr;
-  const double cm3 = s.volume / 1000;
-  QString text = metal ? filled("%1\u202Fg finished, ", qt(number_text(cm3 * metal->density, 0))) : QString();
-  text += filled("%1\u202Fcm\u00B3. Centre of gravity x %2, y %3, z %4.", qt(number_text(cm3, 1)),
-                 sheets::figure(s.centroid.x(), unit), sheets::figure(s.centroid.y(), unit),
-                 figure_with_unit(s.centroid.z(), unit));
-  if (figures_.thin.status == solid::ThicknessStatus::found) {
-    const auto name = [&](std::size_t k) {
-      const auto* body = k < s.faces.size() ? document_.build().find<Body>(s.faces[k].body) : nullptr;
-      return body ? face_name(*body, s.faces[k].face) : QString("a face");
-    };
-    text += filled(" Thinnest %1, from %2 to %3.", figure_with_unit(figures_.thin.least, unit),
-                   name(figures_.thin.face_from), name(figures_.thin.face_to));
-  }
-  if (figures_.rough > 0 && figures_.rough > s.volume * (1 + 1e-9))
-    text +=
-        metal ? filled(" In the rough %1\u202Fg.", qt(number_text(figures_.rough / 1000 * metal->density, 0)))
-              : filled(" In the rough %1\u202Fcm\u00B3.", qt(number_text(figures_.rough / 1000, 1)));
-  if (s.bodies > 1) text += filled(" It is %1 separate pieces.", QString::number(s.bodies));
-  whole_->setText(text);
 }
 
 } // namespace datrin::app

@@ -3,10 +3,10 @@
 // is put and how it is repeated; what the solid weighs, where its middle is and where it is thinnest.
 
 #include "app/document.h"
+#include "app/drawing/solid_figures.h"
 #include "app/marks/length_field.h"
 #include "app/marks/message_line.h"
 #include "solid/body_edits.h"
-#include "solid/thickness.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -41,12 +41,13 @@ public:
   QSpinBox* count_box() const { return count_; }
   LengthField* field(solid::BodyRole role) const;
   QLineEdit* angle_edit(solid::BodyRole role) const;
+  QLineEdit* thread_edit() const { return thread_; }
   QPushButton* face_button() const { return face_button_; }
   QPushButton* keep_button() const { return keep_button_; } ///< keeps what was read off as a dimension
   QString message() const { return message_->text(); }
-  QString of_the_whole() const { return whole_->text(); }
+  SolidFigures* figures() const { return figures_; }
   build::Id chosen() const { return chosen_; }
-  bool busy() const { return figuring_.busy(); }
+  bool busy() const { return figures_->busy(); }
   void choose(build::Id body);
   void add(solid::BodyShape shape, bool cut);
   void remove();
@@ -73,15 +74,13 @@ private:
   const solid::SolidFace* pointed_before() const { return face_at(before_); }
   void keep(const build::Body& changed, const char* what);
   void keep_angle(solid::BodyRole role);
+  void keep_thread();
   void show_table();
   void show_body();
   void show_sizes(const build::Body& body);
   void show_on(const build::Body& body);
-  void show_whole();
   void show_message();
   void light();
-  QString place_text(const build::Body& body) const;
-  QString sizes_text(const build::Body& body) const;
 
   Document& document_;
   QWidget *list_, *form_;
@@ -96,17 +95,11 @@ private:
   std::map<solid::BodyRole, Row> sizes_;
   MessageLine* message_;
   QPushButton *face_button_, *keep_button_;
-  QLabel* whole_;
+  SolidFigures* figures_;
   build::Id chosen_ = 0, shown_part_ = 0;
   solid::BodyFace face_ = solid::BodyFace::middle; ///< of the chosen body, pointed at
   int pointed_ = -1, before_ = -1;                 ///< faces of the solid: pointed at, and the one before
-  std::shared_ptr<const PartSolid> of_;            ///< what the figures are of
-  struct Figures {
-    solid::Thickness thin;
-    double rough = 0; ///< mm³ before anything is cut; 0: not a casting
-  };
-  Figures figures_;
-  Aside<Figures> figuring_;
+  std::shared_ptr<const PartSolid> of_;            ///< whose faces are pointed at
 };
 
 } // namespace datrin::app

@@ -96,7 +96,7 @@ void QuickStartDialog::show_drawing() {
   const auto added = solid::add_quick_part(build, "x", made);
   if (!build.apply(added.edit)) return;
   auto scene = part_scene(build, added.id);
-  scene.solid = sheets::picture_of(solid::place_bodies(build, added.id));
+  scene.solid = sheets::picture_of(solid::make_solid(solid::place_bodies(build, added.id)));
   canvas_->set_unit(unit_);
   canvas_->set_scene(std::move(scene), false);
 }

@@ -7,6 +7,8 @@
 #include <QKeyEvent>
 #include <QPainter>
 
+#include <algorithm>
+
 namespace datrin::app {
 
 FigureRow::FigureRow(const QString& mark, const QString& name, double mm, Unit unit, Reckoning why,
@@ -17,6 +19,14 @@ FigureRow::FigureRow(const QString& mark, const QString& name, double mm, Unit u
   setAccessibleName(QString("%1 %2: %3, %4")
                         .arg(mark, name, sheets::figure_with_unit(mm, unit),
                              sheets::figure_with_unit(mm, sheets::other(unit))));
+  setToolTip(accessibleName() + " \u00B7 why: F1");
+}
+
+FigureRow::FigureRow(const QString& name, const QString& words, Unit unit, Reckoning why, QWidget* parent)
+    : QWidget(parent), name_(name), words_(words), unit_(unit), why_(std::move(why)) {
+  setFocusPolicy(Qt::StrongFocus);
+  setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+  setAccessibleName(name + ": " + words);
   setToolTip(accessibleName() + " \u00B7 why: F1");
 }
 
@@ -32,6 +42,19 @@ void FigureRow::paintEvent(QPaintEvent*) {
   if (hasFocus()) {
     painter.setPen(QPen(t.brass, 1));
     painter.drawRoundedRect(QRectF(0.5, 0.5, w - 1, h - 1), 3, 3);
+  }
+  if (!words_.isEmpty()) {
+    painter.setFont(t.text(true));
+    painter.setPen(t.ink);
+    const double wide = painter.fontMetrics().horizontalAdvance(words_);
+    painter.drawText(QRectF(0, 0, w - 4, h), Qt::AlignVCenter | Qt::AlignRight,
+                     painter.fontMetrics().elidedText(words_, Qt::ElideRight, static_cast<int>(w - 8)));
+    painter.setFont(t.text());
+    const double left = w - wide - 14;
+    painter.drawText(
+        QRectF(3, 0, left, h), Qt::AlignVCenter | Qt::AlignLeft,
+        painter.fontMetrics().elidedText(name_, Qt::ElideRight, static_cast<int>(std::max(0.0, left))));
+    return;
   }
   const bool narrow = fine_ || w < t.px(200); // the other unit is then in the tool tip alone
   const double other_width = narrow ? 0 : t.px(58), figure_width = t.px(62),

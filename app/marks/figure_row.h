@@ -1,5 +1,5 @@
 #pragma once
-// A named figure in both units. F1 or Enter asks where it came from.
+// A named figure in both units, or in words where it is no length. F1 or Enter asks where it came from.
 
 #include "quantity/reckoning.h"
 
@@ -11,9 +11,12 @@ class FigureRow : public QWidget {
 public:
   FigureRow(const QString& mark, const QString& name, double mm, Unit unit, Reckoning why,
             QWidget* parent = nullptr);
+  /// A figure that is no one length, as words: "483 g · 17.0 oz".
+  FigureRow(const QString& name, const QString& words, Unit unit, Reckoning why, QWidget* parent = nullptr);
   void set_fine() { fine_ = true; } ///< three decimals of a millimetre; the other unit in the tool tip alone
   double value() const { return mm_; }
   QString name() const { return name_; }
+  QString words() const { return words_; }
   const Reckoning& why() const { return why_; }
   QSize sizeHint() const override;
 
@@ -25,8 +28,8 @@ protected:
   void focusOutEvent(QFocusEvent*) override { update(); }
 
 private:
-  QString mark_, name_;
-  double mm_;
+  QString mark_, name_, words_; ///< words: in place of mm, where there are some
+  double mm_ = 0;
   Unit unit_;
   bool fine_ = false;
   Reckoning why_;

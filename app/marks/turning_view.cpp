@@ -155,7 +155,6 @@ void TurningView::render() {
       painter.drawPolygon(polygon);
       continue;
     }
-    if (input_.solid) continue; // it is drawn as it is
     const bool hole = face.role == sheets::TurnedFace::Role::hole;
     const QColor fill = hole ? ink.ground.darker(125) : mix(ink.ground, ink.plate.lighter(135), face.light);
     painter.setBrush(fill);
@@ -166,8 +165,7 @@ void TurningView::render() {
   painter.setPen(QPen(ink.dim, 1.2));
   for (const auto& [a, b] : scene_.cut_rough) painter.drawLine(px(a), px(b));
   painter.setPen(QPen(ink.brass, 1.8));
-  if (!input_.solid)
-    for (const auto& [a, b] : scene_.cut) painter.drawLine(px(a), px(b));
+  for (const auto& [a, b] : scene_.cut) painter.drawLine(px(a), px(b));
   if (scene_.pips.size() <= 400) {
     painter.setPen(Qt::NoPen);
     painter.setBrush(ink.brass);

@@ -67,19 +67,29 @@ void WhyCard::paintEvent(QPaintEvent*) {
   painter.setFont(t.heading());
   painter.setPen(t.muted);
   painter.drawText(QRectF(pad, y, w, line_height), Qt::AlignLeft | Qt::AlignVCenter, "Why");
-  put(first, qt(unit_name(unit_)), t.muted, false);
-  put(second, qt(unit_name(sheets::other(unit_))), t.muted, false);
+  if (reckoning_.answer.empty()) {
+    put(first, qt(unit_name(unit_)), t.muted, false);
+    put(second, qt(unit_name(sheets::other(unit_))), t.muted, false);
+  }
   y += line_height;
   for (const auto& line : reckoning_.lines) {
     label(qt(line.label), qt(line.source), false);
-    put(first, figures(line.mm, unit_), t.ink, false);
-    put(second, figures(line.mm, sheets::other(unit_)), t.muted, false);
+    if (line.figure.empty()) {
+      put(first, figures(line.mm, unit_), t.ink, false);
+      put(second, figures(line.mm, sheets::other(unit_)), t.muted, false);
+    } else {
+      put(second, qt(line.figure), t.ink, false);
+    }
     y += line_height;
   }
   painter.setPen(QPen(t.ink, 1));
   painter.drawLine(QPointF(first - t.px(74), y + 2), QPointF(second, y + 2));
   y += 4;
   label(qt(reckoning_.title), {}, true);
+  if (!reckoning_.answer.empty()) {
+    put(second, qt(reckoning_.answer), t.ink, true);
+    return;
+  }
   put(first, figures(reckoning_.total(), unit_), t.ink, true);
   put(second, figures(reckoning_.total(), sheets::other(unit_)), t.muted, true);
 }

@@ -97,7 +97,7 @@ void ShopDialog::make_lists() {
   column->addWidget(offcuts_, 1);
   for (const auto form :
        {build::StockForm::round, build::StockForm::square, build::StockForm::hexagon, build::StockForm::flat,
-        build::StockForm::plate, build::StockForm::sheet, build::StockForm::tube, build::StockForm::block})
+        build::StockForm::plate, build::StockForm::sheet, build::StockForm::block})
     offcut_form_->addItem(qt(build::shown_word(form)), static_cast<int>(form));
   auto* four = new QHBoxLayout;
   for (QWidget* w : std::initializer_list<QWidget*>{offcut_form_, offcut_material_, offcut_width_,

@@ -224,6 +224,18 @@ void lean_row(const Chart& chart, const Surface& surface, const Vec3& at, Eigen:
   row << std::cos(c.x()), std::sin(c.x()), c.y(), c.y() * std::cos(c.x()), c.y() * std::sin(c.x());
 }
 
+bool same_surface(const Surface& a, const Surface& b, double near) {
+  constexpr double parallel = 1e-9; // 1 less the cosine
+  if (a.kind != b.kind) return false;
+  const double along = a.direction.dot(b.direction);
+  const Vec3 off = a.point - b.point;
+  if (!a.round()) return along > 1 - parallel && std::abs(off.dot(b.direction)) < near;
+  const double z = off.dot(b.direction);
+  if (std::abs(along) < 1 - parallel || (off - z * b.direction).norm() > near) return false;
+  if (is_cone(a.kind) && (along < 0 || std::abs(a.half_angle - b.half_angle) > near)) return false;
+  return std::abs(a.diameter / 2 - radius_at(b, z)) < near;
+}
+
 bool coaxial(const Surface& a, const Surface& b, double within) {
   return a.round() && b.round() && a.direction.cross(b.direction).norm() < 1e-6 &&
          (a.point - b.point).cross(a.direction).norm() < within;

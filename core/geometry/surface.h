@@ -145,6 +145,10 @@ int lean_terms(SurfaceKind kind);
 bool lean_moves(SurfaceKind kind, int term);
 void lean_row(const Chart& chart, const Surface& surface, const Vec3& at, Eigen::Ref<Eigen::VectorXd> row);
 
+/// Whether the two are of one plane, cylinder or cone with the metal on the same side, wherever on it they
+/// lie: nowhere further off than `near` mm.
+bool same_surface(const Surface& a, const Surface& b, double near = 1e-5);
+
 /// Whether two round surfaces lie about the same line: directions within 1e-6, apart less than `within` mm.
 bool coaxial(const Surface& a, const Surface& b, double within = 0.01);
 

@@ -9,14 +9,16 @@
 namespace datrin {
 
 struct ReckoningLine {
-  std::string label;  ///< "stock at touch 12"
-  double mm = 0;      ///< signed: added to the lines above
-  std::string source; ///< where this line comes from: "survey", "drawing", "chosen"
+  std::string label;    ///< "stock at touch 12"
+  double mm = 0;        ///< signed: added to the lines above
+  std::string source;   ///< where this line comes from: "survey", "drawing", "chosen"
+  std::string figure{}; ///< shown in place of `mm` where it is no length: "7.20 g/cm³"
 };
 
 struct Reckoning {
   std::string title; ///< what the total is
   std::vector<ReckoningLine> lines;
+  std::string answer{}; ///< in place of the total, where the lines do not add up to a length: "483 g"
 
   double total() const {
     double sum = 0;

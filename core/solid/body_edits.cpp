@@ -1,12 +1,15 @@
 #include "solid/body_edits.h"
 
+#include "build/rows.h"
 #include "build/words.h"
 #include "drawing/dimension_limits.h"
+#include "geometry/between.h"
 #include "solid/follow.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 namespace datrin::solid {
 
@@ -93,67 +96,45 @@ bool is_place(BodyRole role) {
   return role >= BodyRole::along && role <= BodyRole::tilt;
 }
 
+/// The metal a machined surface needs until something else is typed.
+double usual_required(const Build& build) {
+  return usual_length(build.info().unit, 0.5, 0.02);
+}
+
 std::string label_of(const Body& body) {
   return body.name.empty() ? std::string(words_of<BodyShape>().first[static_cast<std::size_t>(body.shape)])
                            : body.name;
 }
 
-/// Makes records one after another on a copy of the build.
-class Rows {
-public:
-  explicit Rows(const Build& build) : build_(build) {}
+/// Sizes that are as they usually are until someone says otherwise: no dimension is begun for them.
+bool usual_until_said(BodyRole role) {
+  return role == BodyRole::corner || role == BodyRole::point_angle || role == BodyRole::mouth_angle;
+}
 
-  Id add(Record record) {
-    const Id id = build_.next_id();
-    edit.changes.push_back({id, std::nullopt, record});
-    build_.load(id, std::move(record));
-    return id;
+/// Takes dimensions away that no body is sized by any more.
+void take_unused(Rows& rows, Id part, const std::vector<Id>& dimensions) {
+  for (const Id dimension : dimensions) {
+    bool used = false;
+    for (const auto& [id, body] : rows.build().bodies_of(part))
+      for (const auto& size : body.sizes) used = used || size.dimension == dimension;
+    if (!used) rows.take_away(dimension);
   }
-  void set(Id id, Record record) {
-    const auto was = build_.records().at(id);
-    if (was == record) return;
-    edit.changes.push_back({id, was, record});
-    build_.load(id, std::move(record));
-  }
-  void take_away(Id id) {
-    if (!build_.records().contains(id)) return;
-    const auto removal = remove(build_, id, {});
-    build_.apply(removal);
-    edit.changes.insert(edit.changes.end(), removal.changes.begin(), removal.changes.end());
-  }
-  const Build& build() const { return build_; }
+}
 
-  Edit edit;
-
-private:
-  Build build_;
-};
-
-/// Several rows of one record as one.
-Edit merged(Edit edit) {
-  Edit out{std::move(edit.label), {}};
-  for (auto& change : edit.changes) {
-    const auto found = std::find_if(out.changes.begin(), out.changes.end(),
-                                    [&](const Change& c) { return c.id == change.id; });
-    if (found == out.changes.end())
-      out.changes.push_back(std::move(change));
-    else
-      found->after = std::move(change.after);
-  }
-  std::erase_if(out.changes, [](const Change& c) { return c.before == c.after; });
-  return out;
+/// A dimension for a size, under a name that is free.
+Id begin_dimension(Rows& rows, const Body& body, BodyRole role, double value) {
+  auto dimension = dimension_for(body, role, value);
+  const auto all = rows.build().dimensions_of(body.part);
+  dimension.name = free_name(all, dimension.name);
+  dimension.order = next_order(all);
+  return rows.add(dimension);
 }
 
 void begin_sizes(Rows& rows, Body& body) {
   for (const auto role : needed(body)) {
     if (body.size(role)) continue;
     const double value = usual_size(body.shape, role, rows.build().info().unit);
-    auto dimension = dimension_for(body, role, value);
-    const auto all = rows.build().dimensions_of(body.part);
-    dimension.name = free_name(all, dimension.name);
-    dimension.order = next_order(all);
-    body.set_size(
-        {role, role == BodyRole::corner ? 0 : rows.add(dimension), role == BodyRole::corner ? 0 : value});
+    body.set_size({role, usual_until_said(role) ? 0 : begin_dimension(rows, body, role, value), value});
   }
 }
 
@@ -276,7 +257,7 @@ Added add_body(const Build& build, Id part, const NewBody& begun) {
   body.order = next_order(all);
   begin_sizes(rows, body);
   const Id id = rows.add(body);
-  if (begun.shape == BodyShape::hole) {
+  if (begun.shape == BodyShape::hole) { // its wall has a part to play: it is what is read and fitted
     PartSurface wall;
     wall.part = part;
     wall.body = id;
@@ -288,8 +269,7 @@ Added add_body(const Build& build, Id part, const NewBody& begun) {
     wall.from_solid = true;
     rows.add(wall);
   }
-  rows.edit.label = "Add " + body.name;
-  return {id, followed(build, merged(rows.edit)), {}};
+  return {id, followed(build, rows.edit("Add " + body.name)), {}};
 }
 
 Edit set_body(const Build& build, Id id, const Body& changed, const std::string& what) {
@@ -306,7 +286,7 @@ Edit set_body(const Build& build, Id id, const Body& changed, const std::string&
   });
   begin_sizes(rows, body);
   rows.set(id, body);
-  for (const Id dimension : gone) rows.take_away(dimension);
+  take_unused(rows, body.part, gone);
   // What is drilled from solid, or was there in the casting.
   if (body.making != was->making)
     for (const auto& [surface_id, surface] : build.of<PartSurface>(id)) {
@@ -315,8 +295,7 @@ Edit set_body(const Build& build, Id id, const Body& changed, const std::string&
       rows.set(surface_id, made);
     }
   if (body.name != was->name) rename(rows, id, was->name, body.name);
-  rows.edit.label = fmt::format("{} of {}", what, label_of(body));
-  return followed(build, merged(rows.edit));
+  return followed(build, rows.edit(fmt::format("{} of {}", what, label_of(body))));
 }
 
 Edit set_body_size(const Build& build, Id id, BodyRole role, double value, const std::string& at) {
@@ -335,16 +314,9 @@ Edit set_body_size(const Build& build, Id id, BodyRole role, double value, const
   if (old.value == value) return {};
   Rows rows(build);
   Body changed = *body;
-  BodySize size{role, 0, value};
-  auto dimension = dimension_for(changed, role, value);
-  const auto all = build.dimensions_of(body->part);
-  dimension.name = free_name(all, dimension.name);
-  dimension.order = next_order(all);
-  size.dimension = rows.add(dimension);
-  changed.set_size(size);
+  changed.set_size({role, begin_dimension(rows, changed, role, value), value});
   rows.set(id, changed);
-  rows.edit.label = label;
-  return followed(build, merged(rows.edit));
+  return followed(build, rows.edit(label));
 }
 
 Edit move_body(const Build& build, Id id, int by) {
@@ -357,14 +329,13 @@ Edit move_body(const Build& build, Id id, int by) {
   const auto to = at + by;
   if (to < 0 || to >= static_cast<std::ptrdiff_t>(ids.size())) return {};
   std::swap(ids[static_cast<std::size_t>(at)], ids[static_cast<std::size_t>(to)]);
-  Edit edit{fmt::format("Move {} in the order", body->name), {}};
+  Rows rows(build);
   for (std::size_t k = 0; k < ids.size(); ++k) {
     auto changed = *build.find<Body>(ids[k]);
-    const Record was = changed;
     changed.order = static_cast<double>(k);
-    if (!(was == Record(changed))) edit.changes.push_back({ids[k], was, changed});
+    rows.set(ids[k], changed);
   }
-  return followed(build, edit);
+  return followed(build, rows.edit(fmt::format("Move {} in the order", body->name)));
 }
 
 Edit remove_body(const Build& build, Id id) {
@@ -378,30 +349,50 @@ Edit remove_body(const Build& build, Id id) {
         gone.push_back(other);
         ++more;
       }
-  const auto bodies = gone;
-  for (const Id one : bodies)
-    for (const auto& size : build.find<Body>(one)->sizes)
-      if (size.dimension != 0) gone.push_back(size.dimension);
   auto label = "Remove " + body->name;
   if (more > 0) label += fmt::format(" and what stands on it ({})", more);
-  return followed(build, remove_all(build, gone, label));
+  std::vector<Id> dimensions;
+  for (const Id one : gone)
+    for (const auto& size : build.find<Body>(one)->sizes)
+      if (size.dimension != 0) dimensions.push_back(size.dimension);
+  Rows rows(build);
+  const Id part = body->part;
+  rows.apply(remove_all(build, gone, {}));
+  take_unused(rows, part, dimensions);
+  return followed(build, rows.edit(std::move(label)));
 }
 
-Added name_face(const Build& build, Id body_id, BodyFace face, const std::string& name, bool machined,
-                bool from_solid) {
+bool is_cut_only(const Body& body) {
+  switch (body.shape) {
+  case BodyShape::hole:
+    return body.making != HoleMaking::cored;
+  case BodyShape::slot:
+  case BodyShape::groove:
+  case BodyShape::chamfer:
+  case BodyShape::scribed:
+  case BodyShape::pop:
+    return true;
+  default:
+    return false;
+  }
+}
+
+Added name_face(const Build& build, Id body_id, BodyFace face, int copy, const std::string& name,
+                bool machined) {
   const auto* body = build.find<Body>(body_id);
   if (!body) return {0, {}, "the body is not there any more"};
   for (const auto& [id, surface] : build.of<PartSurface>(body_id))
-    if (surface.face == face && surface.copy == 0)
+    if (surface.face == face && surface.copy == copy)
       return {id, {}, "it is a surface already: " + surface.name};
   const auto surfaces = build.surfaces_of(body->part);
   PartSurface surface;
   surface.part = body->part;
   surface.body = body_id;
   surface.face = face;
+  surface.copy = copy;
   surface.machined = machined;
-  surface.from_solid = from_solid;
-  surface.required = machined && !from_solid ? usual_length(build.info().unit, 0.5, 0.02) : 0;
+  surface.from_solid = is_cut_only(*body);
+  surface.required = machined && !surface.from_solid ? usual_required(build) : 0;
   surface.name = free_name(surfaces, name.empty() ? face_words(build, body_id, face) : name);
   surface.order = next_order(surfaces);
   auto made = added(build, surface, "Name " + surface.name);
@@ -411,23 +402,13 @@ Added name_face(const Build& build, Id body_id, BodyFace face, const std::string
 
 Id surface_of_face(const Build& build, Id part, const SolidFace& face) {
   if (!face.known()) return 0;
-  constexpr double near = 1e-5;
   for (const auto& [id, s] : build.surfaces_of(part)) {
     if (face.body != 0 && s.body == face.body) {
       if (s.face == face.face && s.copy == face.copy) return id;
       continue;
     }
-    if (s.kind != face.shape.kind) continue;
-    const double along = s.direction.dot(face.shape.direction);
-    const Vec3 off = s.point - face.shape.point;
-    if (!s.round()) {
-      // In one plane there may be several: the one whose middle the face reaches.
-      if (along > 1 - near && std::abs(off.dot(s.direction)) < near && reaches(face.patch(), s.point))
-        return id;
-    } else if (coaxial(s.shape(), face.shape, near) && std::abs(s.diameter - face.shape.diameter) < near &&
-               std::abs(off.dot(s.direction)) <= face.height / 2 + near) {
-      return id;
-    }
+    // In one plane, about one axis, there may be several: the one whose middle the face reaches.
+    if (same_surface(s.shape(), face.shape) && reaches(face.patch(), s.point, -1e-6)) return id;
   }
   return 0;
 }
@@ -438,7 +419,7 @@ Added surface_from_face(const Build& build, Id part, const SolidFace& face, bool
     return {id, {}, "it is a surface already: " + surface_name(build, id)};
   const auto* body = build.find<Body>(face.body);
   if (body && body->shape != BodyShape::imported)
-    return name_face(build, face.body, face.face, {}, machined, false);
+    return name_face(build, face.body, face.face, face.copy, {}, machined);
   PartSurface s;
   s.part = part;
   s.kind = face.shape.kind;
@@ -449,7 +430,7 @@ Added surface_from_face(const Build& build, Id part, const SolidFace& face, bool
   s.width = face.width;
   s.height = face.height;
   s.machined = machined;
-  s.required = machined ? usual_length(build.info().unit, 0.5, 0.02) : 0;
+  s.required = machined ? usual_required(build) : 0;
   const auto surfaces = build.surfaces_of(part);
   s.name = free_name(surfaces, std::string(surface_kind_name(s.kind)));
   s.order = next_order(surfaces);
@@ -457,36 +438,22 @@ Added surface_from_face(const Build& build, Id part, const SolidFace& face, bool
 }
 
 std::optional<double> read_off(const SolidFace& face, const SolidFace* other) {
+  if (!face.known() || (other && !other->known())) return std::nullopt;
   if (!other)
-    return face.known() && face.shape.round() && !is_cone(face.shape.kind)
-               ? std::optional(face.shape.diameter)
-               : std::nullopt;
-  if (!face.known() || !other->known()) return std::nullopt;
-  constexpr double parallel = 1e-9;
-  const Vec3 &a = face.shape.direction, &b = other->shape.direction,
-             off = other->shape.point - face.shape.point;
-  const bool plane_a = !face.shape.round(), plane_b = !other->shape.round();
-  if (plane_a && plane_b)
-    return std::abs(std::abs(a.dot(b)) - 1) < parallel ? std::optional(std::abs(off.dot(a))) : std::nullopt;
-  if (plane_a || plane_b) { // a plane and an axis that lies along it
-    const Vec3& normal = plane_a ? a : b;
-    return std::abs(a.dot(b)) < 1e-6 ? std::optional(std::abs(off.dot(normal))) : std::nullopt;
-  }
-  if (std::abs(std::abs(a.dot(b)) - 1) > parallel) return std::nullopt;
-  const double apart = (off - off.dot(a) * a).norm();
-  return apart > 1e-9 ? std::optional(apart) : std::nullopt;
+    return face.shape.round() && !is_cone(face.shape.kind) ? std::optional(face.shape.diameter)
+                                                           : std::nullopt;
+  const auto apart = between(face.shape, other->shape);
+  return apart ? std::optional(std::abs(apart->signed_distance)) : std::nullopt;
 }
 
 Added keep_read_off(const Build& build, Id part, const SolidFace& face, const SolidFace* other) {
   const auto size = read_off(face, other);
   if (!size) return {0, {}, "there is no one size between them"};
-  Build with = build;
-  Edit edit;
+  Rows rows(build);
   const auto surface = [&](const SolidFace& f) {
-    if (const Id id = surface_of_face(with, part, f)) return id;
-    auto made = surface_from_face(with, part, f, true);
-    with.apply(made.edit);
-    edit.changes.insert(edit.changes.end(), made.edit.changes.begin(), made.edit.changes.end());
+    if (const Id id = surface_of_face(rows.build(), part, f)) return id;
+    const auto made = surface_from_face(rows.build(), part, f, true);
+    rows.apply(made.edit);
     return made.id;
   };
   Dimension d;
@@ -495,20 +462,17 @@ Added keep_read_off(const Build& build, Id part, const SolidFace& face, const So
   d.surface = surface(face);
   d.other = other ? surface(*other) : 0;
   d.nominal = *size;
-  for (const auto& [id, old] : with.dimensions_of(part))
+  for (const auto& [id, old] : rows.build().dimensions_of(part))
     if (old.kind == d.kind && ((old.surface == d.surface && old.other == d.other) ||
                                (old.surface == d.other && old.other == d.surface)))
       return {id, {}, "it is a dimension already: " + old.name};
-  const auto all = with.dimensions_of(part);
-  d.name = free_name(
-      all, other ? fmt::format("{} to {}", surface_name(with, d.surface), surface_name(with, d.other))
-                 : surface_name(with, d.surface));
+  const auto all = rows.build().dimensions_of(part);
+  const auto name = surface_name(rows.build(), d.surface);
+  d.name = free_name(all, other ? fmt::format("{} to {}", name, surface_name(rows.build(), d.other)) : name);
   d.order = next_order(all);
   d.reason = "read off the solid";
-  const Id id = with.next_id();
-  edit.changes.push_back({id, std::nullopt, d});
-  edit.label = "Keep " + d.name;
-  return {id, edit, {}};
+  const Id id = rows.add(d);
+  return {id, rows.edit("Keep " + d.name), {}};
 }
 
 } // namespace datrin::solid

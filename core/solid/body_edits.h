@@ -44,9 +44,13 @@ build::Edit move_body(const build::Build& build, build::Id body, int by);
 /// The body, what stands on it, their dimensions and the surfaces that are their faces.
 build::Edit remove_body(const build::Build& build, build::Id body);
 
-/// A face of a body made a surface, under a name that is free.
-build::Added name_face(const build::Build& build, build::Id body, BodyFace face, const std::string& name,
-                       bool machined, bool from_solid);
+/// Cut, never cast: nothing of it is there in the rough.
+bool is_cut_only(const build::Body& body);
+
+/// A face of one copy of a body made a surface, under a name that is free; from solid where its body is cut
+/// only.
+build::Added name_face(const build::Build& build, build::Id body, BodyFace face, int copy,
+                       const std::string& name, bool machined);
 
 /// The surface a face of the part's solid is: by its body, or lying where it lies. 0: it is none yet.
 build::Id surface_of_face(const build::Build& build, build::Id part, const SolidFace& face);

@@ -81,7 +81,4 @@ bool is_open(const BodyForm& form, BodyFace face);
 /// Its faces; none for what works on edges. The first is always its middle.
 std::vector<FormFace> faces_of(const BodyForm& form);
 
-/// Volume of the body alone, mm³, in closed form; a pattern and what it meets are not looked at.
-double volume_of(const BodyForm& form);
-
 } // namespace datrin::solid

@@ -1,5 +1,6 @@
 #include "solid/follow.h"
 
+#include "build/rows.h"
 #include "drawing/dimension_limits.h"
 
 #include <fmt/format.h>
@@ -57,9 +58,8 @@ bool is_turned(const PlacedFace& face) {
 class Follower {
 public:
   Follower(const Build& before, const Edit& edit, std::string at)
-      : before_(before), after_(before), at_(std::move(at)) {
-    after_.apply(edit);
-    for (const auto& change : edit.changes) order_.push_back(change.id);
+      : before_(before), rows_(before), at_(std::move(at)) {
+    rows_.apply(edit);
   }
 
   void run(Id part, const Edit& edit) {
@@ -74,51 +74,29 @@ public:
       const Moved moved{change.id, is->point - laid->point, is->diameter - laid->diameter};
       if (moved.by.norm() > same || std::abs(moved.wider) > same) move_body(moved, *laid);
     }
-    const auto placed = place_bodies(after_, part);
-    if (!(before_.bodies_of(part) == after_.bodies_of(part))) adopt(part, placed);
+    const auto placed = place_bodies(after(), part);
+    if (!(before_.bodies_of(part) == after().bodies_of(part))) adopt(part, placed);
     lay_surfaces(part, placed);
     link_dimensions(placed);
     link_places(part, placed);
   }
 
-  Edit result(const Edit& edit) {
-    Edit out{edit.label, {}};
-    std::map<Id, const Change*> rows;
-    for (const auto& change : edit.changes) rows[change.id] = &change;
-    std::set<Id> done;
-    for (const Id id : order_) {
-      if (!done.insert(id).second) continue;
-      const auto was = before_.records().find(id), is = after_.records().find(id);
-      Change change{id, std::nullopt, std::nullopt};
-      if (was != before_.records().end()) change.before = was->second;
-      if (is != after_.records().end()) change.after = is->second;
-      const bool asked = rows.contains(id);
-      if (change.before == change.after && (!asked || !change.after)) continue;
-      out.changes.push_back(std::move(change));
-    }
-    return out;
-  }
+  Edit result(const std::string& label) const { return rows_.edit(label); }
 
 private:
-  void put(Id id, Record record) {
-    after_.load(id, std::move(record));
-    order_.push_back(id);
-  }
-  void take_away(Id id) {
-    const auto removal = remove(after_, id, {});
-    after_.apply(removal);
-    for (const auto& change : removal.changes) order_.push_back(change.id);
-  }
+  const Build& after() const { return rows_.build(); }
+  void put(Id id, Record record) { rows_.set(id, std::move(record)); }
+  void take_away(Id id) { rows_.take_away(id); }
 
   /// A size grows by `by`: the dimension that says it, or the value.
   void grow(Id body_id, BodyRole role, double by) {
     if (std::abs(by) <= same) return;
-    const auto* body = after_.find<Body>(body_id);
+    const auto* body = after().find<Body>(body_id);
     auto size = body->size(role) ? *body->size(role) : BodySize{role, 0, 0};
-    if (const auto* dimension = after_.find<Dimension>(size.dimension)) {
+    if (const auto* dimension = after().find<Dimension>(size.dimension)) {
       auto changed = *dimension;
       if (changed.nominal != 0)
-        changed.history.push_back({drawing::dimension_text(changed, after_.info().unit), at_});
+        changed.history.push_back({drawing::dimension_text(changed, after().info().unit), at_});
       changed.nominal += by;
       put(size.dimension, changed);
       size.value = changed.nominal;
@@ -131,7 +109,7 @@ private:
   }
 
   std::optional<PartSurface> lying_now(const PartSurface& surface) const {
-    for (const auto& placed : place_bodies(after_, surface.part)) {
+    for (const auto& placed : place_bodies(after(), surface.part)) {
       if (placed.id != surface.body) continue;
       for (const auto& face : faces_of(placed))
         if (face.face == surface.face && face.copy == surface.copy)
@@ -142,7 +120,7 @@ private:
 
   void move_body(const Moved& moved, const PartSurface& was) {
     const Id id = was.body;
-    const auto* body = after_.find<Body>(id);
+    const auto* body = after().find<Body>(id);
     if (!body) return;
     const auto form = form_of(*body);
     if (std::abs(moved.wider) > same) {
@@ -161,8 +139,8 @@ private:
 
   /// The whole body goes that way (drawing frame).
   void shift(Id id, const Vec3& by) {
-    const auto* body = after_.find<Body>(id);
-    const Vec3 local = face_frame(*body, place_bodies(after_, body->part)).transpose() * by;
+    const auto* body = after().find<Body>(id);
+    const Vec3 local = face_frame(*body, place_bodies(after(), body->part)).transpose() * by;
     const auto sign = [](PlaceFrom from) {
       return from == PlaceFrom::high_edge || from == PlaceFrom::high_to_edge ? -1 : 1;
     };
@@ -179,8 +157,8 @@ private:
     grow(id, *role, form.cut ? -out : out);
     // Where its place is counted from its middle the face went half as far, where from an edge perhaps not at
     // all.
-    const auto* body = after_.find<Body>(id);
-    for (const auto& placed : place_bodies(after_, body->part)) {
+    const auto* body = after().find<Body>(id);
+    for (const auto& placed : place_bodies(after(), body->part)) {
       if (placed.id != id) continue;
       for (const auto& face : faces_of(placed))
         if (face.face == was.face && face.copy == was.copy) {
@@ -193,7 +171,7 @@ private:
 
   /// Extents typed on a face are sizes of its body, where they are.
   void stretch(const PartSurface& is, const PartSurface& laid) {
-    const auto* body = after_.find<Body>(is.body);
+    const auto* body = after().find<Body>(is.body);
     if (!body || (std::abs(is.width - laid.width) <= same && std::abs(is.height - laid.height) <= same))
       return;
     const auto form = form_of(*body);
@@ -207,7 +185,7 @@ private:
     if (along.has_up) grow(is.body, along.up, turned ? is.width - laid.width : is.height - laid.height);
   }
   bool lies_turned(const PartSurface& surface) const {
-    for (const auto& placed : place_bodies(after_, surface.part))
+    for (const auto& placed : place_bodies(after(), surface.part))
       if (placed.id == surface.body)
         for (const auto& face : faces_of(placed))
           if (face.face == surface.face && face.copy == surface.copy) return is_turned(face);
@@ -269,15 +247,18 @@ private:
   }
 
   void take_sizes(Id part) {
-    for (const auto& [id, body] : after_.bodies_of(part)) {
+    for (const auto& [id, body] : after().bodies_of(part)) {
       auto changed = body;
       for (auto& size : changed.sizes)
-        if (const auto* dimension = after_.find<Dimension>(size.dimension)) size.value = dimension->nominal;
+        if (const auto* dimension = after().find<Dimension>(size.dimension)) size.value = dimension->nominal;
       if (!(changed == body)) put(id, changed);
     }
   }
 
   void lay_surfaces(Id part, const std::vector<PlacedBody>& placed) {
+    std::map<Id, int> before; // how many copies there were
+    for (const auto& body : place_bodies(before_, part))
+      before[body.id] = static_cast<int>(body.copies.size());
     for (const auto& body : placed) {
       if (body.copies.empty()) continue;
       const auto faces = faces_of(body);
@@ -285,7 +266,7 @@ private:
       for (const auto& face : faces) at[{face.face, face.copy}] = &face;
       std::set<BodyFace> named; // of which the first copy is a surface
       std::set<std::pair<BodyFace, int>> there;
-      const auto surfaces = after_.of<PartSurface>(body.id);
+      const auto surfaces = after().of<PartSurface>(body.id);
       for (const auto& [id, surface] : surfaces) {
         const auto found = at.find({surface.face, surface.copy});
         if (found == at.end()) {
@@ -297,21 +278,31 @@ private:
         auto changed = lying_on(surface, *found->second, body.form);
         if (!(changed == surface)) put(id, changed);
       }
-      for (const auto face : named)
-        for (int copy = 1; copy < static_cast<int>(body.copies.size()); ++copy)
+      // A copy that is new has the surfaces the first has; one that was removed stays removed.
+      const auto known = before.find(body.id);
+      for (const auto face : named) {
+        const int first = was_named(body.id, face) && known != before.end() ? known->second : 1;
+        for (int copy = first; copy < static_cast<int>(body.copies.size()); ++copy)
           if (!there.contains({face, copy})) like_the_first(part, body, face, *at[{face, copy}]);
+      }
     }
+  }
+
+  bool was_named(Id body, BodyFace face) const {
+    for (const auto& [id, surface] : before_.of<PartSurface>(body))
+      if (surface.face == face && surface.copy == 0) return true;
+    return false;
   }
 
   /// Another copy of a body whose first has a surface there.
   void like_the_first(Id part, const PlacedBody& body, BodyFace face, const PlacedFace& at) {
-    for (const auto& [id, first] : after_.of<PartSurface>(body.id)) {
+    for (const auto& [id, first] : after().of<PartSurface>(body.id)) {
       if (first.face != face || first.copy != 0) continue;
       auto surface = lying_on(first, at, body.form);
       surface.copy = at.copy;
-      surface.name = free_name(after_.surfaces_of(part), first.name, at.copy + 1);
+      surface.name = free_name(after().surfaces_of(part), first.name, at.copy + 1);
       surface.order = first.order + 1e-3 * at.copy;
-      put(after_.next_id(), surface);
+      rows_.add(surface);
       return;
     }
   }
@@ -320,10 +311,10 @@ private:
   void link_dimensions(const std::vector<PlacedBody>& placed) {
     for (const auto& body : placed) {
       std::map<BodyFace, Id> of;
-      for (const auto& [id, surface] : after_.of<PartSurface>(body.id))
+      for (const auto& [id, surface] : after().of<PartSurface>(body.id))
         if (surface.copy == 0) of[surface.face] = id;
       if (of.empty()) continue;
-      const auto record = *after_.find<Body>(body.id);
+      const auto record = *after().find<Body>(body.id);
       for (const auto& size : record.sizes) {
         const auto [first, second] = faces_of(size.role, body.form);
         if (!of.contains(first) || (second != BodyFace::middle && !of.contains(second))) continue;
@@ -336,23 +327,23 @@ private:
   /// there was one that said the same before, that one is the dimension of the size, and the other goes.
   void say_by(Id body, const BodySize& size, Id first, Id second) {
     const auto kind = second == 0 ? DimensionKind::size : DimensionKind::distance;
-    const auto* dimension = after_.find<Dimension>(size.dimension);
+    const auto* dimension = after().find<Dimension>(size.dimension);
     if (dimension && (dimension->kind != DimensionKind::length || dimension->surface != 0)) return;
-    const Id part = after_.find<Body>(body)->part;
-    for (const auto& [id, other] : after_.dimensions_of(part)) {
+    const Id part = after().find<Body>(body)->part;
+    for (const auto& [id, other] : after().dimensions_of(part)) {
       const bool between = (other.surface == first && other.other == second) ||
                            (other.surface == second && other.other == first);
       if (id == size.dimension || other.kind != kind || !between ||
           std::abs(other.nominal - size.value) > 1e-6)
         continue;
       const Id gone = size.dimension;
-      for (const auto& [user, one] : after_.bodies_of(part)) {
+      for (const auto& [user, one] : after().bodies_of(part)) {
         auto changed = one;
         for (auto& s : changed.sizes)
           if ((user == body && s.role == size.role) || (gone != 0 && s.dimension == gone)) s.dimension = id;
         if (!(changed == one)) put(user, changed);
       }
-      if (gone != 0 && after_.needing(gone).empty()) take_away(gone);
+      if (gone != 0 && after().needing(gone).empty()) take_away(gone);
       return;
     }
     if (!dimension) return;
@@ -365,14 +356,17 @@ private:
 
   /// Surfaces that were stated before there were bodies, and lie where a face lies now, are that face.
   void adopt(Id part, const std::vector<PlacedBody>& placed) {
-    for (const auto& [id, surface] : after_.surfaces_of(part)) {
+    const auto stated = after().surfaces_of(part);
+    for (const auto& [id, surface] : stated) {
       if (surface.body != 0) continue;
       const PlacedBody* best_body = nullptr;
       PlacedFace best;
       double nearest = 1e300;
       for (const auto& body : placed)
         for (const auto& face : faces_of(body)) {
-          if (is_open(body.form, face.face) || !same_surface(surface, face) || taken(body.id, face)) continue;
+          if (is_open(body.form, face.face) || !same_surface(surface.shape(), face.shape) ||
+              taken(body.id, face))
+            continue;
           const Vec3 off = surface.point - face.shape.point;
           const double away = off.norm();
           if (!surface.round() && (std::abs(off.dot(face.frame.rotation.col(0))) > face.width / 2 ||
@@ -384,6 +378,7 @@ private:
           best_body = &body;
         }
       if (!best_body) continue;
+      if (const Id there = surface_on(best_body->id, best); there != 0) give_way(there);
       auto changed = surface;
       changed.body = best_body->id;
       changed.face = best.face;
@@ -391,21 +386,33 @@ private:
       put(id, lying_on(changed, best, best_body->form));
     }
   }
+  /// Whether that face is a surface already that must stay: one that came with the body, and that nothing but
+  /// its own size is of, gives way.
   bool taken(Id body, const PlacedFace& face) const {
-    for (const auto& [id, surface] : after_.of<PartSurface>(body))
-      if (surface.face == face.face && surface.copy == face.copy) return true;
+    const Id there = surface_on(body, face);
+    if (there == 0) return false;
+    const auto& sizes = after().find<Body>(body)->sizes;
+    for (const Id user : after().needing(there)) {
+      const bool own_size =
+          std::any_of(sizes.begin(), sizes.end(), [&](const BodySize& s) { return s.dimension == user; });
+      if (!own_size || !after().needing(user).empty()) return true;
+    }
     return false;
   }
-  static bool same_surface(const PartSurface& a, const PlacedFace& b) {
-    constexpr double near = 1e-6;
-    const auto& s = b.shape;
-    if (a.kind != s.kind) return false;
-    const double along = a.direction.dot(s.direction);
-    if (!s.round()) return along > 1 - near && std::abs((a.point - s.point).dot(s.direction)) < near;
-    const Vec3 off = a.point - s.point;
-    return std::abs(along) > 1 - near && (off - off.dot(s.direction) * s.direction).norm() < near &&
-           std::abs(a.half_angle - s.half_angle) < near && (!is_cone(s.kind) || along > 0) &&
-           std::abs(a.diameter / 2 - radius_at(s, off.dot(s.direction))) < near;
+  Id surface_on(Id body, const PlacedFace& face) const {
+    for (const auto& [id, surface] : after().of<PartSurface>(body))
+      if (surface.face == face.face && surface.copy == face.copy) return id;
+    return 0;
+  }
+  void give_way(Id surface) {
+    for (const Id user : after().needing(surface))
+      if (const auto* dimension = after().find<Dimension>(user)) {
+        auto plain = *dimension;
+        plain.kind = DimensionKind::length;
+        plain.surface = plain.other = 0;
+        put(user, plain);
+      }
+    take_away(surface);
   }
 
   /// A place counted from a face or axis that is a surface, to an axis or face that is one, is a distance
@@ -413,7 +420,7 @@ private:
   void link_places(Id part, const std::vector<PlacedBody>& placed) {
     for (const auto& one : placed) {
       if (one.copies.empty()) continue;
-      const auto body = *after_.find<Body>(one.id);
+      const auto body = *after().find<Body>(one.id);
       const Mat3 face = face_frame(body, placed);
       const auto [low, high] = z_span(one.form);
       const Vec3 middle = body.lie == BodyLie::up ? Vec3(Vec3::Zero()) : Vec3(0, 0, (low + high) / 2);
@@ -450,7 +457,7 @@ private:
   Id surface_at(Id part, const Vec3& at, const Vec3& way) const {
     constexpr double near = 1e-6; // mm
     Id found = 0;
-    for (const auto& [id, surface] : after_.surfaces_of(part)) {
+    for (const auto& [id, surface] : after().surfaces_of(part)) {
       if (surface.copy != 0) continue;
       const double facing = std::abs(surface.direction.dot(way));
       const Vec3 off = at - surface.point;
@@ -466,9 +473,8 @@ private:
   }
 
   const Build& before_;
-  Build after_;
+  Rows rows_;
   std::string at_;
-  std::vector<Id> order_;
 };
 
 } // namespace
@@ -525,7 +531,7 @@ Edit followed(const Build& build, Edit edit, const std::string& at) {
   if (parts.empty()) return edit;
   Follower follower(build, edit, at);
   for (const Id part : parts) follower.run(part, edit);
-  return follower.result(edit);
+  return follower.result(edit.label);
 }
 
 } // namespace datrin::solid

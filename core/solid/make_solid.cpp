@@ -251,7 +251,7 @@ private:
       for (const auto& placed : faces_of(other)) {
         if (placed.face != body.face) continue;
         for (TopExp_Explorer e(shape_, TopAbs_FACE); e.More(); e.Next())
-          if (same_surface(face_of(TopoDS::Face(e.Current())), placed))
+          if (goes_on(face_of(TopoDS::Face(e.Current())), placed))
             for (TopExp_Explorer edge(e.Current(), TopAbs_EDGE); edge.More(); edge.Next())
               if (!BRep_Tool::Degenerated(TopoDS::Edge(edge.Current())) &&
                   !BRep_Tool::IsClosed(TopoDS::Edge(edge.Current()), TopoDS::Face(e.Current())))
@@ -286,20 +286,10 @@ private:
   }
 
 public:
-  static bool same_surface(const SolidFace& face, const PlacedFace& placed) {
-    constexpr double near = 1e-5;
-    const auto& a = face.shape;
-    const auto& b = placed.shape;
-    if (!face.known() || a.kind != b.kind) return false;
-    const double along = a.direction.dot(b.direction);
-    if (!a.round()) return along > 1 - near * near && std::abs((a.point - b.point).dot(b.direction)) < near;
-    if (std::abs(along) < 1 - near * near) return false;
-    const Vec3 off = a.point - b.point;
-    if ((off - off.dot(b.direction) * b.direction).norm() > near) return false;
-    if (is_cone(a.kind) && (along < 0 || std::abs(a.half_angle - b.half_angle) > near)) return false;
-    return std::abs(a.diameter / 2 - radius_at(b, off.dot(b.direction))) < near;
+  /// The face of the solid and that of the body are of one plane, cylinder or cone.
+  static bool goes_on(const SolidFace& face, const PlacedFace& placed) {
+    return face.known() && same_surface(face.shape, placed.shape);
   }
-
   /// The middle of the face is on the body's face.
   static bool lies_within(const SolidFace& face, const PlacedFace& placed) {
     constexpr double near = 1e-5;
@@ -377,7 +367,7 @@ Solid make_solid(const std::vector<PlacedBody>& bodies, const SolidOptions& opti
       for (const auto& body : bodies) {
         if (face.body != 0) break;
         for (const auto& placed : faces_of(body))
-          if (!is_open(body.form, placed.face) && Maker::same_surface(face, placed) &&
+          if (!is_open(body.form, placed.face) && Maker::goes_on(face, placed) &&
               (within ? Maker::lies_within(face, placed) : Maker::overlaps(face, placed))) {
             face.body = body.id;
             face.face = placed.face;

@@ -1,5 +1,6 @@
 #include "solid/rough.h"
 
+#include "build/rows.h"
 #include "solid/body_edits.h"
 #include "solid/follow.h"
 
@@ -7,30 +8,11 @@ namespace datrin::solid {
 
 using namespace build;
 
-namespace {
-
-/// Cut, never cast: nothing of it is there in the rough.
-bool is_cut_only(const Body& body) {
-  switch (body.shape) {
-  case BodyShape::hole:
-    return body.making != HoleMaking::cored;
-  case BodyShape::slot:
-  case BodyShape::groove:
-  case BodyShape::chamfer:
-  case BodyShape::scribed:
-  case BodyShape::pop:
-    return true;
-  default:
-    return false;
-  }
-}
-
-} // namespace
-
 std::vector<PlacedBody> rough_bodies(const Build& build, Id part) {
-  Build rough = build;
+  Rows rows(build);
+  const auto& rough = rows.build();
   for (const auto& [id, body] : build.bodies_of(part))
-    if (is_cut_only(body)) rough.apply(remove_body(rough, id));
+    if (is_cut_only(body)) rows.apply(remove_body(rough, id));
   const auto surfaces = rough.surfaces_of(part);
   for (const auto& [id, stated] : surfaces) {
     const auto* now = rough.find<PartSurface>(id);
@@ -45,11 +27,11 @@ std::vector<PlacedBody> rough_bodies(const Build& build, Id part) {
     } else {
       wanted.diameter = stated.diameter + 2 * metal_sign(stated.kind) * stated.required;
       if (wanted.diameter <= 0) {
-        rough.apply(remove_body(rough, now->body)); // too small a hole to core
+        rows.apply(remove_body(rough, now->body)); // too small a hole to core
         continue;
       }
     }
-    rough.apply(followed(rough, replace(rough, id, wanted, {})));
+    rows.apply(followed(rough, replace(rough, id, wanted, {})));
   }
   return place_bodies(rough, part);
 }

@@ -44,7 +44,8 @@ std::vector<OffcutChoice> offcuts_for(const Build& build, Id part, const std::ve
     for (const auto& choice : choices) {
       const auto& s = choice.stock;
       if (s.form != offcut.form || offcut.width < s.width - near || offcut.thick < s.thick - near ||
-          offcut.length < choice.takes - near || (s.form == StockForm::tube && offcut.bore > s.bore + near))
+          offcut.length < choice.takes - near ||
+          (s.form == StockForm::tube && !(offcut.bore > 0 && offcut.bore <= s.bore + near)))
         continue;
       OffcutChoice one{id, choice, std::max(0.0, offcut.length - choice.takes)};
       const double grows = (offcut.width / s.width) * (s.thick > 0                  ? offcut.thick / s.thick
@@ -81,6 +82,7 @@ Edit take_offcut(const Build& build, Id part, const OffcutChoice& taken) {
 Added put_by(const Build& build, const Offcut& offcut) {
   if (!(offcut.width > 0)) return {0, {}, "say how large it is across"};
   if (!(offcut.length > 0)) return {0, {}, "say how long it is"};
+  if (offcut.form == StockForm::tube && !(offcut.bore > 0)) return {0, {}, "say what bore the tube has"};
   Offcut kept = offcut;
   kept.order = next_order(build.offcuts());
   return added(build, kept, "Put by " + offcut_text(kept, build.info().unit));

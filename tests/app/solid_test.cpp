@@ -82,7 +82,7 @@ TEST_F(Solids, ABracketIsDrawnFromNothingWithTheKeyboardAlone) {
   const Id id = part("Bracket", 1, "mild steel");
   window->document().choose(id, b().pieces_of(id).front().first);
   go_to_solid();
-  EXPECT_TRUE(bodies().of_the_whole().startsWith("No bodies yet")) << bodies().of_the_whole().toStdString();
+  EXPECT_TRUE(bodies().figures()->words().startsWith("No bodies yet")) << bodies().figures()->words();
   press(Qt::Key_B, Qt::ControlModifier | Qt::AltModifier);
   QTest::qWait(150);
   name("foot");
@@ -114,8 +114,10 @@ TEST_F(Solids, ABracketIsDrawnFromNothingWithTheKeyboardAlone) {
   const double volume = 80 * 40 * 9.525 + 10 * 40 * 50 - 2 * pi / 4 * 6.5 * 6.5 * 9.525;
   EXPECT_NEAR(solid->picture->solid.volume, volume, 1e-6 * volume);
   window->drawing_page()->refresh();
-  EXPECT_TRUE(bodies().of_the_whole().contains("g finished, 49.8\u202Fcm"))
-      << bodies().of_the_whole().toStdString();
+  const auto& weight = *bodies().figures()->rows().front();
+  EXPECT_EQ(weight.words(), "391\u202Fg \u00B7 13.8\u202Foz"); // 49.8 cm³ of 7.85 g
+  ASSERT_EQ(weight.why().lines.size(), 2U);
+  EXPECT_EQ(weight.why().lines[0].figure, "49.8\u202Fcm\u00B3 \u00B7 3.04\u202Fin\u00B3");
   ASSERT_TRUE(surface("bolt hole 2"));
   EXPECT_NEAR(surface("bolt hole")->point.x(), 25, 1e-9);
   EXPECT_NEAR(surface("bolt hole 2")->point.x(), -5, 1e-9);
@@ -204,6 +206,37 @@ TEST_F(Solids, ABodyThatCannotBeSaysWhyAtItsPlace) {
   size(BodyRole::diameter, "-3");
   EXPECT_EQ(b().find<Body>(body("hole"))->size(BodyRole::diameter)->value, 6);
   EXPECT_FALSE(bodies().field(BodyRole::diameter)->message().isEmpty());
+}
+
+TEST_F(Solids, AThreadIsOneOfTheTable) {
+  quick(solid::QuickShape::plain_block);
+  go_to_solid();
+  press(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
+  QTest::qWait(150);
+  pick(bodies().making_box(), "tapped");
+  enter(bodies().thread_edit(), "M6.3");
+  EXPECT_EQ(b().find<Body>(body("hole"))->thread, "");
+  EXPECT_FALSE(bodies().message().isEmpty());
+  enter(bodies().thread_edit(), "m6");
+  EXPECT_EQ(b().find<Body>(body("hole"))->thread, "M6");
+}
+
+/// A surface that stands for something else is drawn beside the solid.
+TEST_F(Solids, WhatIsNoFaceOfItIsStillDrawn) {
+  quick(solid::QuickShape::plain_block);
+  made();
+  auto* page = window->drawing_page();
+  window->go_to(MainWindow::drawing);
+  const auto lines = [&] { return page->canvas()->scene(sheets::View::front).paths.size(); };
+  page->refresh();
+  const auto before = lines();
+  page->add_surface(SurfaceKind::bore);
+  const auto id = page->form()->surface();
+  auto loose = *b().find<PartSurface>(id);
+  loose.point = {0, 0, 80};
+  window->document().apply(change(b(), id, loose, "Place"));
+  EXPECT_GT(lines(), before);
+  EXPECT_GT(page->canvas()->scene(sheets::View::front).high.y(), 80);
 }
 
 TEST_F(Solids, AnglesAreTypedAsPeopleSayThem) {

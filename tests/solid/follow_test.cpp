@@ -236,16 +236,67 @@ TEST_F(Follow, WhatStandsOnABodyGoesWithIt) {
   EXPECT_TRUE(build.dimensions_of(part).empty());
 }
 
+/// A size two bodies share stays as long as one of them is sized by it.
+TEST_F(Follow, ASharedDimensionStaysWithWhoStillNeedsIt) {
+  draw(QuickShape::pedestal);
+  const Id centre = dimension("centre height");
+  apply(remove_body(build, body("pillar")));
+  ASSERT_TRUE(build.find<Dimension>(centre));
+  EXPECT_EQ(build.find<Body>(body("boss"))->size(BodyRole::off)->dimension, centre);
+  set("centre height", 44);
+  EXPECT_DOUBLE_EQ(surface("bore").point.z(), 44);
+}
+
+TEST_F(Follow, ACopysSurfaceThatIsRemovedStaysRemoved) {
+  draw(QuickShape::flange);
+  apply(followed(build, take_away(build, surface_id("bolt hole 3"))));
+  EXPECT_EQ(build.of<PartSurface>(body("bolt hole")).size(), 5U);
+  set("bolt hole", 5);
+  EXPECT_EQ(build.of<PartSurface>(body("bolt hole")).size(), 5U);
+  EXPECT_EQ(surface("bolt hole 4").diameter, 5);
+}
+
+TEST_F(Follow, TheCopyPointedAtIsTheOneThatIsNamed) {
+  draw(QuickShape::plain_block);
+  const auto boss = add_body(build, part, {BodyShape::round, false, body("block"), BodyFace::top, "boss"});
+  apply(boss.edit);
+  auto b = *build.find<Body>(boss.id);
+  b.pattern = BodyPattern::pair;
+  apply(set_body(build, boss.id, b, "Pattern"));
+  const auto named = name_face(build, boss.id, BodyFace::top, 1, "", true);
+  apply(named.edit);
+  EXPECT_GT(build.find<PartSurface>(named.id)->point.x(), 0); // the second of the pair
+}
+
+/// What a drill's point usually is needs no dimension, until someone says another.
+TEST_F(Follow, APointAngleIsADimensionOnceItIsSaid) {
+  draw(QuickShape::plain_block);
+  const auto hole = add_body(build, part, {BodyShape::hole, true, body("block"), BodyFace::top, ""});
+  apply(hole.edit);
+  EXPECT_NEAR(build.find<Body>(hole.id)->size(BodyRole::point_angle)->value, 118 * pi / 180, 1e-12);
+  EXPECT_EQ(build.find<Body>(hole.id)->size(BodyRole::point_angle)->dimension, 0);
+  apply(set_body_size(build, hole.id, BodyRole::point_angle, pi / 2, ""));
+  EXPECT_NEAR(nominal("hole, point angle"), pi / 2, 1e-12);
+}
+
+TEST_F(Follow, AFaceOfWhatIsCutIsFromSolid) {
+  draw(QuickShape::plain_block);
+  const auto slot = add_body(build, part, {BodyShape::slot, true, body("block"), BodyFace::top, ""});
+  apply(slot.edit);
+  apply(name_face(build, slot.id, BodyFace::floor, 0, "", true).edit);
+  EXPECT_TRUE(surface("floor of slot").from_solid);
+}
+
 TEST_F(Follow, AFaceBecomesASurfaceAndItsSizeADistance) {
   draw(QuickShape::plug);
-  const auto named = name_face(build, body("head"), BodyFace::front, "", true, false);
+  const auto named = name_face(build, body("head"), BodyFace::front, 0, "", true);
   apply(named.edit);
   EXPECT_NEAR(surface("front of head").point.y(), -7, 1e-12);
   EXPECT_NEAR(surface("front of head").width, 14 / std::sqrt(3),
               1e-12); // side of a hexagon 14 across its flats
-  apply(name_face(build, body("head"), BodyFace::back, "flat", true, false).edit);
+  apply(name_face(build, body("head"), BodyFace::back, 0, "flat", true).edit);
   EXPECT_EQ(build.find<Dimension>(dimension("head, across flats"))->other, surface_id("flat"));
-  EXPECT_EQ(name_face(build, body("head"), BodyFace::front, "", true, false).wrong,
+  EXPECT_EQ(name_face(build, body("head"), BodyFace::front, 0, "", true).wrong,
             "it is a surface already: front of head");
 }
 
@@ -283,7 +334,8 @@ TEST_F(Follow, BodiesDrawnLaterTakeOverSurfacesAndDimensions) {
   apply(set_body_size(build, hole.id, BodyRole::across, 24, ""));
   apply(set_body_size(build, hole.id, BodyRole::diameter, 18, ""));
   EXPECT_EQ(nominal("bore above the bottom"), 24);
-  (void)bore;
+  EXPECT_EQ(surface_id("bore"), bore);
+  EXPECT_EQ(surface("bore").body, hole.id);
 }
 
 TEST_F(Follow, ASizeThatIsADimensionNoMoreKeepsItsValue) {

@@ -83,3 +83,20 @@ TEST(DirectionText, ReadsAndWrites) {
       (*parse_direction(direction_text(Vec3(1, -2, 2).normalized())) - Vec3(1, -2, 2).normalized()).norm(), 0,
       1e-4);
 }
+
+/// One plane or round wherever on it the two are stated; never with the metal on the other side.
+TEST(SameSurface, WhereverOnItTheyLie) {
+  const Surface top{SurfaceKind::plane, {0, 0, 30}, Vec3::UnitZ(), 0, 0};
+  EXPECT_TRUE(same_surface(top, {SurfaceKind::plane, {70, -4, 30}, Vec3::UnitZ(), 0, 0}));
+  EXPECT_FALSE(same_surface(top, {SurfaceKind::plane, {0, 0, 30}, -Vec3::UnitZ(), 0, 0}));
+  EXPECT_FALSE(same_surface(top, {SurfaceKind::plane, {0, 0, 30.001}, Vec3::UnitZ(), 0, 0}));
+  const Surface bore{SurfaceKind::bore, {0, 0, 5}, Vec3::UnitX(), 20, 0};
+  EXPECT_TRUE(same_surface(bore, {SurfaceKind::bore, {40, 0, 5}, -Vec3::UnitX(), 20, 0}));
+  EXPECT_FALSE(same_surface(bore, {SurfaceKind::boss, {0, 0, 5}, Vec3::UnitX(), 20, 0}));
+  EXPECT_FALSE(same_surface(bore, {SurfaceKind::bore, {0, 0, 5}, Vec3::UnitX(), 20.01, 0}));
+  // A taper of 1 in 20 on the diameter, stated 40 further on, is 2 wider there.
+  const double half = std::atan(0.5 / 20);
+  const Surface taper{SurfaceKind::taper_bore, {0, 0, 0}, Vec3::UnitZ(), 12, half};
+  EXPECT_TRUE(same_surface(taper, {SurfaceKind::taper_bore, {0, 0, 40}, Vec3::UnitZ(), 14, half}));
+  EXPECT_FALSE(same_surface(taper, {SurfaceKind::taper_bore, {0, 0, 40}, Vec3::UnitZ(), 12, half}));
+}

@@ -74,4 +74,6 @@ TEST(Offcuts, OneWithoutSizesIsNotPutBy) {
   Shop shop;
   EXPECT_EQ(stock::put_by(shop.b, {}).wrong, "say how large it is across");
   EXPECT_EQ(stock::put_by(shop.b, {StockForm::round, "", 20, 0, 0, 0, "", 0}).wrong, "say how long it is");
+  EXPECT_EQ(stock::put_by(shop.b, {StockForm::tube, "", 20, 0, 0, 100, "", 0}).wrong,
+            "say what bore the tube has");
 }
