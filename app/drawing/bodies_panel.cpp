@@ -272,10 +272,11 @@ void BodiesPanel::connect_choices() {
     changed.face = static_cast<BodyFace>(code % 100);
     keep(changed, "Place");
   });
+  // Toggled, not clicked: so a screen reader's action counts as well.
   const auto tick = [this](QCheckBox* mark, bool Body::*into, const char* what) {
-    connect(mark, &QCheckBox::clicked, this, [this, into, what](bool on) {
+    connect(mark, &QCheckBox::toggled, this, [this, into, what](bool on) {
       const auto* now = body();
-      if (!now) return;
+      if (!now || now->*into == on) return;
       auto changed = *now;
       changed.*into = on;
       keep(changed, what);

@@ -53,10 +53,10 @@ void DrawingPage::make_picture() {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
   column->setSpacing(8);
-  canvas_->set_empty_text(
-      "State the finished part",
-      "Add a plane, a bore, a boss or a taper below; type its sizes as the drawing gives them: 1 "
-      "3/8, 35 mm, #30. It is drawn here as you type.");
+  canvas_->set_empty_text("State the finished part", "Draw it as a solid, under Solid at the right: blocks, "
+                                                     "rounds, holes; a click makes a face a surface. Or add "
+                                                     "planes, bores, bosses and tapers alone, below. Sizes "
+                                                     "go in as the drawing gives them: 1 3/8, 35 mm, #30.");
   column->addWidget(canvas_, 62);
   column->addWidget(tables_, 38);
 }

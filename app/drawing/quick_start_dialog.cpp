@@ -33,7 +33,7 @@ QuickStartDialog::QuickStartDialog(Unit unit, QWidget* parent)
   middle->addLayout(fields_box_);
   middle->addWidget(message_);
   middle->addStretch(1);
-  middle->addWidget(muted_label("Everything can be changed afterwards, surface by surface."));
+  middle->addWidget(muted_label("Everything can be changed afterwards, body by body."));
   auto* buttons = new QHBoxLayout;
   auto* none = new QPushButton("Draw nothing");
   buttons->addWidget(none);

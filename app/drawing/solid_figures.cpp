@@ -97,6 +97,7 @@ void SolidFigures::show_rows() {
       std::any_of(before.begin(), before.end(), [](FigureRow* row) { return row->hasFocus(); });
   for (auto* row : before) {
     column_->removeWidget(row);
+    row->hide();
     row->deleteLater();
   }
   words_->hide();

@@ -1,5 +1,5 @@
 #include "app/shell/main_window.h"
-#include "app/drawing/part_files.h"
+#include "app/shell/part_transfer.h"
 
 #include "app/drawing/quick_start_dialog.h"
 #include "app/marks/column.h"
@@ -16,7 +16,6 @@
 #include "sheets/figures.h"
 #include "sheets/local_time.h"
 #include "solid/quick_start.h"
-#include "solid/step_file.h"
 #include "store/build_json.h"
 #include "store/text_file.h"
 
@@ -127,15 +126,12 @@ void MainWindow::make_actions() {
     const auto path = QFileDialog::getOpenFileName(this, "Import a build", {}, "Builds as JSON (*.json)");
     if (!path.isEmpty()) open_file(path);
   });
-  act("Export the part\u2026", QKeySequence("Ctrl+Shift+G"), [this] { ask_export_part(); });
-  act("Export the build as STEP\u2026", {}, [this] {
-    const auto path = QFileDialog::getSaveFileName(
-        this, "Export the build", QFileInfo(document_.path()).completeBaseName() + ".step", "STEP (*.step)");
-    if (path.isEmpty()) return;
-    const auto wrong = export_build_step(document_, path);
-    tell(wrong.isEmpty() ? "Written to " + path + "." : sheets::sentence(wrong.toStdString()),
-         !wrong.isEmpty());
-  });
+  const auto told = [this](const Transfer& transfer) {
+    if (!transfer.words.isEmpty()) tell(transfer.words, transfer.wrong);
+  };
+  act("Export the part\u2026", QKeySequence("Ctrl+Shift+G"),
+      [this, told] { told(send_out_part(this, document_, drawing_->canvas()->turning()->lit_face())); });
+  act("Export the build as STEP\u2026", {}, [this, told] { told(send_out_build(this, document_)); });
   act("Import a part from STEP\u2026", {}, [this] {
     const auto path = QFileDialog::getOpenFileName(this, "Import a part", {}, "STEP (*.step *.stp)");
     if (!path.isEmpty()) import_step(path);
@@ -495,49 +491,12 @@ QString MainWindow::export_json(const QString& path) {
   return qt(store::write_text_file(path.toStdString(), store::write_build_json(document_.build(), log)));
 }
 
-void MainWindow::ask_export_part() {
-  const auto* part = document_.is_open() ? document_.build().find<build::Part>(document_.part()) : nullptr;
-  if (!part) return tell("Choose a part first.", true);
-  const auto filters = part_file_filters();
-  QString chosen = filters.front();
-  auto path = QFileDialog::getSaveFileName(this, "Export the part", name_words(part->name) + ".step",
-                                           filters.join(";;"), &chosen);
-  if (path.isEmpty()) return;
-  const auto kind = static_cast<PartFile>(std::max<qsizetype>(0, filters.indexOf(chosen)));
-  const QString endings[] = {".step", ".stl", ".stl", ".dxf", ".dxf"};
-  if (QFileInfo(path).suffix().isEmpty()) path += endings[static_cast<std::size_t>(kind)];
-  const auto wrong = export_part(document_, kind, path, drawing_->canvas()->turning()->lit_face());
-  tell(wrong.isEmpty() ? "Written to " + path + "." : sheets::sentence(wrong.toStdString()),
-       !wrong.isEmpty());
-}
-
 bool MainWindow::import_step(const QString& path) {
-  if (!document_.is_open()) {
-    tell("Open a build first, or begin one: the part is added to it.", true);
-    return false;
-  }
-  auto read = read_step_aside(path);
-  if (read.wrong.isEmpty() && read.solids > 1) {
-    QStringList which{"all of them, as one part"};
-    for (int k = 1; k <= read.solids; ++k) which << filled("solid %1", QString::number(k));
-    bool ok = false;
-    const auto name = QInputDialog::getItem(this, "Which part?",
-                                            filled("The file holds %1 solids.", QString::number(read.solids)),
-                                            which, 0, false, &ok);
-    if (!ok) return false;
-    if (const auto k = which.indexOf(name); k > 0) read = read_step_aside(path, static_cast<int>(k));
-  }
-  if (!read.wrong.isEmpty()) {
-    tell(read.wrong, true);
-    return false;
-  }
-  const auto added = solid::add_imported(document_.build(), QFileInfo(path).completeBaseName().toStdString(),
-                                         read.step.toStdString());
-  if (!added.ok() || !document_.apply(added.edit)) return false;
-  document_.choose(added.id, document_.build().pieces_of(added.id).front().first);
-  go_to(drawing);
-  tell("Point at the faces that matter: a click makes one a surface.", false);
-  return true;
+  const auto came = bring_in_part(this, document_, path);
+  if (came.words.isEmpty()) return false; // the person did not want it after all
+  if (!came.wrong) go_to(drawing);
+  tell(came.words, came.wrong);
+  return !came.wrong;
 }
 
 bool MainWindow::open_file(const QString& path) {

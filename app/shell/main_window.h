@@ -84,7 +84,6 @@ private:
   void add_part();
   void quick_part();
   void ask_name();
-  void ask_export_part();
   void show_log();
   void show_shop();
   void show_sums();

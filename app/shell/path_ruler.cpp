@@ -1,5 +1,7 @@
 #include "app/shell/path_ruler.h"
 
+#include "sheets/shown.h"
+
 #include "app/theme.h"
 
 #include <QKeyEvent>
