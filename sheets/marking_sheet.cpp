@@ -48,6 +48,27 @@ void paint_jack(QPainter& painter, const QPointF& top, double plate_y, const Ink
   painter.drawEllipse(top, 0.16 * text, 0.16 * text);
 }
 
+/// The outline of what they are places on, counter-clockwise (A. M. Andrew's monotone chain, 1979).
+QPolygonF hull(std::vector<QPointF> at) {
+  std::sort(at.begin(), at.end(), [](const QPointF& a, const QPointF& b) {
+    return a.x() != b.x() ? a.x() < b.x() : a.y() < b.y();
+  });
+  const auto turns = [](const QPointF& o, const QPointF& a, const QPointF& b) {
+    return (a.x() - o.x()) * (b.y() - o.y()) - (a.y() - o.y()) * (b.x() - o.x());
+  };
+  QPolygonF out;
+  for (const bool back : {false, true}) {
+    const auto begun = out.size();
+    for (const auto& p : at) {
+      while (out.size() >= begun + 2 && turns(out[out.size() - 2], out.back(), p) <= 0) out.pop_back();
+      out << p;
+    }
+    if (!out.isEmpty()) out.pop_back();
+    if (!back) std::reverse(at.begin(), at.end());
+  }
+  return out;
+}
+
 void paint_plate(QPainter& painter, double left, double right, double y, const Ink& ink, double text) {
   painter.setPen(QPen(ink.line, 0.14 * text));
   painter.drawLine(QPointF(left, y), QPointF(right, y));
@@ -74,6 +95,11 @@ void paint_marking(QPainter& painter, const QRectF& area, const MarkingPicture& 
   double top = 0, bottom = 0;
   for (auto& view : views) {
     view.scene = make_scene(picture.part, view.axes);
+    for (const auto& at : picture.stock) {
+      const Vec2 p = view.axes.on_paper(at);
+      view.scene.low = view.scene.low.cwiseMin(p);
+      view.scene.high = view.scene.high.cwiseMax(p);
+    }
     top = std::max(top, view.scene.high.y() + c);
   }
   for (const auto& line : picture.marking.lines) {
@@ -107,6 +133,22 @@ void paint_marking(QPainter& painter, const QRectF& area, const MarkingPicture& 
   style.pen = 0.085 * text;
   style.show_touches = false;
   for (const auto& view : views) paint_scene(painter, view.scene, view.frame, style);
+
+  // What it is cut from, as it is now.
+  for (const auto& view : views) {
+    std::vector<QPointF> outline;
+    for (const auto& at : picture.stock) {
+      Vec2 p = view.axes.on_paper(at);
+      const double high = picture.marking.top_height.value_or(p.y() + c) - c;
+      p.y() = std::clamp(p.y(), std::min(picture.marking.bottom_height - c, high), high);
+      outline.push_back(point(view.frame.to_px(p)));
+    }
+    QPen pen(ink.print ? ink.line : ink.label, 0.085 * text);
+    pen.setDashPattern({8, 5});
+    painter.setPen(pen);
+    painter.setBrush(Qt::NoBrush);
+    painter.drawPolygon(hull(std::move(outline)));
+  }
 
   // Jacks, in both elevations.
   for (const auto& view : views)
@@ -179,7 +221,10 @@ public:
     on_line(left_edge, 200, 74, true, in_.part);
     on_line(left_edge, 268, 46, false, QString("%1 \u00B7 marking out, %2").arg(in_.build, in_.way_up));
     on_line(left_edge, 326, 38, false,
-            "Heights above the plate. Set the jacks, read the checks, then scribe. " + in_.seat_line);
+            (marking.jacks.empty()
+                 ? "Heights above the plate. Read the checks, then scribe. "
+                 : "Heights above the plate. Set the jacks, read the checks, then scribe. ") +
+                in_.seat_line);
     rule(352);
     const int rows = static_cast<int>(marking.lines.size() + marking.checks.size()) + 3;
     const double picture_bottom = std::clamp(page_bottom - 430 - 92.0 * rows - 3 * 90, 1000.0, 1480.0);
@@ -229,15 +274,18 @@ private:
                   name_words(in_.picture.part.surfaces[static_cast<std::size_t>(touch.surface)].name));
   }
   void jacks() {
+    if (in_.picture.marking.jacks.empty()) return;
     heading("Jacks");
     int k = 0;
     for (const auto& jack : in_.picture.marking.jacks)
       row(jack_name(k++), "under " + touch_words(jack.point), jack.height);
   }
   void checks() {
-    if (in_.picture.marking.checks.empty()) return;
+    const auto& top = in_.picture.marking.top_height;
+    if (in_.picture.marking.checks.empty() && !top) return;
     heading("Read before scribing");
     int k = 1;
+    if (top) row(QString::number(k++), "top of the piece", *top);
     for (const auto& check : in_.picture.marking.checks)
       row(QString::number(k++), touch_words(check.point), check.height,
           check.uncertainty > 0 ? "\u00B1" + figure(check.uncertainty, unit_) : QString());
@@ -260,10 +308,15 @@ private:
     }
     rule(y);
     on_line(left_edge, y + 54, 36, false,
-            "If a check reads more than 0.1 mm (4 thou) off, do not scribe: look at the jacks and touches "
-            "again.");
-    const QString tip = "A casting on three jacks can tip: lower it on gently, keep fingers clear, steady it "
-                        "before scribing.";
+            in_.picture.marking.jacks.empty()
+                ? "If the top reads more than 0.1 mm (4 thou) off, do not scribe: measure the piece again."
+                : "If a check reads more than 0.1 mm (4 thou) off, do not scribe: look at the jacks and "
+                  "touches again.");
+    const QString tip =
+        in_.picture.marking.jacks.empty()
+            ? "Burrs off, faces clean; hold it against an angle plate so that it does not slide."
+            : "A casting on three jacks can tip: lower it on gently, keep fingers clear, steady it before "
+              "scribing.";
     const auto& caution = in_.picture.marking.caution;
     on_line(left_edge, y + 106, 36, false, caution.empty() ? tip : qt(caution) + ". " + tip);
   }

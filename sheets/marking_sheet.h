@@ -15,6 +15,7 @@ struct MarkingPicture {
   Vec3 up = Vec3::UnitZ();
   casting::MarkingResult marking; ///< usable
   Unit unit = Unit::mm;
+  std::vector<Vec3> stock{}; ///< of a piece that stands flat: places its outline goes round, drawing frame
 };
 
 /// Name of jack k (0…2): A, B, C.

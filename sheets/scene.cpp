@@ -8,6 +8,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 #include <optional>
 
 namespace datrin::sheets {
@@ -280,6 +281,7 @@ private:
         for (const Vec2& arm : {Vec2(0.8, 0.8), Vec2(0.8, -0.8)})
           line(Role::cast, -1, from - arm, from + arm); // mm
     }
+    for (const auto& thread : in_.solid->solid.threads) thread_lines(thread);
     std::vector<const solid::SolidFace*> axes;
     for (const auto& face : in_.solid->solid.faces) {
       if (!face.known() || !face.shape.round()) continue;
@@ -289,6 +291,33 @@ private:
       axes.push_back(&face);
     }
     for (const auto* face : axes) centre_of(face->shape);
+  }
+
+  /// A thread as drawings have it (ISO 6410-1): from the side two thin lines, dashed where it is within the
+  /// metal; looked at along its axis three quarters of a thin circle.
+  void thread_lines(const solid::SolidThread& thread) {
+    const Vec3 axis = (thread.to - thread.from).normalized();
+    const double r = thread.diameter / 2, along = axis.dot(view_.toward);
+    if (std::abs(along) > end_on) {
+      if (thread.inside && along < 0) return; // its mouth is on the far side; through holes are drawn by that
+      constexpr int steps = 48;
+      std::vector<Vec2> loop;
+      const Vec2 centre = view_.on_paper(thread.from);
+      for (int k = 0; k <= steps; ++k) {
+        const double turn = std::numbers::pi / 2 * (1 + 3.0 * k / steps) + 0.12; // open at the upper right
+        loop.push_back(centre + r * Vec2(std::cos(turn), std::sin(turn)));
+      }
+      ScenePath path;
+      path.role = Role::smooth;
+      path.loops = {std::move(loop)};
+      scene_.paths.push_back(std::move(path));
+      return;
+    }
+    const Vec2 from = view_.on_paper(thread.from), to = view_.on_paper(thread.to);
+    if ((to - from).norm() < edge_on) return;
+    const Vec2 way = (to - from).normalized(), side = r * Vec2(-way.y(), way.x());
+    for (const Vec2& off : {side, Vec2(-side)})
+      line(thread.inside ? Role::hidden : Role::smooth, -1, from + off, to + off);
   }
 
   /// The centre line of all that lies about one axis.

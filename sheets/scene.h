@@ -61,7 +61,7 @@ enum class Role {
   rough,    ///< line of the rough surface
   finished, ///< line of a machined surface
   cast,     ///< line of a surface that stays as cast
-  smooth,   ///< line where two faces run into each other
+  smooth,   ///< line where two faces run into each other; of a thread
   hidden,   ///< line behind metal
   centre    ///< centre line
 };

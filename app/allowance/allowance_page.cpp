@@ -170,9 +170,9 @@ void AllowancePage::connect_plan() {
         },
         "Last step");
   });
-  connect(even_, &QCheckBox::clicked, this,
+  on_tick(even_, this,
           [this](bool on) { keep([on](build::Allowance& a) { a.even = on; }, "Roughing passes"); });
-  connect(batch_, &QCheckBox::clicked, this,
+  on_tick(batch_, this,
           [this](bool on) { keep([on](build::Allowance& a) { a.batch = on; }, "Heights of the batch"); });
   connect(announced_, &QLineEdit::editingFinished, this, [this] {
     if (!announced_->isModified()) return;
@@ -474,8 +474,8 @@ void AllowancePage::show_fields() {
   choose_data(tool_, a.tool);
   for (const auto& [length, member] : fields_) length->set_value(a.*member, document_.unit(), plan->surface);
   last_step_->setCurrentIndex(static_cast<int>(a.last_step));
-  even_->setChecked(a.even);
-  batch_->setChecked(a.batch);
+  show_tick(even_, a.even);
+  show_tick(batch_, a.batch);
   batch_->setVisible(b.pieces_of(plan->drawn.part).size() > 1);
   QStringList remarks;
   for (const auto& r : plan->plan.remarks) remarks << qt(r) + ".";

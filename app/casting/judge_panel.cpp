@@ -2,6 +2,7 @@
 
 #include "app/marks/column.h"
 #include "app/marks/copy_table.h"
+#include "app/marks/fields.h"
 #include "app/marks/why.h"
 #include "app/theme.h"
 #include "build/edit_casting.h"
@@ -53,7 +54,7 @@ void JudgePanel::make_wishes() {
               : QString("The casting is not turned about %1 from how it lies").arg(QChar('x' + k - 3)));
     locks_[static_cast<std::size_t>(k)] = box;
     grid->addWidget(box, theme().large() ? k / 2 : k / 3, theme().large() ? k % 2 : k % 3);
-    connect(box, &QCheckBox::clicked, this, [this, k](bool on) {
+    on_tick(box, this, [this, k](bool on) {
       wish([k, on](build::Judgement& j) { j.locked[static_cast<std::size_t>(k)] = on; },
            QString(on ? "Lock %1 of the seat" : "Free %1 of the seat")
                .arg(locks_[static_cast<std::size_t>(k)]->text()));
@@ -176,7 +177,7 @@ void JudgePanel::show_state(const PieceState& state, const casting::SeatResult* 
   const auto& b = document_.build();
   build::Judgement judgement;
   if (const auto now = b.judgement_of(state.piece)) judgement = now->second;
-  for (std::size_t k = 0; k < 6; ++k) locks_[k]->setChecked(judgement.locked[k]);
+  for (std::size_t k = 0; k < 6; ++k) show_tick(locks_[k], judgement.locked[k]);
   const auto now = favoured_->currentData();
   favoured_->clear();
   central_->clear();

@@ -25,7 +25,7 @@ using sheets::qt;
 MarkingCanvas::MarkingCanvas(QWidget* parent) : QWidget(parent) {
   setMinimumSize(320, 200);
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
-  setAccessibleName("Casting on its jacks, with the lines to scribe");
+  setAccessibleName("The piece as it stands on the plate, with the lines to scribe");
 }
 
 void MarkingCanvas::show_picture(sheets::MarkingPicture picture) {
@@ -68,9 +68,9 @@ void MarkingCanvas::paintEvent(QPaintEvent*) {
 
 MarkingPage::MarkingPage(Document& document)
     : Page(document, Step::marking), canvas_(new MarkingCanvas), way_(new QComboBox),
-      reference_(new QComboBox), base_(new LengthField("Base height")), words_(muted_label()),
-      caution_(words_label()), not_scribed_(muted_label()), pdf_(new QPushButton("Save the sheet\u2026")),
-      print_(new QPushButton("Print the sheet\u2026")) {
+      reference_(new QComboBox), base_(new LengthField("Base height")), jack_rows_(new QWidget),
+      words_(muted_label()), tip_(muted_label()), caution_(words_label()), not_scribed_(muted_label()),
+      pdf_(new QPushButton("Save the sheet\u2026")), print_(new QPushButton("Print the sheet\u2026")) {
   make_picture();
   make_side();
   connect_choices();
@@ -106,8 +106,10 @@ void MarkingPage::make_side() {
   base_->set_label_width(theme().ipx(84));
   base_->set_rule(must_be_positive);
   side->addWidget(base_);
-  side->addSpacing(6);
-  side->addWidget(heading_label("Jacks under touches"));
+  auto* jack_column = new QVBoxLayout(jack_rows_);
+  jack_column->setContentsMargins(0, 6, 0, 0);
+  jack_column->setSpacing(6);
+  jack_column->addWidget(heading_label("Jacks under touches"));
   for (int k = 0; k < 3; ++k) {
     auto* row = new QHBoxLayout;
     auto* label = new QLabel(sheets::jack_name(k));
@@ -118,16 +120,16 @@ void MarkingPage::make_side() {
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     row->addWidget(label);
     row->addWidget(box, 1);
-    side->addLayout(row);
+    jack_column->addLayout(row);
   }
+  side->addWidget(jack_rows_);
   side->addSpacing(6);
   side->addWidget(words_);
   side->addWidget(caution_);
   colour_label(caution_, theme().gone);
   side->addWidget(not_scribed_);
   side->addStretch(1);
-  side->addWidget(muted_label(
-      "A casting on jacks can tip. Lower it on gently, keep fingers clear, steady it before scribing."));
+  side->addWidget(tip_);
   side->addSpacing(4);
   pdf_->setShortcut(QKeySequence("Ctrl+Shift+S"));
   pdf_->setToolTip("Ctrl+Shift+S");
@@ -143,8 +145,10 @@ void MarkingPage::connect_choices() {
     auto marking = marking_;
     const auto& way = ways_[static_cast<std::size_t>(k)];
     marking.up = way.up;
-    marking.reference =
-        way.down_surface >= 0 ? state_.input.surface_ids[static_cast<std::size_t>(way.down_surface)] : 0;
+    // What is of known stock stands on the metal still there, a casting by the finished face.
+    marking.reference = state_.cast && way.down_surface >= 0
+                            ? state_.input.surface_ids[static_cast<std::size_t>(way.down_surface)]
+                            : 0;
     marking.jacks = {0, 0, 0};
     keep(marking, QString("%1 for marking out").arg(name_words(way.name)));
   });
@@ -176,14 +180,16 @@ void MarkingPage::connect_choices() {
 }
 
 QVBoxLayout* MarkingPage::list_column(const QString& heading, int stretch, QBoxLayout* into) {
-  auto* box = new QVBoxLayout;
+  auto* holder = new QWidget;
+  auto* box = new QVBoxLayout(holder);
+  box->setContentsMargins(0, 0, 0, 0);
   box->setSpacing(2);
   box->addWidget(heading_label(heading));
   auto* rows = new QVBoxLayout;
   rows->setSpacing(0);
   box->addLayout(rows);
   box->addStretch(1);
-  into->addLayout(box, stretch);
+  into->addWidget(holder, stretch);
   return rows;
 }
 
@@ -207,7 +213,7 @@ void MarkingPage::fill_boxes() {
   way_->setCurrentIndex(now);
 
   reference_->clear();
-  reference_->addItem("the lowest jack", QVariant::fromValue<qlonglong>(0));
+  reference_->addItem(state_.cast ? "the lowest jack" : "its underside", QVariant::fromValue<qlonglong>(0));
   for (std::size_t i = 0; i < state_.input.seat.surfaces.size(); ++i) {
     const auto& surface = state_.input.seat.surfaces[i];
     const double along = std::abs(surface.shape.direction.dot(marking_.up));
@@ -237,10 +243,21 @@ void MarkingPage::fill_boxes() {
 void MarkingPage::refresh() {
   state_ = piece_state(document_.build(), document_.piece());
   marking_ = casting::marking_or_start(document_.build(), document_.piece(), state_.input);
+  if (!state_.cast && !document_.build().marking_of(document_.piece())) {
+    marking_.reference = 0; // on the plate as it is
+    marking_.base_height = 0;
+  }
+  base_->set_rule(state_.cast ? must_be_positive : must_not_be_negative);
+  jack_rows_->setVisible(state_.cast);
+  jack_list_->parentWidget()->setVisible(state_.cast);
+  tip_->setText(state_.cast
+                    ? "A casting on jacks can tip. Lower it on gently, keep fingers clear, steady it before "
+                      "scribing."
+                    : "Burrs off, faces clean; hold it against an angle plate so that it does not slide.");
   fill_boxes();
   result_ = {};
   if (!state_.cast) {
-    canvas_->show_words("No casting to lay out", no_touches_words(state_));
+    mark_out_stock();
   } else if (!state_.can_judge()) {
     canvas_->show_words("First a survey",
                         "Marking out starts from where the part sits in the casting. Enter touches, then "
@@ -251,8 +268,7 @@ void MarkingPage::refresh() {
   } else {
     result_ = casting::mark_out(casting::marking_input(state_.input, state_.pose, marking_));
     if (result_.usable()) {
-      canvas_->show_picture({with_solid(piece_scene(document_.build(), state_, state_.pose), document_),
-                             marking_.up, result_, document_.unit()});
+      canvas_->show_picture(picture());
     } else {
       canvas_->show_words("It cannot stand this way up yet", sheets::sentence(result_.message));
     }
@@ -261,6 +277,30 @@ void MarkingPage::refresh() {
   pdf_->setEnabled(can_print());
   print_->setEnabled(can_print());
   show_figures();
+}
+
+/// Of bar, plate and block the underside is known without a touch.
+void MarkingPage::mark_out_stock() {
+  if (state_.piece == 0)
+    return canvas_->show_words("No piece to mark out", "Add a part, then say what it is made from.");
+  standing_ = allowance::standing(document_.build(), state_.piece, marking_.up);
+  if (!standing_.wrong.empty())
+    return canvas_->show_words("First its sizes",
+                               "How it stands on the plate is not known: " + qt(standing_.wrong) +
+                                   ". Say so under Stock in the Drawing step.");
+  auto input = casting::marking_input(state_.input, {}, marking_);
+  input.underside = standing_.low;
+  input.top = standing_.high;
+  result_ = casting::mark_out(input);
+  if (result_.usable())
+    canvas_->show_picture(picture());
+  else
+    canvas_->show_words("It cannot stand this way up yet", sheets::sentence(result_.message));
+}
+
+sheets::MarkingPicture MarkingPage::picture() const {
+  return {with_solid(piece_scene(document_.build(), state_, state_.cast ? state_.pose : Pose{}), document_),
+          marking_.up, result_, document_.unit(), state_.cast ? std::vector<Vec3>{} : standing_.outline};
 }
 
 void MarkingPage::show_figures() {
@@ -285,6 +325,12 @@ void MarkingPage::show_figures() {
   for (std::size_t k = 0; k < result_.jacks.size(); ++k)
     add(jack_list_, sheets::jack_name(static_cast<int>(k)), touched(result_.jacks[k].point),
         result_.jacks[k].height, result_.jacks[k].reckoning);
+  if (result_.top_height) {
+    auto why = standing_.high_sum;
+    why.title = "top of the piece";
+    why.lines.push_back({"drawing's origin stands at", result_.height_zero, "underside"});
+    add(check_list_, "1", "top of the piece", *result_.top_height, std::move(why));
+  }
   for (std::size_t k = 0; k < result_.checks.size(); ++k) {
     const auto& check = result_.checks[k];
     Reckoning why{"reading at touch " + std::to_string(check.point + 1),
@@ -303,22 +349,26 @@ void MarkingPage::show_figures() {
   not_scribed_->setText(left_out.isEmpty()
                             ? QString()
                             : "Not level this way up: " + left_out.join(", ") + ". Turn it over for those.");
-  words_->setText(result_.usable() ? QString("The drawing's upright stands true when the jacks are set so.")
-                                   : QString());
+  words_->setText(
+      !result_.usable() ? QString()
+      : state_.cast
+          ? QString("The drawing's upright stands true when the jacks are set so.")
+          : filled("It stands on %1, as it is now.",
+                   qt(standing_.low_sum.title.substr(0, standing_.low_sum.title.find(" as it is now")))));
   caution_->setText(result_.caution.empty() ? QString() : qt(result_.caution));
   caution_->setVisible(!result_.caution.empty());
 }
 
 sheets::SheetInput MarkingPage::sheet() const {
   sheets::SheetInput sheet;
-  sheet.picture = {with_solid(piece_scene(document_.build(), state_, state_.pose), document_), marking_.up,
-                   result_, document_.unit()};
+  sheet.picture = picture();
   sheet.build = name_words(document_.build().info().name);
   sheet.part = piece_title(document_.build(), state_.piece);
   sheet.way_up = way_->currentText();
   const auto least = sheets::figure_with_unit(state_.margins.least, document_.unit(), true);
   for (const auto& [id, spot] : document_.build().spots_of(state_.piece))
     if (casting::is_open(spot)) sheet.seen << qt(casting::spot_text(document_.build(), spot));
+  if (!state_.cast) return sheet; // it has no seat among touches
   sheet.seat_line = state_.margins.least >= 0 ? QString("Least room %1.").arg(least)
                                               : QString("It does not clean up: least room %1.").arg(least);
   return sheet;

@@ -1,6 +1,7 @@
 #pragma once
 // Marking out: which way up, on three jacks, what to scribe where; and the page to print.
 
+#include "allowance/standing.h"
 #include "app/casting/piece_state.h"
 #include "app/marks/column.h"
 #include "app/marks/figure_row.h"
@@ -60,6 +61,8 @@ private:
   void connect_choices();
   void keep(const build::Marking& marking, const QString& what);
   void fill_boxes();
+  void mark_out_stock();
+  sheets::MarkingPicture picture() const;
   void show_figures();
   QVBoxLayout* list_column(const QString& heading, int stretch, QBoxLayout* into);
 
@@ -67,13 +70,15 @@ private:
   QComboBox *way_, *reference_;
   std::array<QComboBox*, 3> jacks_;
   LengthField* base_;
-  QLabel *words_, *caution_, *not_scribed_;
+  QWidget* jack_rows_;
+  QLabel *words_, *tip_, *caution_, *not_scribed_;
   QPushButton *pdf_, *print_;
   QVBoxLayout *jack_list_, *check_list_, *line_list_;
   std::vector<FigureRow*> rows_;
   PieceState state_;
   build::Marking marking_;
   casting::MarkingResult result_;
+  allowance::Standing standing_; ///< of what is not cast
   std::vector<casting::WayUp> ways_;
 };
 

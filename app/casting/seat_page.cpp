@@ -5,6 +5,10 @@
 #include "casting/explain.h"
 #include "casting/survey_mistakes.h"
 #include "sheets/figures.h"
+#include "solid/body_edits.h"
+#include "solid/seated_wall.h"
+
+#include <fmt/format.h>
 
 #include <QKeyEvent>
 
@@ -39,6 +43,9 @@ SeatPage::SeatPage(Document& document)
       best_(new QPushButton("Seat it best")), next_(new NextButton), room_(new QWidget),
       judge_(new JudgePanel(document)), rescue_(new RescuePanel(document)), sure_(new SurePanel(document)) {
   draw_solid_of_part(canvas_, document_);
+  connect(&document_.solids(), &PartSolids::made, this, [this](qlonglong part) {
+    if (isVisible() && part == document_.part()) show_wall();
+  });
   put_faces({room_, judge_, rescue_, sure_});
   make_picture();
   make_room_face();
@@ -91,6 +98,9 @@ void SeatPage::make_room_face() {
   rows->setContentsMargins(0, 0, 0, 0);
   rows->setSpacing(0);
   side->addWidget(rows_box_);
+  wall_box_ = new QVBoxLayout;
+  wall_box_->setContentsMargins(0, 0, 0, 0);
+  side->addLayout(wall_box_);
   side->addSpacing(4);
   side->addWidget(best_);
   side->addSpacing(6);
@@ -193,7 +203,48 @@ void SeatPage::show_pose(const Pose& pose) {
   canvas_->set_scene(std::move(scene), document_.build().info().third_angle);
   canvas_->set_shown(then(pose.inverse(), picture_));
   show_margins();
+  show_wall();
   show_holds();
+}
+
+/// Of a casting drawn as a solid: how thick its thinnest wall is behind the touches, as it lies now.
+void SeatPage::show_wall() {
+  const bool had_focus = wall_row_ && wall_row_->hasFocus();
+  if (wall_row_) {
+    wall_row_->hide();
+    wall_row_->deleteLater();
+    wall_row_ = nullptr;
+  }
+  const auto solid = state_.cast && state_.can_judge() ? document_.solid_of(state_.part) : nullptr;
+  if (!solid || !solid->picture) return;
+  constexpr std::size_t most_asked = 200; // touches; of a scan that many of its points
+  const auto& input = state_.input.seat;
+  const auto step = input.points.size() / most_asked + 1;
+  std::vector<solid::CastTouch> touches;
+  std::vector<std::size_t> of;
+  for (std::size_t i = 0; i < input.points.size(); i += step) {
+    const auto& surface = input.surfaces[static_cast<std::size_t>(input.points[i].surface)];
+    if (surface.machined) continue;
+    const Vec3 at = state_.pose.apply(input.points[i].xyz);
+    touches.push_back({at, stock_direction(surface.shape, at)});
+    of.push_back(i);
+  }
+  const auto wall = solid::thinnest_seated(solid->picture->solid, touches);
+  if (wall.touch < 0) return;
+  const auto point = of[static_cast<std::size_t>(wall.touch)];
+  const auto cast = input.surfaces[static_cast<std::size_t>(input.points[point].surface)].id;
+  const auto& face = solid->picture->solid.faces[wall.behind];
+  const auto behind = solid::face_words(document_.build(), face.body, face.face);
+  Reckoning why{"thinnest wall as it lies",
+                {{cast + " to " + behind + ", as drawn", wall.drawn, "solid"},
+                 {fmt::format("touch {} outside the drawn face", point + 1), wall.over, "survey, seated"}},
+                {}};
+  wall_row_ = new FigureRow("\u2223\u2223", "Thinnest wall, " + name_words(cast), wall.thick,
+                            document_.unit(), std::move(why));
+  wall_row_->setToolTip(filled("At touch %1 on %2, through to %3.", static_cast<int>(point) + 1,
+                               name_words(cast), name_words(behind)));
+  wall_box_->addWidget(wall_row_);
+  if (had_focus) wall_row_->setFocus();
 }
 
 /// The thinnest of the walls to keep, at touches within 3 mm of the cut.

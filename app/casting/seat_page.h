@@ -9,6 +9,7 @@
 #include "app/casting/rescue_panel.h"
 #include "app/casting/sure_panel.h"
 #include "app/marks/column.h"
+#include "app/marks/figure_row.h"
 #include "app/marks/part_canvas.h"
 #include "app/marks/room_mark.h"
 #include "app/marks/stock_comb.h"
@@ -25,6 +26,7 @@ class SeatPage : public Page {
 public:
   explicit SeatPage(Document& document);
   void refresh() override;
+  FigureRow* wall_row() const { return wall_row_; } ///< null: no wall is known
   QWidget* first_focus() override { return canvas_; }
 
   PartCanvas* canvas() const { return canvas_; }
@@ -69,11 +71,14 @@ private:
   QString shortfall_words() const;
   QString wall_near(const sheets::SectionPlane& cut) const;
   void show_panels();
+  void show_wall();
 
   PartCanvas* canvas_;
   StockComb* comb_;
   QLabel *least_, *unit_label_, *verdict_, *holds_heading_, *ease_, *check_;
   QWidget* rows_box_;
+  QVBoxLayout* wall_box_;
+  FigureRow* wall_row_ = nullptr; ///< the thinnest wall as it lies
   std::vector<RoomRow*> rows_;
   HoldList* holds_;
   QPushButton* best_;

@@ -72,7 +72,7 @@ SpotsPanel::SpotsPanel(Document& document, QWidget* parent)
   connect(cure_, &QComboBox::activated, this, [this](int k) {
     document_.apply(casting::decide_spot(document_.build(), chosen(), static_cast<build::SpotCure>(k)));
   });
-  connect(done_, &QCheckBox::clicked, this,
+  on_tick(done_, this,
           [this](bool on) { document_.apply(casting::mark_spot_done(document_.build(), chosen(), on)); });
   connect(add_, &QPushButton::clicked, this, &SpotsPanel::add);
   connect(note_, &QLineEdit::returnPressed, this, &SpotsPanel::add);
@@ -123,7 +123,7 @@ void SpotsPanel::show_chosen() {
   cure_->setEnabled(spot != nullptr);
   done_->setEnabled(spot != nullptr && spot->cure != build::SpotCure::leave);
   cure_->setCurrentIndex(spot ? static_cast<int>(spot->cure) : 0);
-  done_->setChecked(spot != nullptr && spot->done);
+  show_tick(done_, spot != nullptr && spot->done);
 }
 
 void SpotsPanel::add() {

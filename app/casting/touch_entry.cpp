@@ -3,11 +3,14 @@
 #include "app/marks/column.h"
 #include "app/theme.h"
 #include "build/edit_casting.h"
+#include "casting/settings.h"
 #include "geometry/direction_text.h"
 #include "sheets/figures.h"
 
 #include <QGridLayout>
 #include <QVBoxLayout>
+
+#include <utility>
 
 namespace datrin::app {
 
@@ -32,6 +35,8 @@ TouchEntry::TouchEntry(Document& document, QWidget* parent)
     label->setWordWrap(false);
     label->setBuddy(field);
     field->setAccessibleName(name);
+    if (field == xyz_[0]) place_names_[0] = label;
+    if (field == xyz_[1]) place_names_[1] = label;
     cell->addWidget(label);
     cell->addWidget(field);
     row->addLayout(cell, place / in_a_row, place % in_a_row);
@@ -52,6 +57,7 @@ TouchEntry::TouchEntry(Document& document, QWidget* parent)
   for (auto* field : {tip_, uncertainty_}) field->set_when_empty(0);
   column->addLayout(row);
   column->addWidget(message_);
+  connect(setting_, &QLineEdit::textChanged, this, [this] { name_places(); });
   tell("Enter keeps the touch and goes on to the next on the same surface.", false);
   for (QLineEdit* field :
        std::initializer_list<QLineEdit*>{xyz_[0], xyz_[1], xyz_[2], tip_, uncertainty_, setting_})
@@ -75,6 +81,26 @@ void TouchEntry::refresh() {
   if (any) surface_->addItem("where it falls", QVariant::fromValue<qlonglong>(0));
   if (const int k = surface_->findData(now); k >= 0) surface_->setCurrentIndex(k);
   setEnabled(any && document_.piece() != 0);
+  name_places();
+}
+
+bool TouchEntry::heights() const {
+  return casting::gives_heights(document_.build(), document_.piece(),
+                                setting_->text().trimmed().toStdString());
+}
+
+void TouchEntry::name_places() {
+  const bool flat = document_.is_open() && heights();
+  const char* names[] = {flat ? "right" : "x", flat ? "up" : "y"};
+  for (std::size_t k = 0; k < 2; ++k) {
+    place_names_[k]->setText(names[k]);
+    xyz_[k]->setAccessibleName(flat ? QString("On its face, %1").arg(names[k]) : QString(names[k]));
+    xyz_[k]->setToolTip(
+        flat ? "Only the height z is read here. Where on its face: from the middle to the right, "
+               "and up; empty: not known."
+             : QString());
+    xyz_[k]->set_when_empty(flat ? std::optional(0.0) : std::nullopt);
+  }
 }
 
 void TouchEntry::tell(const QString& words, bool wrong) {
@@ -100,6 +126,10 @@ void TouchEntry::add() {
     if (!at) return;
     touch.centre[k] = *at;
   }
+  if (heights()) {
+    touch.right = std::exchange(touch.centre.x(), 0);
+    touch.up = std::exchange(touch.centre.y(), 0);
+  }
   const auto tip = tip_->take(unit, *message_);
   const auto uncertainty = tip ? uncertainty_->take(unit, *message_) : std::nullopt;
   if (!uncertainty) return;
@@ -116,6 +146,8 @@ void TouchEntry::add() {
   touch.surface = surface_->currentData().toLongLong();
   touch.setting = setting_->text().trimmed().toStdString();
   QString doubt;
+  if (touch.surface == 0 && heights())
+    return tell("A height alone does not say which face it is of: choose the surface.", true);
   if (touch.surface == 0) {
     const auto found = fall(touch);
     if (found.surface == 0) return tell(sheets::sentence(found.words), true);
@@ -127,11 +159,14 @@ void TouchEntry::add() {
   if (!document_.apply(added.edit)) return;
   for (auto* field : xyz_) field->clear();
   xyz_[0]->setFocus();
-  tell(QString("Kept: %1 at %2, %3, %4 %5.")
-               .arg(name, sheets::figure(touch.centre.x(), document_.unit()),
-                    sheets::figure(touch.centre.y(), document_.unit()),
-                    sheets::figure(touch.centre.z(), document_.unit()), qt(unit_name(document_.unit()))) +
-           doubt,
+  tell(heights() ? filled("Kept: %1 at a height of %2.", name,
+                          sheets::figure_with_unit(touch.centre.z(), document_.unit()))
+                 : QString("Kept: %1 at %2, %3, %4 %5.")
+                           .arg(name, sheets::figure(touch.centre.x(), document_.unit()),
+                                sheets::figure(touch.centre.y(), document_.unit()),
+                                sheets::figure(touch.centre.z(), document_.unit()),
+                                qt(unit_name(document_.unit()))) +
+                       doubt,
        false);
   emit this->added(added.id);
 }

@@ -31,11 +31,15 @@ signals:
 
 private:
   void add();
+  /// Where only heights are read, x and y are where on the face: they are called so.
+  void name_places();
+  bool heights() const;
   casting::FallsOn fall(const build::Touch& touch) const;
 
   Document& document_;
   QComboBox *surface_, *toward_;
   std::array<LengthEdit*, 3> xyz_;
+  std::array<QLabel*, 2> place_names_{};
   LengthEdit *tip_, *uncertainty_;
   QLineEdit* setting_;
   MessageLine* message_;

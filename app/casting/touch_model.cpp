@@ -3,6 +3,7 @@
 #include "app/marks/length_field.h"
 #include "app/theme.h"
 #include "build/edit_casting.h"
+#include "casting/settings.h"
 #include "geometry/direction_text.h"
 #include "quantity/text.h"
 #include "sheets/figures.h"
@@ -49,6 +50,10 @@ int TouchModel::columnCount(const QModelIndex& parent) const {
   return parent.isValid() ? 0 : column_count;
 }
 
+bool TouchModel::height_only(const build::Touch& touch) const {
+  return casting::gives_heights(document_.build(), touch.piece, touch.setting);
+}
+
 QString TouchModel::text(const build::Touch& touch, int column) const {
   const auto unit = document_.unit();
   switch (column) {
@@ -57,9 +62,13 @@ QString TouchModel::text(const build::Touch& touch, int column) const {
     return s ? name_words(s->name) : QString("?");
   }
   case x:
-    return figure(touch.centre.x(), unit);
-  case y:
-    return figure(touch.centre.y(), unit);
+  case y: {
+    if (!height_only(touch)) return figure(column == x ? touch.centre.x() : touch.centre.y(), unit);
+    const double place = column == x ? touch.right : touch.up;
+    return touch.right == 0 && touch.up == 0
+               ? QString("\u2013")
+               : (column == x ? "\u2192\u202F" : "\u2191\u202F") + figure(place, unit);
+  }
   case z:
     return figure(touch.centre.z(), unit);
   case tip_radius:
@@ -93,6 +102,8 @@ QVariant TouchModel::data(const QModelIndex& index, int role) const {
            QString::number(index.row() + 1);
   if (role == Qt::DisplayRole) return text(touch, c);
   if (role == Qt::EditRole) {
+    if ((c == x || c == y) && height_only(touch))
+      return qt(length_entry_text(c == x ? touch.right : touch.up, document_.unit()));
     if (c >= x && c <= z) return qt(length_entry_text(touch.centre[c - x], document_.unit()));
     if (c == tip_radius) return qt(length_entry_text(touch.tip_radius, document_.unit()));
     if (c == uncertainty) return qt(length_entry_text(touch.uncertainty, document_.unit()));
@@ -105,6 +116,8 @@ QVariant TouchModel::data(const QModelIndex& index, int role) const {
   }
   if (role == Qt::ForegroundRole && touch.standing == build::TouchStanding::set_aside) return theme().muted;
   if (role == Qt::ForegroundRole && flagged_.contains(id_at(index.row()))) return theme().gone;
+  if (role == Qt::ToolTipRole && (c == x || c == y) && height_only(touch))
+    return "Only its height is read. Where on its face: to the right of its middle, and up it.";
   if (role == Qt::ToolTipRole && !touch.corrected.empty()) return qt(touch.corrected);
   if (role == Qt::TextAlignmentRole && (c == number || (c >= x && c <= tip_radius) || c == uncertainty))
     return static_cast<int>(Qt::AlignRight | Qt::AlignVCenter);
@@ -127,7 +140,9 @@ bool TouchModel::setData(const QModelIndex& index, const QVariant& value, int ro
   if ((c >= x && c <= tip_radius) || c == uncertainty) {
     const auto length = typed_length(typed, document_.unit(), c > z ? must_not_be_negative : LengthRule());
     if (!length.ok()) return refuse(length.wrong);
-    if (c <= z)
+    if (c < z && height_only(touch))
+      (c == x ? touch.right : touch.up) = length.mm;
+    else if (c <= z)
       touch.centre[c - x] = length.mm;
     else if (c == tip_radius)
       touch.tip_radius = length.mm;

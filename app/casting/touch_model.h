@@ -32,6 +32,7 @@ signals:
 
 private:
   QString text(const build::Touch& touch, int column) const;
+  bool height_only(const build::Touch& touch) const; ///< its x and y are places on its face
 
   Document& document_;
   build::List<build::Touch> touches_;

@@ -40,7 +40,8 @@ TouchesPage::TouchesPage(Document& document)
       table_(new QTableView), model_(new TouchModel(document, this)), count_(new QLabel),
       gaps_(words_label()), counts_(muted_label()), next_(new NextButton), survey_(new QWidget),
       settings_(new SettingsPanel(document)), mistakes_(new MistakesPanel(document)),
-      spots_(new SpotsPanel(document)), scan_button_(new QPushButton("Import a scan\u2026")) {
+      spots_(new SpotsPanel(document)), doubts_(new DoubtsPanel(document)),
+      scan_button_(new QPushButton("Import a scan\u2026")) {
   draw_solid_of_part(canvas_, document_);
   put_faces({survey_, settings_, mistakes_, spots_});
   make_picture();
@@ -90,6 +91,7 @@ void TouchesPage::make_survey_face() {
   count_->setFont(theme().figure());
   side->addWidget(count_);
   side->addWidget(counts_);
+  side->addWidget(doubts_);
   side->addSpacing(6);
   auto* import = new QPushButton("Import a survey (CSV)\u2026");
   import->setShortcut(QKeySequence("Ctrl+I"));
@@ -145,6 +147,7 @@ void TouchesPage::refresh() {
   tabs_->set_name(mistakes_face,
                   flagged.empty() ? QString("Mistakes") : QString("Mistakes %1").arg(flagged.size()));
   mistakes_->show_flagged(std::move(flagged), state_.input.set_aside);
+  doubts_->refresh();
   settings_->show_state(state_);
   spots_->refresh(model_->id_at(table_->currentIndex().row()));
   canvas_->set_unit(document_.unit());

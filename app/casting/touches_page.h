@@ -2,6 +2,7 @@
 // The survey of one rough piece: touches typed or imported, seen where they lie, and what is still missing.
 
 #include "app/aside.h"
+#include "app/casting/doubts_panel.h"
 #include "app/casting/mistakes_panel.h"
 #include "app/casting/piece_state.h"
 #include "app/casting/settings_panel.h"
@@ -49,6 +50,7 @@ public:
 
   SettingsPanel* settings() const { return settings_; }
   MistakesPanel* mistakes() const { return mistakes_; }
+  DoubtsPanel* doubts() const { return doubts_; }
   SpotsPanel* spots() const { return spots_; }
 
 signals:
@@ -83,6 +85,7 @@ private:
   SettingsPanel* settings_;
   MistakesPanel* mistakes_;
   SpotsPanel* spots_;
+  DoubtsPanel* doubts_;
   PieceState state_;
   QPushButton* scan_button_;
   Aside<ScanRead> reading_scan_{this, [this](ScanRead read) { take_scan(std::move(read)); }};

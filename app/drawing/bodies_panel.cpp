@@ -52,8 +52,8 @@ BodiesPanel::BodiesPanel(Document& document, QWidget* parent)
       making_(choice_box("How the hole is made", words<HoleMaking>())),
       pattern_(choice_box("Repeated", words<build::BodyPattern>())), cut_(new QCheckBox("taken away")),
       through_(new QCheckBox("all the way through")), count_(new QSpinBox), count_across_(new QSpinBox),
-      sides_(new QSpinBox), message_(new MessageLine), face_button_(new QPushButton),
-      keep_button_(new QPushButton), figures_(new SolidFigures(document)) {
+      sides_(new QSpinBox), profile_(new ProfileTable), message_(new MessageLine),
+      face_button_(new QPushButton), keep_button_(new QPushButton), figures_(new SolidFigures(document)) {
   const QStringList along{"from the middle", "from the left edge", "from the right edge", "flush left",
                           "flush right"};
   const QStringList up{"from the middle", "from the lower edge", "from the upper edge", "flush below",
@@ -109,6 +109,7 @@ void BodiesPanel::make_list() {
   static constexpr Entry entries[] = {{"Cone", BodyShape::cone, false},
                                       {"Tube", BodyShape::tube, false},
                                       {"Hexagon or other prism", BodyShape::prism, false},
+                                      {"Turned by a profile", BodyShape::turned, false},
                                       {"Rib", BodyShape::rib, false},
                                       {"Spokes", BodyShape::spokes, false},
                                       {"Pocket", BodyShape::pocket, true},
@@ -155,8 +156,8 @@ void BodiesPanel::make_list() {
 void BodiesPanel::add_size(QVBoxLayout* column, BodyRole role) {
   Row row;
   if (solid::is_angle(role)) {
-    row.angle =
-        text_field(whole(build::words_of<BodyRole>().first[static_cast<std::size_t>(role)]), "13°, 1 in 12");
+    row.angle = text_field(whole(build::words_of<BodyRole>().first[static_cast<std::size_t>(role)]),
+                           role == BodyRole::taper ? "1 in 12, 3 %, 5/8 in/ft" : "13°, 1 in 12");
     row.row = labelled(row.angle->accessibleName(), row.angle, 104);
     connect(row.angle, &QLineEdit::editingFinished, this, [this, role] { keep_angle(role); });
   } else {
@@ -192,9 +193,21 @@ void BodiesPanel::make_column() {
   column->addWidget(cut_);
   for (const auto role :
        {BodyRole::flats, BodyRole::length, BodyRole::width, BodyRole::diameter, BodyRole::top_diameter,
-        BodyRole::bore, BodyRole::inside_diameter, BodyRole::outside_diameter, BodyRole::height,
-        BodyRole::thickness, BodyRole::corner})
+        BodyRole::taper, BodyRole::bore, BodyRole::inside_diameter, BodyRole::outside_diameter,
+        BodyRole::height, BodyRole::thickness, BodyRole::corner})
     add_size(column, role);
+  column->addWidget(profile_);
+  connect(profile_, &ProfileTable::typed, this, [this](const std::vector<build::ProfilePoint>& typed) {
+    const auto* now = body();
+    if (!now) return;
+    auto changed = *now;
+    changed.profile = typed;
+    keep(changed, "Profile");
+  });
+  connect(profile_, &ProfileTable::not_understood, this, [this](const QString& why) {
+    message_->refuse(why);
+    message_->show();
+  });
   column->addWidget(sides_row_ = labelled("Sides", sides_, 104));
   sides_->setRange(2, 100);
   sides_->setAccessibleName("How many sides or spokes");
@@ -268,15 +281,15 @@ void BodiesPanel::connect_choices() {
     if (!now) return;
     auto changed = *now;
     const auto code = on_->currentData().toLongLong();
-    changed.on = code / 100;
-    changed.face = static_cast<BodyFace>(code % 100);
+    changed.surface = code < 0 ? -code : 0;
+    changed.on = code < 0 ? 0 : code / 100;
+    changed.face = code < 0 ? BodyFace::middle : static_cast<BodyFace>(code % 100);
     keep(changed, "Place");
   });
-  // Toggled, not clicked: so a screen reader's action counts as well.
   const auto tick = [this](QCheckBox* mark, bool Body::*into, const char* what) {
-    connect(mark, &QCheckBox::toggled, this, [this, into, what](bool on) {
+    on_tick(mark, this, [this, into, what](bool on) {
       const auto* now = body();
-      if (!now || now->*into == on) return;
+      if (!now) return;
       auto changed = *now;
       changed.*into = on;
       keep(changed, what);
@@ -350,9 +363,8 @@ void BodiesPanel::keep(const Body& changed, const char* what) {
 void BodiesPanel::keep_thread() {
   const auto* now = body();
   if (!now || !thread_->isModified()) return;
-  auto changed = *now;
   const auto typed = thread_->text().trimmed().toStdString();
-  changed.thread.clear();
+  std::string name;
   if (!typed.empty()) {
     const auto found = threads::find(typed);
     if (!found.thread) {
@@ -360,17 +372,17 @@ void BodiesPanel::keep_thread() {
       message_->show();
       return;
     }
-    changed.thread = found.thread->name;
+    name = found.thread->name;
   }
   thread_->setModified(false);
-  keep(changed, "Thread");
+  document_.apply(solid::set_thread(document_.build(), chosen_, name, build::utc_now()));
 }
 
 void BodiesPanel::keep_angle(BodyRole role) {
   auto* edit = sizes_.at(role).angle;
   if (!edit->isModified() || !body()) return;
-  const auto read =
-      parse_angle(edit->text().trimmed().isEmpty() ? "0" : edit->text().toStdString(), angle_options());
+  const auto read = parse_angle(edit->text().trimmed().isEmpty() ? "0" : edit->text().toStdString(),
+                                role == BodyRole::taper ? angle_options(TaperOf::cone) : angle_options());
   if (!read.ok) {
     message_->refuse(sheets::sentence(read.message));
     message_->show();
@@ -393,11 +405,23 @@ void BodiesPanel::add(BodyShape shape, bool cut) {
   if (now) {
     // On the face that was pointed at; else on the top of what is chosen, or on what a feature is on itself.
     const bool feature = solid::always_cuts(now->shape) || now->cut || solid::works_edges(now->shape);
+    begun.surface = feature && face_ == BodyFace::middle ? now->surface : 0;
     begun.on = feature && face_ == BodyFace::middle ? now->on : chosen_;
     begun.face = face_ != BodyFace::middle ? face_ : feature ? now->face : BodyFace::top;
   }
+  // A face that is none of a body's own (drawn elsewhere) is stood on as a surface.
+  if (const auto* face = pointed(); face && face->body == 0 && face->known()) {
+    const auto on = solid::add_on_face(document_.build(), document_.part(), *face, begun);
+    if (!on.ok()) return message_->refuse(sheets::sentence(on.wrong));
+    return begin(on);
+  }
   const auto added = solid::add_body(document_.build(), document_.part(), begun);
   if (!added.ok()) return message_->refuse(sheets::sentence(added.wrong));
+  begin(added);
+}
+
+/// A body just made is chosen, and its name wants typing.
+void BodiesPanel::begin(const build::Added& added) {
   chosen_ = added.id;
   face_ = BodyFace::middle;
   pointed_ = before_ = -1;
@@ -508,7 +532,10 @@ void BodiesPanel::show_on(const Body& body) {
     for (const auto& face : solid::faces_of(solid::form_of(other)))
       on_->addItem(face_name(other, face.face), place_code(id, face.face));
   }
-  choose_data(on_, place_code(body.on, body.on == 0 ? BodyFace::middle : body.face));
+  for (const auto& [id, surface] : document_.build().surfaces_of(body.part))
+    if (surface.body == 0) on_->addItem("surface " + name_words(surface.name), -static_cast<qlonglong>(id));
+  choose_data(on_, body.surface != 0 ? -static_cast<qlonglong>(body.surface)
+                                     : place_code(body.on, body.on == 0 ? BodyFace::middle : body.face));
 }
 
 void BodiesPanel::show_sizes(const Body& body) {
@@ -520,13 +547,16 @@ void BodiesPanel::show_sizes(const Body& body) {
     row.row->setVisible(wanted);
     if (!wanted) continue;
     const auto* size = body.size(role);
-    const double value = size ? size->value : 0;
+    double value = size ? size->value : 0;
+    if (role == BodyRole::top_diameter) value = solid::top_diameter(solid::form_of(body));
     auto label = qt(solid::role_words(body, role));
     if (role == BodyRole::along || role == BodyRole::across) label = "by"; // from where stands above it
     if (row.label) row.label->setText(label.left(1).toUpper() + label.mid(1));
     if (row.length) row.length->set_value(value, document_.unit(), static_cast<qint64>(chosen_));
     if (row.angle && !(row.angle->hasFocus() && row.angle->isModified()))
-      show_from_start(row.angle, value == 0 ? QString() : qt(angle_text(value)));
+      show_from_start(row.angle, value == 0                ? QString()
+                                 : role == BodyRole::taper ? qt(taper_text(value))
+                                                           : qt(angle_text(value)));
     const auto* dimension = size ? document_.build().find<build::Dimension>(size->dimension) : nullptr;
     row.row->setToolTip(dimension ? "dimension " + name_words(dimension->name) : QString());
   }
@@ -541,10 +571,10 @@ void BodiesPanel::show_body() {
   const bool own = !solid::works_edges(b.shape), hole = b.shape == BodyShape::hole;
   if (!(name_->hasFocus() && name_->isModified())) show_from_start(name_, whole(b.name));
   if (!(thread_->hasFocus() && thread_->isModified())) show_from_start(thread_, whole(b.thread));
-  cut_->setChecked(b.cut);
+  show_tick(cut_, b.cut);
   const bool metal = own && !solid::is_mark(b.shape) && b.shape != BodyShape::imported;
   cut_->setVisible(metal && !solid::always_cuts(b.shape));
-  through_->setChecked(b.through);
+  show_tick(through_, b.through);
   through_->setVisible(solid::form_of(b).cut && own && b.shape != BodyShape::groove);
   lie_->setCurrentIndex(static_cast<int>(b.lie));
   lie_row_->setVisible(metal && !solid::form_of(b).cut);
@@ -567,6 +597,8 @@ void BodiesPanel::show_body() {
   count_->setValue(b.count);
   count_across_->setValue(b.count_across);
   sides_->setValue(b.sides);
+  profile_->setVisible(b.shape == BodyShape::turned);
+  profile_->show_profile(b.profile, document_.unit());
   sides_row_->setVisible(b.shape == BodyShape::prism || b.shape == BodyShape::spokes);
   show_on(b);
   show_sizes(b);

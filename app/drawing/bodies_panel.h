@@ -3,6 +3,7 @@
 // is put and how it is repeated; what the solid weighs, where its middle is and where it is thinnest.
 
 #include "app/document.h"
+#include "app/drawing/profile_table.h"
 #include "app/drawing/solid_figures.h"
 #include "app/marks/length_field.h"
 #include "app/marks/message_line.h"
@@ -42,6 +43,7 @@ public:
   LengthField* field(solid::BodyRole role) const;
   QLineEdit* angle_edit(solid::BodyRole role) const;
   QLineEdit* thread_edit() const { return thread_; }
+  ProfileTable* profile() const { return profile_; }
   QPushButton* face_button() const { return face_button_; }
   QPushButton* keep_button() const { return keep_button_; } ///< keeps what was read off as a dimension
   QString message() const { return message_->text(); }
@@ -81,6 +83,7 @@ private:
   void show_on(const build::Body& body);
   void show_message();
   void light();
+  void begin(const build::Added& added);
 
   Document& document_;
   QWidget *list_, *form_;
@@ -93,6 +96,7 @@ private:
   QCheckBox *cut_, *through_;
   QSpinBox *count_, *count_across_, *sides_;
   std::map<solid::BodyRole, Row> sizes_;
+  ProfileTable* profile_;
   MessageLine* message_;
   QPushButton *face_button_, *keep_button_;
   SolidFigures* figures_;

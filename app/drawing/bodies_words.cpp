@@ -40,9 +40,18 @@ QString sizes_text(const Body& body, Unit unit) {
   for (const auto role : solid::roles_of(solid::form_of(body))) {
     const auto* size = body.size(role);
     if (!size || size->value == 0) continue;
+    if (role == BodyRole::taper) {
+      parts << qt(taper_text(size->value));
+      continue;
+    }
     parts << (solid::is_angle(role)
                   ? qt(angle_text(size->value))
                   : (role == BodyRole::diameter ? "\u2300\u202F" : "") + sheets::figure(size->value, unit));
+  }
+  if (body.shape == BodyShape::turned && !body.profile.empty()) {
+    const auto form = solid::form_of(body);
+    parts << "\u2300\u202F" + sheets::figure(2 * solid::half_across(form).x(), unit)
+          << sheets::figure(body.profile.back().at, unit);
   }
   auto text = parts.join(" \u00D7 ");
   if (body.through) text += ", through";
@@ -52,7 +61,10 @@ QString sizes_text(const Body& body, Unit unit) {
 
 QString place_text(const build::Build& b, const Body& body) {
   const auto* on = b.find<Body>(body.on);
-  QString text = on ? face_name(*on, body.face) : QString("the drawing's origin");
+  const auto* stated = b.find<build::PartSurface>(body.surface);
+  QString text = stated ? name_words(stated->name)
+                 : on   ? face_name(*on, body.face)
+                        : QString("the drawing's origin");
   for (const auto role : solid::place_roles_of(body)) {
     const auto* size = body.size(role);
     if (!size || size->value == 0) continue;

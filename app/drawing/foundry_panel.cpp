@@ -7,6 +7,8 @@
 #include "app/theme.h"
 #include "build/edit_drawing.h"
 #include "casting/foundry_tables.h"
+#include "casting/jaw_hold.h"
+#include "quantity/length_text.h"
 #include "sheets/figures.h"
 #include "sheets/pattern_sheet.h"
 #include "stock/part_stock.h"
@@ -15,6 +17,8 @@
 #include <QHeaderView>
 #include <QShortcut>
 #include <QVBoxLayout>
+
+#include <fmt/format.h>
 
 #include <cmath>
 
@@ -91,6 +95,9 @@ void FoundryPanel::make_column() {
   column->addWidget(labelled("Grades", grades));
   column->addWidget(labelled("Shrinkage %", shrinkage_));
   column->addWidget(labelled("Draft", draft_));
+  jaw_box_ = new QVBoxLayout;
+  jaw_box_->setContentsMargins(0, 0, 0, 0);
+  column->addLayout(jaw_box_);
   column->addWidget(labelled("Drawn", draw_));
   column->addWidget(own_);
   own_->setToolTip(
@@ -120,7 +127,7 @@ void FoundryPanel::connect_choices() {
     f.allowance = allowance_->currentText().toStdString();
     keep(f, "Machining allowance grade");
   });
-  connect(own_, &QCheckBox::clicked, this, [this](bool on) {
+  on_tick(own_, this, [this](bool on) {
     auto f = foundry();
     f.own_pattern = on;
     keep(f, on ? "Pattern known" : "Pattern not known");
@@ -202,7 +209,7 @@ void FoundryPanel::refresh() {
     if (std::abs(foundry.draw.dot(draws[k].second)) > 0.99) draw_->setCurrentIndex(k);
   if (!shrinkage_->hasFocus()) shrinkage_->setText(qt(number_text(100 * foundry.shrinkage, 2)));
   if (!draft_->hasFocus()) draft_->setText(qt(angle_text(foundry.draft)));
-  own_->setChecked(foundry.own_pattern);
+  show_tick(own_, foundry.own_pattern);
   expected_ = casting::expect_casting(b, document_.part(), foundry);
   pattern_->setEnabled(expected_.usable());
   const auto unit = document_.unit();
@@ -237,7 +244,31 @@ void FoundryPanel::refresh() {
     message_->tell(words.join(" "));
   else
     message_->refuse(words.join(" "));
+  show_jaw(foundry);
   show_made(foundry);
+}
+
+/// How far down a drafted side a jaw bears, with card behind it.
+void FoundryPanel::show_jaw(const build::Foundry& foundry) {
+  const bool had_focus = jaw_ && jaw_->hasFocus();
+  if (jaw_) {
+    jaw_->hide();
+    jaw_->deleteLater();
+    jaw_ = nullptr;
+  }
+  if (foundry.draft <= 0) return;
+  constexpr double as_high_as_one_likes = 1e6; // mm
+  const auto hold = casting::jaw_hold({as_high_as_one_likes, foundry.draft, casting::card_gives});
+  Reckoning why{"what a jaw bears on of a drafted side", {}, {}};
+  why.lines = {{"card behind the jaw gives", casting::card_gives, "common practice"}};
+  why.answer = fmt::format("divided by tan {} = {}", angle_text(foundry.draft),
+                           length_text(hold.borne, document_.unit()));
+  jaw_ = new FigureRow({}, "Jaw bears, with card", hold.borne, document_.unit(), std::move(why));
+  jaw_->setToolTip(
+      "A jaw stands square, a drafted side leans: it touches the thick edge, and with packing that "
+      "much of it.");
+  jaw_box_->addWidget(jaw_);
+  if (had_focus) jaw_->setFocus();
 }
 
 void FoundryPanel::show_made(const build::Foundry& foundry) {

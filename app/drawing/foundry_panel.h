@@ -4,6 +4,7 @@
 
 #include "app/casting/piece_state.h"
 #include "app/document.h"
+#include "app/marks/figure_row.h"
 #include "app/marks/message_line.h"
 #include "casting/as_cast.h"
 #include "casting/expect.h"
@@ -15,6 +16,7 @@
 #include <QPushButton>
 #include <QSpinBox>
 #include <QTableWidget>
+#include <QVBoxLayout>
 
 namespace datrin::app {
 
@@ -33,6 +35,7 @@ public:
   QLineEdit* shrinkage_edit() const { return shrinkage_; }
   QLineEdit* draft_edit() const { return draft_; }
   QString message() const { return message_->text(); }
+  FigureRow* jaw() const { return jaw_; }
   QString made_text() const { return made_->text(); }
   QString write_pattern(const QString& path) const; ///< empty when written
 
@@ -45,6 +48,7 @@ private:
   void connect_choices();
   void connect_figures();
   void keep(const build::Foundry& foundry, const QString& what);
+  void show_jaw(const build::Foundry& foundry);
   void show_made(const build::Foundry& foundry);
   void ask_why();
 
@@ -55,6 +59,8 @@ private:
   QLineEdit *shrinkage_, *draft_;
   MessageLine* message_;
   QLabel* made_;
+  QVBoxLayout* jaw_box_;
+  FigureRow* jaw_ = nullptr; ///< what a jaw bears on of a drafted side
   QPushButton* pattern_;
   QCheckBox* own_;
   casting::Expectation expected_;

@@ -78,7 +78,7 @@ void WorkPanel::connect_fields() {
   length(hub_, &build::Joint::hub_outside, "Outside of the hub");
   length(bore_, &build::Joint::shaft_bore, "Bore of the shaft");
   const auto tick = [this](QCheckBox* box, bool build::Joint::*into) {
-    connect(box, &QCheckBox::clicked, this, [this, into](bool on) {
+    on_tick(box, this, [this, into](bool on) {
       auto changed = state_.joint;
       changed.*into = on;
       keep(changed, "What is asked");
@@ -108,9 +108,9 @@ void WorkPanel::show_state(const JointState& state, double temperature) {
   length_->set_value(state.joint.length, unit, state.id);
   hub_->set_value(state.joint.hub_outside, unit, state.id);
   bore_->set_value(state.joint.shaft_bore, unit, state.id);
-  apart_->setChecked(state.joint.comes_apart);
-  through_->setChecked(state.joint.through);
-  looks_->setChecked(state.joint.looks);
+  show_tick(apart_, state.joint.comes_apart);
+  show_tick(through_, state.joint.through);
+  show_tick(looks_, state.joint.looks);
   const auto& targets = targets_.now();
   double clearance = 0, spread = 0;
   if (state.usable() && targets.result.usable()) {

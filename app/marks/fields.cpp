@@ -85,4 +85,9 @@ void choose_data(QComboBox* box, qlonglong data) {
   box->setCurrentIndex(std::max(0, box->findData(data)));
 }
 
+void show_tick(QCheckBox* box, bool on) {
+  const QSignalBlocker quiet(box);
+  box->setChecked(on);
+}
+
 } // namespace datrin::app

@@ -6,10 +6,13 @@
 #include "quantity/length.h"
 #include "sheets/shown.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QLineEdit>
 #include <QTableWidget>
 #include <QVBoxLayout>
+
+#include <utility>
 
 namespace datrin::app {
 
@@ -42,6 +45,15 @@ QStringList shown_words() {
 
 /// Puts `text` into a field so that its beginning is seen.
 void show_from_start(QLineEdit* edit, const QString& text);
+
+/// `act(on)` when the person ticks the box or takes the tick away, by key, mouse or screen reader; not when
+/// it is shown by `show_tick`.
+template <class Act>
+void on_tick(QCheckBox* box, QObject* owner, Act&& act) {
+  QObject::connect(box, &QCheckBox::toggled, owner, std::forward<Act>(act));
+}
+/// Shows the box so, without a signal.
+void show_tick(QCheckBox* box, bool on);
 
 /// Chooses the entry with that data, without a signal.
 void choose_data(QComboBox* box, qlonglong data);

@@ -40,6 +40,7 @@ ShopDialog::ShopDialog(Document& document, QWidget* parent)
       offcut_form_(choice_box("Form of the offcut")),
       offcut_material_(text_field("Material of the offcut", "material")),
       offcut_width_(new LengthEdit("Across", "across")), offcut_thick_(new LengthEdit("Thick", "thick")),
+      offcut_bore_(new LengthEdit("Bore of the offcut", "bore")),
       offcut_length_(new LengthEdit("Length of the offcut", "length")),
       add_machine_(new QPushButton("Add machine")), add_tool_(new QPushButton("Add tool")),
       add_instrument_(new QPushButton("Add instrument")), add_offcut_(new QPushButton("Put by")),
@@ -97,11 +98,11 @@ void ShopDialog::make_lists() {
   column->addWidget(offcuts_, 1);
   for (const auto form :
        {build::StockForm::round, build::StockForm::square, build::StockForm::hexagon, build::StockForm::flat,
-        build::StockForm::plate, build::StockForm::sheet, build::StockForm::block})
+        build::StockForm::plate, build::StockForm::sheet, build::StockForm::block, build::StockForm::tube})
     offcut_form_->addItem(qt(build::shown_word(form)), static_cast<int>(form));
   auto* four = new QHBoxLayout;
   for (QWidget* w : std::initializer_list<QWidget*>{offcut_form_, offcut_material_, offcut_width_,
-                                                    offcut_thick_, offcut_length_, add_offcut_})
+                                                    offcut_thick_, offcut_bore_, offcut_length_, add_offcut_})
     four->addWidget(w, 1);
   column->addLayout(four);
   column->addWidget(message_);
@@ -141,6 +142,16 @@ void ShopDialog::set_rules() {
   offcut_length_->set_rule(must_be_positive);
   offcut_thick_->set_rule(must_not_be_negative);
   offcut_thick_->set_when_empty(0);
+  offcut_bore_->set_rule(must_not_be_negative);
+  offcut_bore_->set_when_empty(0);
+  const auto which = [this] { // what its form has no use for is not asked
+    const auto form = static_cast<build::StockForm>(offcut_form_->currentData().toInt());
+    offcut_bore_->setVisible(form == build::StockForm::tube);
+    offcut_thick_->setVisible(form == build::StockForm::flat || form == build::StockForm::plate ||
+                              form == build::StockForm::sheet || form == build::StockForm::block);
+  };
+  connect(offcut_form_, &QComboBox::currentIndexChanged, this, which);
+  which();
 }
 
 void ShopDialog::refresh() {
@@ -261,15 +272,18 @@ void ShopDialog::add_offcut() {
   o.material = offcut_material_->text().trimmed().toStdString();
   const auto width = offcut_width_->take(document_.unit(), *message_);
   const auto thick = width ? offcut_thick_->take(document_.unit(), *message_) : std::nullopt;
-  const auto length = thick ? offcut_length_->take(document_.unit(), *message_) : std::nullopt;
+  const auto bore = thick ? offcut_bore_->take(document_.unit(), *message_) : std::nullopt;
+  const auto length = bore ? offcut_length_->take(document_.unit(), *message_) : std::nullopt;
   if (!length) return;
   o.width = *width;
-  o.thick = *thick;
+  o.thick = offcut_thick_->isHidden() ? 0 : *thick;
+  o.bore = offcut_bore_->isHidden() ? 0 : *bore;
   o.length = *length;
   const auto kept = stock::put_by(document_.build(), o);
   if (!kept.ok()) return message_->refuse(sheets::sentence(kept.wrong));
   if (!document_.apply(kept.edit)) return;
-  for (QLineEdit* edit : std::initializer_list<QLineEdit*>{offcut_width_, offcut_thick_, offcut_length_})
+  for (QLineEdit* edit :
+       std::initializer_list<QLineEdit*>{offcut_width_, offcut_thick_, offcut_bore_, offcut_length_})
     edit->clear();
   offcut_width_->setFocus();
 }

@@ -39,6 +39,7 @@ public:
   QComboBox* offcut_form() const { return offcut_form_; }
   QLineEdit* offcut_material() const { return offcut_material_; }
   QLineEdit* offcut_width() const { return offcut_width_; }
+  QLineEdit* offcut_bore() const { return offcut_bore_; }
   QLineEdit* offcut_length() const { return offcut_length_; }
   QPushButton* add_offcut_button() const { return add_offcut_; }
   QString message() const { return message_->text(); }
@@ -65,7 +66,7 @@ private:
   QCheckBox* diameter_;
   QComboBox *unit_, *kind_, *offcut_form_;
   QLineEdit* offcut_material_;
-  LengthEdit *offcut_width_, *offcut_thick_, *offcut_length_;
+  LengthEdit *offcut_width_, *offcut_thick_, *offcut_bore_, *offcut_length_;
   QPushButton *add_machine_, *add_tool_, *add_instrument_, *add_offcut_;
   MessageLine* message_;
   std::vector<build::Id> machine_ids_, tool_ids_, instrument_ids_, offcut_ids_;

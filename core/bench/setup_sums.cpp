@@ -1,5 +1,6 @@
 #include "bench/sum_lists.h"
 
+#include "casting/jaw_hold.h"
 #include "quantity/length.h"
 #include "quantity/text.h"
 
@@ -189,6 +190,29 @@ void add_setup_sums(std::vector<Sum>& list) {
                       v("Block") < v("Top of the work over the table")
                           ? "The work stands higher than the block."
                           : "");
+       }});
+  list.push_back(
+      {"drafted-jaw",
+       group,
+       "What a jaw holds of a drafted face",
+       "A casting leaves the sand on a draft: a square jaw touches its edge, and packing that gives lets it "
+       "bear "
+       "further.",
+       {{"Height in the jaws"},
+        {"Draft", Quantity::angle, true, "1.5\u00B0"},
+        {"Packing gives", Quantity::length, true, "0.25 mm"}},
+       [](const SumValues& v, Unit) {
+         const double draft = v.given("Draft") ? v("Draft") : radians(1.5);
+         const double give = v.given("Packing gives") ? v("Packing gives") : casting::card_gives;
+         if (v("Height in the jaws") <= 0) return wrong("Height in the jaws: must be above 0");
+         if (draft < 0 || draft >= radians(45)) return wrong("Draft: from 0 to 45\u00B0");
+         if (give < 0) return wrong("Packing gives: must not be below 0");
+         const auto hold = casting::jaw_hold({v("Height in the jaws"), draft, give});
+         return right(
+             {{"the jaw bears over", Quantity::length, hold.borne, "packing / tan(draft), at most all of it"},
+              {"gap at the far end", Quantity::length, hold.gap, "height \u00B7 tan(draft)"}},
+             hold.line ? "It touches along one edge only and may rock: pack it with card or soft metal."
+                       : "");
        }});
   list.push_back({"eccentric",
                   group,

@@ -26,7 +26,8 @@ enum class BodyShape {
   fillet,   ///< the same, rounded
   imported, ///< as another program drew it, where it drew it; length: how far it reaches from the origin
   scribed,  ///< a line scribed on a face: length; no metal
-  pop       ///< a centre pop; no metal
+  pop,      ///< a centre pop; no metal
+  turned    ///< a profile turned about the axis: what is no stack of rounds and cones
 };
 
 /// A face of a body. Seen from outside, `along` runs to the right on it and `across` up.
@@ -61,6 +62,7 @@ enum class BodyRole {
   mouth_diameter,
   mouth_depth,
   mouth_angle,
+  taper, ///< whole angle of a cone; where it is stated the top diameter follows from it
   inside_diameter,
   outside_diameter,
   along,  ///< from where it is put, to the right
@@ -105,6 +107,14 @@ enum class BodyPattern {
   mirror  ///< this, and its like on the other side of the middle of the face
 };
 
+/// A place on a turned profile: so far from where it starts, so wide, and how it is reached from the place
+/// before.
+struct ProfilePoint {
+  double at = 0, diameter = 0; ///< mm
+  double arc = 0; ///< mm: radius of the arc to here; above 0: bulging, below 0: hollow; 0: straight
+  bool operator==(const ProfilePoint&) const = default;
+};
+
 /// Metal added to a part, or taken from it.
 struct Body {
   Id part = 0;
@@ -125,6 +135,8 @@ struct Body {
   int count = 1, count_across = 1; ///< of a row, grid or circle
   std::string step;                ///< of what is imported: a STEP file (ISO 10303-21), in mm
   double order = 0;                ///< in which they are added and taken away
+  Id surface = 0; ///< put on a surface that is no face of a body: stated, or taken from what was imported
+  std::vector<ProfilePoint> profile; ///< of what is turned, from where it starts
   bool operator==(const Body&) const = default;
 
   const BodySize* size(BodyRole role) const;

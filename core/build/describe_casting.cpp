@@ -34,7 +34,9 @@ void describe_casting(std::vector<Description>& all) {
               field<&Touch::toward>("toward"), mm_not_negative(field<&Touch::uncertainty>("uncertainty")),
               field<&Touch::setting>("setting"), field<&Touch::note>("note"), place<Touch>(),
               field<&Touch::standing>("standing").from_version(2),
-              field<&Touch::corrected>("corrected").from_version(2)});
+              field<&Touch::corrected>("corrected").from_version(2),
+              mm(field<&Touch::right>("right")).from_version(10),
+              mm(field<&Touch::up>("up")).from_version(10)});
   put<Setting>(all, "setting", "a way the casting stood while it was touched",
                {of_piece<Setting>(), field<&Setting::name>("name"), field<&Setting::frame>("frame"),
                 place<Setting>()});

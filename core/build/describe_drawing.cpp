@@ -109,7 +109,11 @@ void describe_drawing(std::vector<Description>& all) {
        field<&Body::count>("count").between(1, 100),
        field<&Body::count_across>("count_across").between(1, 100),
        field<&Body::step>("step"),
-       place<Body>()},
+       place<Body>(),
+       field<&Body::surface>("surface").needs<PartSurface>(),
+       list_field<&Body::profile>("profile", {mm_not_negative(field<&ProfilePoint::at>("at")),
+                                              mm_not_negative(field<&ProfilePoint::diameter>("diameter")),
+                                              mm(field<&ProfilePoint::arc>("arc"))})},
       &body_sizes);
   put<Decision>(all, "decision", "a change to the drawing that was decided on",
                 {of_part<Decision>(), of_piece<Decision>(),

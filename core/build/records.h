@@ -96,7 +96,9 @@ struct Touch {
   std::string note;
   double order = 0;
   TouchStanding standing = TouchStanding::counted;
-  std::string corrected; ///< what it was before a mistake was put right, and which; empty: as booked
+  std::string corrected;    ///< what it was before a mistake was put right, and which; empty: as booked
+  double right = 0, up = 0; ///< mm: of a height alone: where on its face (level and upright from its middle)
+                            ///< it was touched; both 0: not said
   bool operator==(const Touch&) const = default;
 };
 

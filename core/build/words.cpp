@@ -42,16 +42,16 @@ constexpr auto steps_shown = list<LastStep::trial>("nothing kept", "reamer", "la
 constexpr auto stock_forms =
     list<StockForm::bought>("casting", "forging", "round bar", "square bar", "hexagon bar", "flat bar",
                             "plate", "sheet", "tube", "block", "bought finished");
-constexpr auto body_shapes =
-    list<BodyShape::pop>("block", "round", "cone", "tube", "prism", "rib", "spokes", "hole", "slot", "pocket",
-                         "groove", "chamfer", "fillet", "imported", "scribed line", "centre pop");
+constexpr auto body_shapes = list<BodyShape::turned>(
+    "block", "round", "cone", "tube", "prism", "rib", "spokes", "hole", "slot", "pocket", "groove", "chamfer",
+    "fillet", "imported", "scribed line", "centre pop", "turned");
 constexpr auto body_faces = list<BodyFace::seat>("middle", "bottom", "top", "left", "right", "front", "back",
                                                  "side", "inside", "floor", "mouth", "seat");
 constexpr auto body_roles =
     list<BodyRole::circle>("length", "width", "height", "diameter", "bore", "top diameter", "across flats",
                            "thickness", "corner radius", "depth", "point angle", "mouth diameter",
-                           "mouth depth", "mouth angle", "inside diameter", "outside diameter", "along",
-                           "across", "off", "turn", "tilt", "pitch", "pitch across", "circle");
+                           "mouth depth", "mouth angle", "taper", "inside diameter", "outside diameter",
+                           "along", "across", "off", "turn", "tilt", "pitch", "pitch across", "circle");
 constexpr auto body_lies = list<BodyLie::across>("up", "along", "across");
 constexpr auto body_lies_shown = list<BodyLie::across>("stands on it", "lies along it", "lies across it");
 constexpr auto places =

@@ -26,7 +26,7 @@ public:
       centre_ += at_.back();
     }
     centre_ /= static_cast<double>(std::max<std::size_t>(1, at_.size()));
-    if (!place_jacks()) return std::move(out_);
+    if (!in_.underside && !place_jacks()) return std::move(out_);
     set_heights();
     list_lines();
     choose_checks();
@@ -45,7 +45,8 @@ private:
   }
 
   std::string check() const {
-    if (auto wrong = validate(in_.part); !wrong.empty()) return wrong;
+    const bool touched = !in_.underside || !in_.part.points.empty(); // of known stock nothing need be
+    if (auto wrong = touched ? validate(in_.part) : std::string(); !wrong.empty()) return wrong;
     if (std::abs(in_.up.norm() - 1) > 1e-6) return "the upward direction is not of unit length";
     if (in_.reference >= static_cast<int>(in_.part.surfaces.size()))
       return "the reference surface is not there";
@@ -53,6 +54,8 @@ private:
       const auto& shape = in_.part.surfaces[static_cast<std::size_t>(in_.reference)].shape;
       if (!level(shape)) return "the reference surface does not lie level this way up";
     }
+    if (!std::isfinite(in_.underside.value_or(0)) || !std::isfinite(in_.top.value_or(0)))
+      return "where it stands is not a number";
     if (!std::isfinite(in_.base_height)) return "the base height is not a number";
     for (const int jack : in_.jacks)
       if (jack >= static_cast<int>(in_.part.points.size()))
@@ -85,12 +88,17 @@ private:
       const auto& shape = in_.part.surfaces[static_cast<std::size_t>(in_.reference)].shape;
       reference_name_ = in_.part.surfaces[static_cast<std::size_t>(in_.reference)].id;
       reference_along_ = in_.up.dot(shape.point);
+    } else if (in_.underside) {
+      reference_name_ = "underside";
+      reference_along_ = *in_.underside;
     } else {
       reference_name_ = "lowest jack";
       reference_along_ = std::min(
           {in_.up.dot(out_.jacks[0].at), in_.up.dot(out_.jacks[1].at), in_.up.dot(out_.jacks[2].at)});
     }
     out_.height_zero = in_.base_height - reference_along_;
+    if (in_.underside) out_.bottom_height = *in_.underside + out_.height_zero;
+    if (in_.top) out_.top_height = *in_.top + out_.height_zero;
     for (auto& jack : out_.jacks) {
       const double along = in_.up.dot(jack.at);
       jack.height = along + out_.height_zero;
@@ -163,6 +171,12 @@ private:
   }
 
   void note_cautions() {
+    constexpr double level = 1e-9;
+    if (in_.underside) {
+      if (*in_.underside + out_.height_zero < -level)
+        out_.caution = "its underside would lie below the plate: raise the base height";
+      return;
+    }
     const auto lowest =
         std::min_element(out_.jacks.begin(), out_.jacks.end(),
                          [](const JackSetting& a, const JackSetting& b) { return a.height < b.height; });

@@ -2,6 +2,8 @@
 // From a seat and a chosen way up to the surface plate: how high to set three jacks so that the drawing
 // direction stands truly vertical, and where to set the height gauge for every line that can be scribed that
 // way up.
+// A piece of known stock needs no jacks: it stands flat on a face, or on blocks, and its underside takes
+// their place.
 //
 // With u the upward direction (drawing frame, unit), a drawing point p stands at height u·p + c above the
 // plate. c follows from the base height: what the reference line (a finished plane, or the lowest jack) is to
@@ -12,18 +14,21 @@
 #include "quantity/reckoning.h"
 
 #include <array>
+#include <optional>
 #include <string>
 #include <vector>
 
 namespace datrin::casting {
 
 struct MarkingInput {
-  SeatInput part;                       ///< surfaces and touches
-  Pose seat;                            ///< survey frame → drawing frame
-  Vec3 up = Vec3::UnitZ();              ///< drawing direction that is to point up, unit length
-  int reference = -1;                   ///< surface that stands at base_height; −1: the lowest jack does
+  SeatInput part;          ///< surfaces and touches
+  Pose seat;               ///< survey frame → drawing frame
+  Vec3 up = Vec3::UnitZ(); ///< drawing direction that is to point up, unit length
+  int reference = -1; ///< surface that stands at base_height; −1: the lowest jack, or the underside, does
   double base_height = 25;              ///< mm above the plate
   std::array<int, 3> jacks{-1, -1, -1}; ///< touches the jacks stand under; any −1: chosen here
+  std::optional<double> underside; ///< mm along `up`, drawing frame: it stands flat on that, without jacks
+  std::optional<double> top;       ///< and reaches up to there
 };
 
 struct MarkingOptions {
@@ -73,9 +78,11 @@ struct MarkingResult {
   std::vector<LineSetting> lines; ///< lowest first
   std::vector<CheckHeight> checks;
   std::vector<NotScribed> not_scribed;
-  double height_zero = 0; ///< c: height of the drawing's origin, mm
-  bool stands = true;     ///< the touches' centre lies within the jacks' triangle, seen from above
-  std::string caution;    ///< a jack below nothing, a negative height and the like; empty when none
+  double bottom_height = 0;         ///< mm above the plate: the underside of one that stands flat
+  std::optional<double> top_height; ///< mm above the plate: where a piece that stands flat ends
+  double height_zero = 0;           ///< c: height of the drawing's origin, mm
+  bool stands = true;               ///< the touches' centre lies within the jacks' triangle, seen from above
+  std::string caution;              ///< a jack below nothing, a negative height and the like; empty when none
 
   bool usable() const { return status == MarkingStatus::ok; }
 };

@@ -148,4 +148,10 @@ Settings join_settings(const build::Build& build, build::Id piece, const Registr
   return Joiner(build, piece, options).run();
 }
 
+bool gives_heights(const build::Build& build, build::Id piece, const std::string& name) {
+  for (const auto& [id, setting] : build.settings_of(piece))
+    if (setting.name == name) return setting.frame == build::SettingFrame::heights;
+  return false;
+}
+
 } // namespace datrin::casting

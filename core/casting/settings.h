@@ -40,6 +40,9 @@ struct Settings {
   const SettingState* find(const std::string& name) const;
 };
 
+/// Whether touches of that setting are heights above the plate alone.
+bool gives_heights(const build::Build& build, build::Id piece, const std::string& setting);
+
 /// Works out how the settings of `piece` join.
 Settings join_settings(const build::Build& build, build::Id piece, const RegistrationOptions& options = {});
 

@@ -89,9 +89,10 @@ private:
 
   const SeatSurface& surface(int i) const { return in_.seat.surfaces[static_cast<std::size_t>(i)]; }
 
-  /// Only up · x + offset = height is known. A plane is taken to have been touched at its middle, a round
-  /// surface at its highest point (touched from above) or its lowest; what a lean of the plane against the
-  /// setting adds over half its width goes into the uncertainty.
+  /// Only up · x + offset = height is known. A plane is taken to have been touched where the person says, to
+  /// within `placed_within`, else at its middle, a round surface at its highest point (touched from above) or
+  /// its lowest; what a lean of the plane against the setting adds over half its width, or over that, goes
+  /// into the uncertainty.
   void add_height(Id id, const build::Touch& touch) {
     const int s = in_.surface_index(touch.surface);
     const auto& setting = *in_.settings.find(touch.setting);
@@ -123,10 +124,16 @@ private:
                               "\" for a height to say where it is");
         return;
       }
-      const double level = height - up.dot(to_survey.apply(shape.point));
-      at = shape.point + shape.direction * (level / facing);
+      const auto on_face = patch_directions(shape.direction);
+      const Vec3 foot = shape.point + on_face.width * touch.right + on_face.height * touch.up;
+      const double level = height - up.dot(to_survey.apply(foot));
+      at = foot + shape.direction * (level / facing);
+      constexpr double placed_within = 3; // mm: a place pointed out with a rule
+      const bool placed = touch.right != 0 || touch.up != 0;
       const auto* drawn = build_.find<build::PartSurface>(touch.surface);
-      const double half = drawn ? std::max({drawn->width, drawn->height, 10.0}) / 2 : 20.0;
+      const double half = placed  ? placed_within
+                          : drawn ? std::max({drawn->width, drawn->height, 10.0}) / 2
+                                  : 20.0;
       lean = half * n.cross(shape.direction).norm();
     } else {
       const Vec3 across_axis = n - shape.direction * n.dot(shape.direction);

@@ -5,6 +5,7 @@
 #include "drawing/dimension_limits.h"
 #include "geometry/between.h"
 #include "solid/follow.h"
+#include "threads/threads.h"
 
 #include <fmt/format.h>
 
@@ -56,6 +57,8 @@ double usual_size(BodyShape shape, BodyRole role, Unit unit) {
     return length(6, 0.25);
   case R::mouth_angle:
     return radians(90);
+  case R::taper:
+    return 0; // by its two diameters
   case R::inside_diameter:
     return length(30, 1.25);
   case R::outside_diameter:
@@ -108,7 +111,8 @@ std::string label_of(const Body& body) {
 
 /// Sizes that are as they usually are until someone says otherwise: no dimension is begun for them.
 bool usual_until_said(BodyRole role) {
-  return role == BodyRole::corner || role == BodyRole::point_angle || role == BodyRole::mouth_angle;
+  return role == BodyRole::corner || role == BodyRole::point_angle || role == BodyRole::mouth_angle ||
+         role == BodyRole::taper;
 }
 
 /// Takes dimensions away that no body is sized by any more.
@@ -197,7 +201,7 @@ std::string role_words(const Body& body, BodyRole role) {
   case BodyRole::across:
     return from(body.from_across, "above the middle", "lower edge", "upper edge");
   case BodyRole::off:
-    return body.on == 0 ? "up" : "off the face";
+    return body.on == 0 && body.surface == 0 ? "up" : "off the face";
   case BodyRole::turn:
     return "turned";
   case BodyRole::tilt:
@@ -243,14 +247,25 @@ std::string face_words(const Build& build, Id body_id, BodyFace face) {
 
 Added add_body(const Build& build, Id part, const NewBody& begun) {
   if (!build.find<Part>(part)) return {0, {}, "there is no part to draw it on yet: add one first"};
+  const auto* stated = build.find<PartSurface>(begun.surface);
+  if (begun.surface != 0 && (!stated || stated->part != part || stated->body != 0))
+    return {0, {}, "what it is to be put on is not there"};
   if (begun.on != 0 && !build.find<Body>(begun.on)) return {0, {}, "what it is to be put on is not there"};
   Rows rows(build);
   Body body;
   body.part = part;
   body.shape = begun.shape;
   body.cut = begun.cut || always_cuts(begun.shape);
-  body.on = begun.on;
-  body.face = begun.on == 0 ? BodyFace::middle : begun.face;
+  body.surface = begun.surface;
+  body.on = begun.surface == 0 ? begun.on : 0;
+  body.face = body.on == 0 ? BodyFace::middle : begun.face;
+  if (body.shape == BodyShape::turned) {
+    // Something to change: a knob on its neck.
+    const auto length = [&](double mm, double inches) { return usual_length(build.info().unit, mm, inches); };
+    body.profile = {{0, length(12, 0.5), 0},
+                    {length(8, 0.25), length(8, 0.25), 0},
+                    {length(20, 0.75), 0, length(9, 0.375)}};
+  }
   const auto all = build.bodies_of(part);
   body.name = begun.name.empty() ? label_of(body) : begun.name;
   body.name = free_name(all, body.name);
@@ -270,6 +285,21 @@ Added add_body(const Build& build, Id part, const NewBody& begun) {
     rows.add(wall);
   }
   return {id, followed(build, rows.edit("Add " + body.name)), {}};
+}
+
+Added add_on_face(const Build& build, Id part, const SolidFace& face, NewBody begun) {
+  Rows rows(build);
+  begun.surface = surface_of_face(build, part, face);
+  if (begun.surface == 0) {
+    const auto made = surface_from_face(build, part, face, true);
+    if (!made.ok()) return made;
+    rows.apply(made.edit);
+    begun.surface = made.id;
+  }
+  const auto added = add_body(rows.build(), part, begun);
+  if (!added.ok()) return added;
+  rows.apply(added.edit);
+  return {added.id, rows.edit(added.edit.label), {}};
 }
 
 Edit set_body(const Build& build, Id id, const Body& changed, const std::string& what) {
@@ -298,9 +328,45 @@ Edit set_body(const Build& build, Id id, const Body& changed, const std::string&
   return followed(build, rows.edit(fmt::format("{} of {}", what, label_of(body))));
 }
 
+namespace {
+
+/// The far end of a cone is said in one way, by its diameter or by the taper: what said it in the other goes.
+Edit set_far_end(const Build& build, Id id, BodyRole role, double value, const std::string& at) {
+  const auto& body = *build.find<Body>(id);
+  const auto other = role == BodyRole::taper ? BodyRole::top_diameter : BodyRole::taper;
+  const auto form = form_of(body);
+  Body changed = body;
+  if (role == BodyRole::taper && value == 0) { // no taper any more: the end stays as wide as it is
+    if (form[BodyRole::taper] == 0) return {};
+    return set_far_end(build, id, BodyRole::top_diameter, top_diameter(form), at);
+  }
+  const auto* now = body.size(role);
+  if (now && now->value == value && form[BodyRole::taper] == (role == BodyRole::taper ? value : 0)) return {};
+  Rows rows(build);
+  std::vector<Id> gone;
+  if (const auto* there = changed.size(other); there && there->dimension != 0)
+    gone.push_back(there->dimension);
+  changed.set_size({other, 0, 0});
+  if (const auto* dimension = now ? build.find<Dimension>(now->dimension) : nullptr) {
+    auto said = *dimension;
+    said.nominal = value;
+    rows.apply(drawing::set_limits(build, now->dimension, said, at));
+    changed.set_size({role, now->dimension, value});
+  } else {
+    changed.set_size({role, begin_dimension(rows, changed, role, value), value});
+  }
+  rows.set(id, changed);
+  take_unused(rows, body.part, gone);
+  return followed(build, rows.edit(fmt::format("{} of {}", role_words(body, role), body.name)));
+}
+
+} // namespace
+
 Edit set_body_size(const Build& build, Id id, BodyRole role, double value, const std::string& at) {
   const auto* body = build.find<Body>(id);
   if (!body) return {};
+  if (body->shape == BodyShape::cone && (role == BodyRole::taper || role == BodyRole::top_diameter))
+    return set_far_end(build, id, role, value, at);
   const auto label = fmt::format("{} of {}", role_words(*body, role), body->name);
   const auto old = body->size(role) ? *body->size(role) : BodySize{role, 0, 0};
   if (const auto* dimension = build.find<Dimension>(old.dimension)) {
@@ -317,6 +383,20 @@ Edit set_body_size(const Build& build, Id id, BodyRole role, double value, const
   changed.set_size({role, begin_dimension(rows, changed, role, value), value});
   rows.set(id, changed);
   return followed(build, rows.edit(label));
+}
+
+Edit set_thread(const Build& build, Id id, const std::string& thread, const std::string& at) {
+  const auto* body = build.find<Body>(id);
+  if (!body || body->thread == thread) return {};
+  auto changed = *body;
+  changed.thread = thread;
+  Rows rows(build);
+  rows.apply(set_body(build, id, changed, "Thread"));
+  if (const auto found = thread.empty() ? threads::Found{} : threads::find(thread); found.thread) {
+    const double size = form_of(*body).cut ? threads::tapping_drill(*found.thread).size : found.thread->major;
+    if (size > 0) rows.apply(set_body_size(rows.build(), id, BodyRole::diameter, size, at));
+  }
+  return rows.edit(fmt::format("Thread of {}", label_of(*body)));
 }
 
 Edit move_body(const Build& build, Id id, int by) {
@@ -418,6 +498,8 @@ Added surface_from_face(const Build& build, Id part, const SolidFace& face, bool
   if (const Id id = surface_of_face(build, part, face))
     return {id, {}, "it is a surface already: " + surface_name(build, id)};
   const auto* body = build.find<Body>(face.body);
+  if (body && body->shape == BodyShape::turned && face.face == BodyFace::side)
+    return {0, {}, "what is turned by a profile has no sizes a fit could hold: draw what mates as a round"};
   if (body && body->shape != BodyShape::imported)
     return name_face(build, face.body, face.face, face.copy, {}, machined);
   PartSurface s;

@@ -18,12 +18,17 @@ struct NewBody {
   bool cut = false;
   build::Id on = 0; ///< 0: the drawing's frame
   BodyFace face = BodyFace::top;
-  std::string name{}; ///< empty: what its shape is called
+  std::string name{};    ///< empty: what its shape is called
+  build::Id surface = 0; ///< a surface that is no face of a body to put it on; before `on`
 };
 
 /// A body with usual sizes, round in the build's unit; each is a dimension of its own name ("foot, length").
 /// A hole's wall is a surface, from solid.
 build::Added add_body(const build::Build& build, build::Id part, const NewBody& begun);
+
+/// The same, on a face of the solid that is no face of a body with sizes (drawn elsewhere): the face is made
+/// a surface where it is none yet.
+build::Added add_on_face(const build::Build& build, build::Id part, const SolidFace& face, NewBody begun);
 
 /// The dimension a size of `body` is to be, under its name ("foot, length"; of a hole or round just "bore").
 build::Dimension dimension_for(const build::Body& body, BodyRole role, double value);
@@ -32,6 +37,11 @@ build::Dimension dimension_for(const build::Body& body, BodyRole role, double va
 /// longer go with them.
 build::Edit set_body(const build::Build& build, build::Id body, const build::Body& changed,
                      const std::string& what);
+
+/// The thread of a tapped hole or a round, by its name in the table; empty: none. The hole gets the size of
+/// its tapping drill, the round the outside of the thread.
+build::Edit set_thread(const build::Build& build, build::Id body, const std::string& thread,
+                       const std::string& at);
 
 /// One size of it. What has no dimension yet gets one, but for a place of 0.
 build::Edit set_body_size(const build::Build& build, build::Id body, BodyRole role, double value,

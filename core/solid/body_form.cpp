@@ -1,6 +1,7 @@
 #include "solid/body_form.h"
 
 #include "build/words.h"
+#include "threads/threads.h"
 
 #include <Eigen/Geometry>
 
@@ -18,7 +19,11 @@ constexpr double pi = std::numbers::pi;
 
 /// How deep or tall: what it is called depends on the shape.
 double tall(const BodyForm& f) {
-  if (f.through) return f.reach;
+  if (f.through) {
+    // A taper comes to a point where there is metal left.
+    const double taper = f.shape == BodyShape::cone ? f[BodyRole::taper] : 0;
+    return taper > 0 ? std::min(f.reach, f[BodyRole::diameter] / 2 / std::tan(taper / 2)) : f.reach;
+  }
   switch (f.shape) {
   case BodyShape::hole:
   case BodyShape::slot:
@@ -26,6 +31,8 @@ double tall(const BodyForm& f) {
     return f[BodyRole::depth];
   case BodyShape::groove:
     return f[BodyRole::width];
+  case BodyShape::turned:
+    return f.profile.empty() ? 0 : f.profile.back().at;
   default:
     return f[BodyRole::height];
   }
@@ -111,7 +118,48 @@ BodyForm form_of(const build::Body& body) {
   form.sides = body.sides;
   if (body.shape == BodyShape::imported) form.step = std::make_shared<const std::string>(body.step);
   for (const auto& size : body.sizes) form[size.role] = size.value;
+  if (body.shape == BodyShape::turned) form.profile = body.profile;
+  if (const auto found = body.thread.empty() ? threads::Found{} : threads::find(body.thread); found.thread) {
+    const double line = form.cut ? found.thread->major : found.thread->core();
+    const double own = form[BodyRole::diameter];
+    if (form.cut ? line > own : line < own) form.thread_line = line;
+  }
   return form;
+}
+
+double top_diameter(const BodyForm& form) {
+  const double taper = form[BodyRole::taper];
+  if (taper <= 0) return form[BodyRole::top_diameter];
+  return std::max(0.0, form[BodyRole::diameter] - 2 * tall(form) * std::tan(taper / 2));
+}
+
+std::optional<Vec2> arc_centre(const Vec2& from, const Vec2& to, double arc) {
+  const double chord = (to - from).norm(), r = std::abs(arc);
+  if (arc == 0 || chord == 0 || r < chord / 2 * (1 - 1e-12)) return std::nullopt;
+  const Vec2 along = (to - from) / chord;
+  const Vec2 outward(along.y(), -along.x()); // the metal lies to the left of the way
+  const double sagitta = std::sqrt(std::max(0.0, r * r - chord * chord / 4));
+  return Vec2((from + to) / 2 + outward * (arc > 0 ? -sagitta : sagitta));
+}
+
+bool on_profile(const BodyForm& form, const Vec3& at, double within) {
+  const Vec2 place(std::hypot(at.x(), at.y()), form.cut ? -at.z() : at.z());
+  for (std::size_t k = 1; k < form.profile.size(); ++k) {
+    const auto &a = form.profile[k - 1], &b = form.profile[k];
+    const Vec2 from(a.diameter / 2, a.at), to(b.diameter / 2, b.at);
+    if (const auto centre = arc_centre(from, to, b.arc)) {
+      if (place.y() > std::min(a.at, b.at) - within && place.y() < std::max(a.at, b.at) + within &&
+          std::abs((place - *centre).norm() - std::abs(b.arc)) < within)
+        return true;
+      continue;
+    }
+    const Vec2 way = to - from;
+    const double length = way.norm(), t = length > 0 ? (place - from).dot(way) / length : 0;
+    if (t > -within && t < length + within &&
+        (place - from - way / std::max(length, 1e-12) * t).norm() < within)
+      return true;
+  }
+  return false;
 }
 
 bool always_cuts(BodyShape shape) {
@@ -138,7 +186,7 @@ std::vector<BodyRole> roles_of(const BodyForm& form) {
     roles = {R::diameter, R::height};
     break;
   case BodyShape::cone:
-    roles = {R::diameter, R::top_diameter, R::height};
+    roles = {R::diameter, R::top_diameter, R::taper, R::height};
     break;
   case BodyShape::tube:
     roles = {R::diameter, R::bore, R::height};
@@ -175,6 +223,7 @@ std::vector<BodyRole> roles_of(const BodyForm& form) {
     return {R::length};
   case BodyShape::imported:
   case BodyShape::pop:
+  case BodyShape::turned:
     return {};
   }
   if (form.through) std::erase_if(roles, [](R role) { return role == R::height || role == R::depth; });
@@ -182,14 +231,50 @@ std::vector<BodyRole> roles_of(const BodyForm& form) {
 }
 
 bool is_angle(BodyRole role) {
-  return role == BodyRole::point_angle || role == BodyRole::mouth_angle || role == BodyRole::turn ||
-         role == BodyRole::tilt;
+  return role == BodyRole::point_angle || role == BodyRole::mouth_angle || role == BodyRole::taper ||
+         role == BodyRole::turn || role == BodyRole::tilt;
 }
 
 bool may_be_zero(BodyRole role) {
   return role == BodyRole::corner || role == BodyRole::point_angle || role == BodyRole::top_diameter ||
-         role >= BodyRole::along;
+         role == BodyRole::taper || role >= BodyRole::along;
 }
+
+namespace {
+
+std::string profile_wrong(const std::vector<build::ProfilePoint>& profile) {
+  if (profile.size() < 2) return "its profile needs two places at least";
+  if (profile.front().at != 0) return "its profile starts at 0";
+  if (profile.back().at <= 0) return "its profile must get somewhere: the last place lies above 0";
+  bool wide = false;
+  for (std::size_t k = 0; k < profile.size(); ++k) {
+    const auto& p = profile[k];
+    if (!std::isfinite(p.at) || !std::isfinite(p.diameter) || !std::isfinite(p.arc))
+      return fmt::format("place {} of its profile is no number", k + 1);
+    if (p.diameter < 0) return fmt::format("place {} of its profile has a diameter below 0", k + 1);
+    wide = wide || p.diameter > 0;
+    if (k == 0) continue;
+    const auto& before = profile[k - 1];
+    if (p.at < before.at) return fmt::format("place {} of its profile lies before the one above it", k + 1);
+    if (p.at == before.at && p.diameter == before.diameter)
+      return fmt::format("places {} and {} of its profile are the same", k, k + 1);
+    if (p.diameter == 0 && before.diameter == 0)
+      return fmt::format("between places {} and {} of its profile there is nothing", k, k + 1);
+    if (p.arc == 0) continue;
+    const Vec2 from(before.diameter / 2, before.at), to(p.diameter / 2, p.at);
+    const auto centre = arc_centre(from, to, p.arc);
+    if (!centre)
+      return fmt::format("the arc to place {} of its profile is too small to reach it: at least {:.4g} mm",
+                         k + 1, (to - from).norm() / 2);
+    const bool hollow = p.arc < 0;
+    const bool past = centre->y() > before.at && centre->y() < p.at; // its narrowest place is on it
+    if (hollow && past && centre->x() - std::abs(p.arc) < 0)
+      return fmt::format("the hollow to place {} of its profile goes through the axis", k + 1);
+  }
+  return wide ? "" : "its profile has no width";
+}
+
+} // namespace
 
 std::string form_wrong(const BodyForm& form) {
   using R = BodyRole;
@@ -207,6 +292,14 @@ std::string form_wrong(const BodyForm& form) {
     return {};
   case BodyShape::tube:
     return form[R::bore] < form[R::diameter] ? "" : "bore must be less than the diameter";
+  case BodyShape::cone:
+    if (form[R::taper] >= pi) return "taper must be less than 180°";
+    if (!form.through && form[R::taper] > 0 &&
+        2 * tall(form) * std::tan(form[R::taper] / 2) > form[R::diameter] * (1 + 1e-12))
+      return "it comes to a point before it is as long: less taper, or shorter";
+    return {};
+  case BodyShape::turned:
+    return profile_wrong(form.profile);
   case BodyShape::prism:
     return form.sides >= 3 ? "" : "a prism has at least 3 sides";
   case BodyShape::spokes:
@@ -246,7 +339,7 @@ Vec2 half_across(const BodyForm& form) {
   case BodyShape::rib:
     return {form[R::length] / 2, form[R::thickness] / 2};
   case BodyShape::cone: {
-    const double r = std::max(form[R::diameter], form[R::top_diameter]) / 2;
+    const double r = std::max(form[R::diameter], top_diameter(form)) / 2;
     return {r, r};
   }
   case BodyShape::prism:
@@ -258,6 +351,18 @@ Vec2 half_across(const BodyForm& form) {
   case BodyShape::tube:
   case BodyShape::hole:
     return Vec2::Constant(form[R::diameter] / 2);
+  case BodyShape::turned: {
+    double r = 0;
+    for (std::size_t k = 0; k < form.profile.size(); ++k) {
+      const auto& p = form.profile[k];
+      r = std::max(r, p.diameter / 2);
+      if (k == 0 || p.arc <= 0) continue;
+      const auto& before = form.profile[k - 1];
+      const auto centre = arc_centre({before.diameter / 2, before.at}, {p.diameter / 2, p.at}, p.arc);
+      if (centre && centre->y() > before.at && centre->y() < p.at) r = std::max(r, centre->x() + p.arc);
+    }
+    return {r, r};
+  }
   case BodyShape::scribed:
     return {form[R::length] / 2, 0};
   case BodyShape::chamfer:
@@ -299,7 +404,7 @@ std::vector<FormFace> faces_of(const BodyForm& form) {
     break;
   case BodyShape::cone: {
     // What is taken away starts at its mouth, whose size is `diameter`.
-    const double t = form[R::top_diameter], below = form.cut ? t : d, above = form.cut ? d : t;
+    const double t = top_diameter(form), below = form.cut ? t : d, above = form.cut ? d : t;
     faces.ends(low, high, below, below, above, above);
     faces.round(BodyFace::side, low, high, below / 2, above / 2, false);
     break;
@@ -330,6 +435,13 @@ std::vector<FormFace> faces_of(const BodyForm& form) {
                 t, 0);
     faces.plane(BodyFace::front, {0, -t / 2, (low + high) / 2}, Vec3::UnitX(), -Vec3::UnitY(), l, h, t);
     faces.plane(BodyFace::back, {0, t / 2, (low + high) / 2}, -Vec3::UnitX(), Vec3::UnitY(), l, h, t);
+    break;
+  }
+  case BodyShape::turned: {
+    if (form.profile.empty()) break;
+    const double start = form.profile.front().diameter, end = form.profile.back().diameter;
+    const double below = form.cut ? end : start, above = form.cut ? start : end;
+    faces.ends(low, high, below, below, above, above);
     break;
   }
   case BodyShape::spokes:

@@ -9,6 +9,7 @@
 
 #include <array>
 #include <memory>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -30,6 +31,9 @@ struct BodyForm {
   double reach = 0;                        ///< mm: how deep a cut must go to be through
   double metal = 0; ///< mm of metal there is behind where it starts, of the body it is put on; 0: not known
   std::array<double, role_count> sizes{};
+  std::vector<build::ProfilePoint> profile; ///< of what is turned
+  double thread_line = 0; ///< mm: diameter its thread is drawn at beside its own: of a tapped hole the
+                          ///< outside of the thread, of a threaded round the bottom of it; 0: no thread
 
   double operator[](BodyRole role) const { return sizes[static_cast<std::size_t>(role)]; }
   double& operator[](BodyRole role) { return sizes[static_cast<std::size_t>(role)]; }
@@ -52,6 +56,16 @@ std::vector<BodyRole> roles_of(const BodyForm& form);
 bool is_angle(BodyRole role); ///< radians; else mm
 /// Whether 0 is as good as any: a corner that is left sharp.
 bool may_be_zero(BodyRole role);
+
+/// The diameter of a cone at its far end: as stated, or by its taper; mm.
+double top_diameter(const BodyForm& form);
+
+/// Whether a place, in the own frame, lies on the side of what is turned (not on its ends).
+bool on_profile(const BodyForm& form, const Vec3& at, double within);
+
+/// Middle of the arc of radius |arc| from one place of a profile to the next, as (radius, z); nothing where
+/// it is straight or the radius is too small to reach.
+std::optional<Vec2> arc_centre(const Vec2& from, const Vec2& to, double arc);
 
 /// What is wrong with the sizes ("needs a diameter above 0"); empty when nothing.
 std::string form_wrong(const BodyForm& form);

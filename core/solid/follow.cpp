@@ -22,7 +22,7 @@ constexpr double same = 1e-9; // mm: nothing moved
 Id part_of(const Record& record) {
   if (const auto* body = record.as<Body>()) return body->part;
   if (const auto* dimension = record.as<Dimension>()) return dimension->part;
-  if (const auto* surface = record.as<PartSurface>()) return surface->body != 0 ? surface->part : 0;
+  if (const auto* surface = record.as<PartSurface>()) return surface->part;
   return 0;
 }
 
@@ -358,7 +358,7 @@ private:
   void adopt(Id part, const std::vector<PlacedBody>& placed) {
     const auto stated = after().surfaces_of(part);
     for (const auto& [id, surface] : stated) {
-      if (surface.body != 0) continue;
+      if (surface.body != 0 || stood_on(part, id)) continue;
       const PlacedBody* best_body = nullptr;
       PlacedFace best;
       double nearest = 1e300;
@@ -398,6 +398,12 @@ private:
       if (!own_size || !after().needing(user).empty()) return true;
     }
     return false;
+  }
+  /// Something is put on it: it stays as it was stated.
+  bool stood_on(Id part, Id surface) const {
+    const auto bodies = after().bodies_of(part);
+    return std::any_of(bodies.begin(), bodies.end(),
+                       [&](const auto& body) { return body.second.surface == surface; });
   }
   Id surface_on(Id body, const PlacedFace& face) const {
     for (const auto& [id, surface] : after().of<PartSurface>(body))
@@ -444,7 +450,9 @@ private:
     }
   }
 
-  static Mat3 face_frame(const Body& body, const std::vector<PlacedBody>& placed) {
+  Mat3 face_frame(const Body& body, const std::vector<PlacedBody>& placed) const {
+    if (const auto* stated = after().find<PartSurface>(body.surface))
+      return ground_on(*stated).frame.rotation;
     for (const auto& under : placed)
       if (under.id == body.on)
         for (const auto& f : faces_of(under))

@@ -75,8 +75,10 @@ public:
             leave_out(bodies_[k], bodies_[k].wrong);
         if (!together(group))
           for (const auto* one : group) try_it(*one, [&] { add_or_cut(*one); });
-        for (const auto* one : group)
+        for (const auto* one : group) {
           if (one->copies.size() > 1) overlap(*one);
+          thread(*one);
+        }
       }
     }
     return shape_.IsNull() ? shape_ : unified(shape_);
@@ -119,6 +121,16 @@ private:
     const Vec3 half(half_across(body.form).x(), 0, 0);
     for (const auto& pose : body.copies)
       solid_.marks.push_back({body.id, pose.apply(-half), pose.apply(half), pose.turn(Vec3::UnitZ())});
+  }
+
+  void thread(const PlacedBody& body) {
+    if (body.form.thread_line <= 0) return;
+    for (const auto& face : faces_of(body)) {
+      if (face.face != BodyFace::side) continue;
+      const Vec3 half = face.shape.direction * face.width / 2;
+      solid_.threads.push_back(
+          {body.id, face.shape.point - half, face.shape.point + half, body.form.thread_line, body.form.cut});
+    }
   }
 
   static constexpr std::size_t most_together = 200;
@@ -375,6 +387,17 @@ Solid make_solid(const std::vector<PlacedBody>& bodies, const SolidOptions& opti
             break;
           }
       }
+  // The side of what is turned is of it, though no face of a size of its own.
+  for (auto& face : solid.faces)
+    for (const auto& body : bodies) {
+      if (face.body != 0 || body.form.shape != BodyShape::turned) continue;
+      for (std::size_t copy = 0; copy < body.copies.size(); ++copy)
+        if (on_profile(body.form, body.copies[copy].inverse().apply(face.on), 1e-5)) {
+          face.body = body.id;
+          face.face = BodyFace::side;
+          face.copy = static_cast<int>(copy);
+        }
+    }
   maker.look_back(solid_of_face);
   solid.status = maker.left_out() ? SolidStatus::partly : SolidStatus::made;
   if (!solid.problems.empty()) solid.message = solid.problems.front().words;

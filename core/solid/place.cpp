@@ -143,7 +143,8 @@ double leaves_at(const BodyForm& form, const Vec3& from, const Vec3& way) {
   };
   between(from.z(), way.z(), low, high);
   const bool round = form.shape == BodyShape::round || form.shape == BodyShape::cone ||
-                     form.shape == BodyShape::tube || form.shape == BodyShape::spokes;
+                     form.shape == BodyShape::tube || form.shape == BodyShape::turned ||
+                     form.shape == BodyShape::spokes;
   if (round) {
     const Vec2 p = from.head<2>(), d = way.head<2>();
     const double a = d.squaredNorm(), b = p.dot(d), c = p.squaredNorm() - half.x() * half.x();
@@ -190,6 +191,22 @@ double far_from_origin(const PlacedBody& body) {
 }
 
 } // namespace
+
+FormFace ground_on(const PartSurface& surface) {
+  FormFace ground;
+  ground.face = surface.round() ? BodyFace::middle : BodyFace::top;
+  const Vec3 z = surface.direction.normalized();
+  Vec3 x = surface.round() ? across(z) : patch_directions(z).width;
+  x = (x - x.dot(z) * z).normalized();
+  ground.frame.rotation << x, z.cross(x), z;
+  ground.frame.translation = surface.point;
+  ground.shape = surface.shape();
+  if (!surface.round()) {
+    ground.width = surface.width;
+    ground.height = surface.height;
+  }
+  return ground;
+}
 
 double reach_of(const std::vector<PlacedBody>& bodies) {
   double reach = 0;
@@ -246,7 +263,9 @@ std::vector<PlacedBody> place_bodies(const Build& build, Id part, const PlaceOpt
       if (!has_base) {
         FormFace ground;
         ground.face = BodyFace::middle;
-        one.copies = on_face(body, one.form, ground);
+        if (const auto* stated = build.find<PartSurface>(body.surface)) ground = ground_on(*stated);
+        for (const auto& pose : on_face(body, one.form, ground))
+          one.copies.push_back(then(pose, ground.frame));
       } else {
         const auto& under = placed[base->second];
         const auto faces = faces_of(under.form);

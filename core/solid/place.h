@@ -40,6 +40,10 @@ struct PlacedFace {
 };
 std::vector<PlacedFace> faces_of(const PlacedBody& body);
 
+/// The frame, level and upright, of a surface a body may be put on that is no face of a body; of a round one
+/// its axis, at its middle.
+FormFace ground_on(const build::PartSurface& surface);
+
 /// Radius about the drawing's origin that holds all that is added, mm.
 double reach_of(const std::vector<PlacedBody>& bodies);
 

@@ -118,6 +118,8 @@ SolidFace face_of(const TopoDS_Face& face) {
   const auto edges = on_edges(face);
   out.shape.point = at;
   out.shape.direction = normal;
+  out.on =
+      surface.GetType() == GeomAbs_Plane && !edges.empty() ? edges.front() : at; // the middle may be a hole
   switch (surface.GetType()) {
   case GeomAbs_Plane: {
     out.kind = FaceKind::plane;

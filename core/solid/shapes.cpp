@@ -36,6 +36,40 @@ TopoDS_Shape revolved(const std::vector<Vec2>& profile) {
       .Shape();
 }
 
+/// The profile of what is turned, with its arcs, revolved about z.
+TopoDS_Shape turned(const BodyForm& form) {
+  const double up = form.cut ? -1 : 1;
+  const auto at = [&](const Vec2& p) { return gp_Pnt(p.x(), 0, up * p.y()); };
+  BRepBuilderAPI_MakeWire wire;
+  const auto straight = [&](const Vec2& from, const Vec2& to) {
+    if ((to - from).norm() > 1e-9) wire.Add(BRepBuilderAPI_MakeEdge(at(from), at(to)).Edge());
+  };
+  const auto& first = form.profile.front();
+  const auto& last = form.profile.back();
+  straight({0, first.at}, {first.diameter / 2, first.at});
+  for (std::size_t k = 1; k < form.profile.size(); ++k) {
+    const auto &a = form.profile[k - 1], &b = form.profile[k];
+    const Vec2 from(a.diameter / 2, a.at), to(b.diameter / 2, b.at);
+    const auto centre = arc_centre(from, to, b.arc);
+    if (!centre) {
+      straight(from, to);
+      continue;
+    }
+    // The shorter way round: over the middle of the chord, from the centre outwards.
+    Vec2 out = (from + to) / 2 - *centre;
+    if (out.norm() < 1e-9) { // half a circle
+      const Vec2 chord = to - from;
+      out = Vec2(chord.y(), -chord.x()) * (b.arc > 0 ? 1 : -1);
+    }
+    const Vec2 over = *centre + out.normalized() * std::abs(b.arc);
+    wire.Add(BRepBuilderAPI_MakeEdge(GC_MakeArcOfCircle(at(from), at(over), at(to)).Value()).Edge());
+  }
+  straight({last.diameter / 2, last.at}, {0, last.at});
+  straight({0, last.at}, {0, first.at});
+  return BRepPrimAPI_MakeRevol(BRepBuilderAPI_MakeFace(wire.Wire()).Face(), gp_Ax1(gp_Pnt(), gp_Dir(0, 0, 1)))
+      .Shape();
+}
+
 TopoDS_Shape cylinder(double diameter, double low, double high) {
   return BRepPrimAPI_MakeCylinder(gp_Ax2(gp_Pnt(0, 0, low), gp_Dir(0, 0, 1)), diameter / 2, high - low)
       .Shape();
@@ -142,7 +176,7 @@ TopoDS_Shape shape_of(const BodyForm& form) {
   case BodyShape::round:
     return cylinder(d, low, high);
   case BodyShape::cone: {
-    const double t = form[R::top_diameter], below = form.cut ? t : d, above = form.cut ? d : t;
+    const double t = top_diameter(form), below = form.cut ? t : d, above = form.cut ? d : t;
     if (below == above) return cylinder(d, low, high);
     return BRepPrimAPI_MakeCone(gp_Ax2(gp_Pnt(0, 0, low), gp_Dir(0, 0, 1)), below / 2, above / 2, high - low)
         .Shape();
@@ -166,6 +200,8 @@ TopoDS_Shape shape_of(const BodyForm& form) {
     return spokes(form);
   case BodyShape::hole:
     return hole(form);
+  case BodyShape::turned:
+    return turned(form);
   case BodyShape::imported:
     return imported(*form.step);
   case BodyShape::chamfer:

@@ -25,7 +25,8 @@ struct SolidFace {
                  ///< mid-length; of other kinds the point is somewhere on it, the direction out of the metal
   double width = 0, height = 0; ///< mm: as in Patch
   double area = 0;
-  build::Id body = 0; ///< the body it is of; 0: none, or not known
+  Vec3 on = Vec3::Zero(); ///< a place on it
+  build::Id body = 0;     ///< the body it is of; 0: none, or not known
   BodyFace face = BodyFace::middle;
   int copy = 0;
 
@@ -50,6 +51,14 @@ struct SolidMark {
   build::Id body = 0;
   Vec3 from = Vec3::Zero(), to = Vec3::Zero(); ///< mm; of a pop the same
   Vec3 out = Vec3::UnitZ();                    ///< of the face it is on, out of the metal
+};
+
+/// A thread, which is drawn and not cut: its axis, and the diameter of its thin line (ISO 6410-1).
+struct SolidThread {
+  build::Id body = 0;
+  Vec3 from = Vec3::Zero(), to = Vec3::Zero(); ///< mm; of a hole from its bottom to its mouth
+  double diameter = 0;
+  bool inside = false; ///< of a hole
 };
 
 /// Something that could not be made, or was made and is doubtful.
@@ -79,6 +88,7 @@ struct Solid {
   std::vector<SolidFace> faces;
   Mesh mesh;
   std::vector<SolidMark> marks;
+  std::vector<SolidThread> threads;
   std::vector<SolidEdge> edges;     ///< with the mesh; seams of round faces are none
   std::shared_ptr<const Brep> brep; ///< for views, sections, thickness, STEP
 

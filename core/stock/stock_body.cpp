@@ -67,6 +67,22 @@ std::string sizes_wrong(const Stock& s) {
   return {};
 }
 
+namespace {
+
+/// Places round a circle about `axis`, with the corners of square and hexagon among them.
+std::vector<Vec3> circle(const Vec3& middle, const Vec3& axis, double radius) {
+  constexpr int round = 24;
+  std::vector<Vec3> out;
+  const Vec3 u = across(axis), v = axis.cross(u);
+  for (int k = 0; k < round; ++k) {
+    const double turn = 2 * std::numbers::pi * k / round;
+    out.push_back(middle + radius * (std::cos(turn) * u + std::sin(turn) * v));
+  }
+  return out;
+}
+
+} // namespace
+
 StockBody::StockBody(const Stock& s, const FinishedBox& box) {
   const auto axes = axes_of(s);
   const Vec3 middle = box.middle() + s.shift; // in the stock's own directions
@@ -76,6 +92,10 @@ StockBody::StockBody(const Stock& s, const FinishedBox& box) {
   };
   pair(axes.along, middle.x(), s.length);
   double area = 0;
+  std::vector<Vec3> section; // its outline across its length, at no place along it
+  const auto corner = [&](double y, double z) {
+    section.push_back((middle.y() + y) * axes.across + (middle.z() + z) * axes.through);
+  };
   switch (s.form) {
   case StockForm::round:
   case StockForm::tube:
@@ -84,6 +104,7 @@ StockBody::StockBody(const Stock& s, const FinishedBox& box) {
     axis_ = axes.along;
     axis_point_ = middle.y() * axes.across + middle.z() * axes.through;
     area = std::numbers::pi / 4 * (s.width * s.width - bore_ * bore_);
+    section = circle(axis_point_, axes.along, radius_);
     break;
   case StockForm::hexagon:
     for (int k = 0; k < 3; ++k) {
@@ -91,17 +112,39 @@ StockBody::StockBody(const Stock& s, const FinishedBox& box) {
       const Vec3 way = std::cos(turn) * axes.across + std::sin(turn) * axes.through;
       pair(way, middle.y() * std::cos(turn) + middle.z() * std::sin(turn), s.width);
     }
+    for (int k = 0; k < 6; ++k) {
+      const double turn = (k + 0.5) * std::numbers::pi / 3, r = s.width / std::sqrt(3.0);
+      corner(r * std::cos(turn), r * std::sin(turn));
+    }
     area = std::sqrt(3.0) / 2 * s.width * s.width;
     break;
   default: {
     const double thick = s.form == StockForm::square ? s.width : s.thick;
     pair(axes.across, middle.y(), s.width);
     pair(axes.through, middle.z(), thick);
+    for (const double y : {-s.width / 2, s.width / 2})
+      for (const double z : {-thick / 2, thick / 2}) corner(y, z);
     area = s.width * thick;
     break;
   }
   }
   volume_ = area * s.length;
+  for (const double end : {-s.length / 2, s.length / 2})
+    for (const auto& at : section) outline_.push_back(at + (middle.x() + end) * axes.along);
+}
+
+double StockBody::reach(const Vec3& way) const {
+  double most = -1e300;
+  if (radius_ > 0) {                  // of a round exactly
+    for (const auto& side : sides_) { // its two ends
+      const Vec3 flat = way - way.dot(axis_) * axis_;
+      most = std::max(most, way.dot(axis_) * axis_.dot(side.normal) * side.at + way.dot(axis_point_) +
+                                radius_ * flat.norm());
+    }
+    return most;
+  }
+  for (const auto& at : outline_) most = std::max(most, way.dot(at));
+  return most;
 }
 
 double StockBody::to_outside(const Vec3& at, const Vec3& way) const {
@@ -139,22 +182,6 @@ std::optional<MetalOver> StockBody::over_bore(const Surface& hole) const {
 double StockBody::volume() const {
   return volume_;
 }
-
-namespace {
-
-/// Places round a circle about `axis`, with the corners of square and hexagon among them.
-std::vector<Vec3> circle(const Vec3& middle, const Vec3& axis, double radius) {
-  constexpr int round = 24;
-  std::vector<Vec3> out;
-  const Vec3 u = across(axis), v = axis.cross(u);
-  for (int k = 0; k < round; ++k) {
-    const double turn = 2 * std::numbers::pi * k / round;
-    out.push_back(middle + radius * (std::cos(turn) * u + std::sin(turn) * v));
-  }
-  return out;
-}
-
-} // namespace
 
 std::vector<Vec3> edge_of(const Patch& face, const std::vector<Patch>& part) {
   constexpr double alike = 1.01;

@@ -54,6 +54,9 @@ public:
   /// hole: that is made from solid.
   std::optional<MetalOver> over_bore(const Surface& hole) const;
   double volume() const; ///< mm³
+  /// Places on its outline, of which it is the convex hull (of round bar many round its ends).
+  const std::vector<Vec3>& outline() const { return outline_; }
+  double reach(const Vec3& way) const; ///< the most of way · x in it, mm
 
 private:
   struct Side {
@@ -64,6 +67,7 @@ private:
   Vec3 axis_point_ = Vec3::Zero(), axis_ = Vec3::UnitX();
   double radius_ = 0, bore_ = 0; ///< of round bar and tube
   double volume_ = 0;
+  std::vector<Vec3> outline_;
 };
 
 /// Places on the edge of a face: its corners; of one that closes a round (its middle on the axis, as wide as

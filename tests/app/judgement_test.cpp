@@ -2,6 +2,7 @@
 #include "tests/app/bench.h"
 
 #include "app/drawing/quick_start_dialog.h"
+#include "app/marks/figure_row.h"
 #include "app/marks/why.h"
 #include "casting/judgement.h"
 
@@ -228,4 +229,37 @@ TEST_F(Judging, TheSheetGoesOutAsSvgAndDxf) {
   EXPECT_TRUE(dxf.trimmed().endsWith("EOF"));
   EXPECT_EQ(window->marking_page()->save_sheet(folder.filePath("sheet.doc")),
             folder.filePath("sheet.doc") + ": a sheet is written as .pdf, .svg or .dxf");
+}
+
+/// Beside the room stands how thick the thinnest wall is as it lies, with what it is drawn and what it has
+/// over.
+TEST_F(Judging, TheThinnestWallIsToldAsTheCastingLies) {
+  seat_best();
+  window->document().solids().wait();
+  QTest::qWait(20);
+  const auto* wall = page().wall_row();
+  ASSERT_TRUE(wall);
+  EXPECT_TRUE(wall->isVisible());
+  const auto& why = wall->why();
+  ASSERT_EQ(why.lines.size(), 2U);
+  EXPECT_NEAR(why.lines[0].mm + why.lines[1].mm, wall->value(), 1e-9);
+  EXPECT_GT(wall->value(), 0);
+  // Moved by hand it is another.
+  const double before = wall->value();
+  page().canvas()->setFocus();
+  for (int k = 0; k < 8; ++k) QTest::keyClick(page().canvas(), Qt::Key_Up, Qt::ShiftModifier);
+  ASSERT_TRUE(page().wall_row());
+  EXPECT_GT(std::abs(page().wall_row()->value() - before), 0.1);
+}
+
+// 1.5 degrees of draft, card that gives 0.25: 0.25 / tan 1.5 deg = 9.547.
+TEST_F(Judging, ADraftSaysHowMuchAJawBears) {
+  window->go_to(MainWindow::drawing);
+  auto* foundry = window->drawing_page()->foundry();
+  window->show_face(2);
+  enter(foundry->draft_edit(), "1.5");
+  ASSERT_TRUE(foundry->jaw());
+  EXPECT_NEAR(foundry->jaw()->value(), 0.25 / std::tan(radians(1.5)), 1e-9);
+  enter(foundry->draft_edit(), "0");
+  EXPECT_FALSE(foundry->jaw());
 }

@@ -263,3 +263,78 @@ TEST_F(Surveying, ADroppedScanIsAskedForItsUnitAndNotGuessed) {
   EXPECT_TRUE(asked);
   EXPECT_TRUE(build().scans_of(piece()).empty());
 }
+
+/// A setting that gives heights asks where on the face, not for x and y; left empty it is not known.
+TEST_F(Surveying, AHeightIsBookedWhereItWasTouched) {
+  build::Setting plate;
+  plate.piece = piece();
+  plate.name = "on the plate";
+  plate.frame = build::SettingFrame::heights;
+  ASSERT_TRUE(window->document().apply(build::add(build(), plate, "Setting")));
+  auto& entry = *page().entry();
+  auto* setting = entry.findChild<QLineEdit*>();
+  for (auto* edit : entry.findChildren<QLineEdit*>())
+    if (edit->accessibleName() == "Setting") setting = edit;
+  enter(setting, "on the plate");
+  EXPECT_EQ(entry.coordinate(0)->accessibleName(), "On its face, right");
+  enter(entry.coordinate(0), "12");
+  enter(entry.coordinate(1), "-5");
+  enter(entry.coordinate(2), "31.5", Qt::Key_Return);
+  const auto& kept = build().touches_of(piece()).back().second;
+  EXPECT_EQ(kept.centre, Vec3(0, 0, 31.5));
+  EXPECT_EQ(kept.right, 12);
+  EXPECT_EQ(kept.up, -5);
+  EXPECT_TRUE(entry.message().contains("at a height of 31.50")) << entry.message();
+  auto* model = page().model();
+  const int row = model->row_of(build().touches_of(piece()).back().first);
+  EXPECT_EQ(model->index(row, app::TouchModel::x).data().toString(),
+            QString(QChar(0x2192)) + QChar(0x202F) + "12.00");
+  ASSERT_TRUE(model->setData(model->index(row, app::TouchModel::x), "14", Qt::EditRole));
+  EXPECT_EQ(build().touches_of(piece()).back().second.right, 14);
+  EXPECT_EQ(build().touches_of(piece()).back().second.centre.x(), 0);
+  enter(entry.coordinate(2), "30", Qt::Key_Return);
+  EXPECT_EQ(model->index(row + 1, app::TouchModel::x).data().toString(), QString(QChar(0x2013)));
+  enter(setting, "on its foot");
+  EXPECT_EQ(entry.coordinate(0)->accessibleName(), "x");
+}
+
+/// Points of a scan between two faces, given to one of them by hand.
+TEST_F(Surveying, DoubtfulScanPointsAreGivenToAFace) {
+  choose_piece(0);
+  auto points = std::make_shared<build::ScanPoints>();
+  // Beside the edge of the foot and end A of the pedestal, as far from the one as from the other.
+  const auto surface = [&](const char* name) {
+    for (const auto& [id, s] : build().surfaces_of(window->document().part()))
+      if (s.name == name) return id;
+    return build::Id{0};
+  };
+  const auto& foot = *build().find<build::PartSurface>(surface("foot"));
+  const auto& end = *build().find<build::PartSurface>(surface("end A"));
+  window->go_to(MainWindow::seat);
+  seat_best();
+  window->go_to(MainWindow::touches);
+  const Pose to_survey = build().seat_of(piece())->second.pose.inverse();
+  for (int k = 0; k < 4; ++k) {
+    const Vec3 at = to_survey.apply(Vec3(end.point.x(), -6.0 + 4 * k, foot.point.z()) +
+                                    2.5 * (foot.direction + end.direction));
+    points->at.push_back({float(at.x()), float(at.y()), float(at.z())});
+    points->surface.push_back(build::ScanPoints::no_surface);
+  }
+  points->surfaces = {surface("foot")};
+  const build::Scan scan{piece(), "edge", {}, 0.05, points};
+  ASSERT_TRUE(window->document().apply(build::add(build(), scan, "Scan")));
+  auto& doubts = *page().doubts();
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !doubts.busy(); }, patience(5000)));
+  ASSERT_EQ(doubts.doubts().size(), 1U);
+  ASSERT_EQ(doubts.boxes().size(), 1U);
+  ASSERT_TRUE(doubts.isVisible());
+  auto* box = doubts.boxes().front();
+  EXPECT_TRUE(box->accessibleName().startsWith("Give the 4 between")) << box->accessibleName();
+  const auto before = app::piece_state(build(), piece()).input.seat.points.size();
+  box->setCurrentText("to end A");
+  emit box->activated(box->currentIndex());
+  EXPECT_EQ(app::piece_state(build(), piece()).input.seat.points.size(), before + 4);
+  EXPECT_EQ(window->undo_action()->text(), "Undo: Give 4 points of the scan to end A");
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !doubts.busy(); }, patience(5000)));
+  EXPECT_FALSE(doubts.isVisible());
+}

@@ -524,3 +524,146 @@ TEST_F(Solids, AnotherMaterialThanTheDrawingsSaysWhatItMeans) {
   emit page->condition_box()->activated(2);
   EXPECT_EQ(b().find<build::Part>(id)->condition, "hardened and tempered");
 }
+
+/// Drilled where it was pointed: the face becomes a surface, the hole stands on it; one step to take back.
+TEST_F(Solids, AHoleIsDrilledInAPartDrawnElsewhere) {
+  quick(solid::QuickShape::plain_block);
+  made();
+  ASSERT_EQ(app::export_part(window->document(), app::PartFile::step, folder.filePath("Slide.step")), "");
+  ASSERT_TRUE(window->open_file(folder.filePath("Slide.step"))) << window->message();
+  go_to_solid();
+  const auto before = made();
+  int top = -1;
+  for (std::size_t k = 0; k < before->picture->solid.faces.size(); ++k)
+    if (before->picture->solid.faces[k].shape.direction.z() > 0.99) top = static_cast<int>(k);
+  bodies().point_at(top);
+  press(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
+  QTest::qWait(150);
+  size(BodyRole::diameter, "8");
+  bodies().through_box()->setFocus();
+  QTest::keyClick(bodies().through_box(), Qt::Key_Space);
+  EXPECT_TRUE(bodies().on_box()->currentText().startsWith("surface plane"))
+      << bodies().on_box()->currentText();
+  EXPECT_TRUE(bodies().table()->item(1, 3)->text().startsWith("plane"));
+  const auto after = made();
+  EXPECT_TRUE(after->problems.empty()) << after->problems.front().words;
+  EXPECT_NEAR(before->picture->solid.volume - after->picture->solid.volume, pi * 16 * 30, 1e-5);
+  for (int k = 0; k < 3; ++k) window->document().undo();
+  EXPECT_EQ(b().bodies_of(window->document().part()).size(), 1U);
+  EXPECT_TRUE(b().surfaces_of(window->document().part()).empty());
+}
+
+TEST_F(Solids, AConeIsTypedByItsTaper) {
+  window->document().apply(work_in(b(), Unit::inch));
+  const Id id = part("Plug", 1, "silver steel");
+  window->document().choose(id, b().pieces_of(id).front().first);
+  go_to_solid();
+  bodies().add(BodyShape::cone, false);
+  size(BodyRole::diameter, "1");
+  size(BodyRole::height, "2");
+  enter(bodies().angle_edit(BodyRole::taper), "3/4 in/ft");
+  // Three quarters of an inch to the foot: an eighth over two inches (common practice).
+  EXPECT_EQ(bodies().field(BodyRole::top_diameter)->edit()->text(), "0.875 in");
+  EXPECT_EQ(bodies().angle_edit(BodyRole::taper)->text(), "1 in 16");
+  EXPECT_TRUE(bodies().table()->item(0, 2)->text().contains("1 in 16"))
+      << bodies().table()->item(0, 2)->text();
+  size(BodyRole::top_diameter, "1/2");
+  EXPECT_EQ(bodies().angle_edit(BodyRole::taper)->text(), "");
+  enter(bodies().angle_edit(BodyRole::taper), "steep");
+  EXPECT_FALSE(bodies().message().isEmpty());
+  EXPECT_EQ(bodies().field(BodyRole::top_diameter)->edit()->text(), "0.5 in");
+}
+
+TEST_F(Solids, AKnobIsTurnedByItsProfile) {
+  const Id id = part("Knob", 1, "brass");
+  window->document().choose(id, b().pieces_of(id).front().first);
+  go_to_solid();
+  bodies().add(BodyShape::turned, false);
+  auto* table = bodies().profile();
+  ASSERT_TRUE(table->isVisible());
+  const auto type = [&](int row, int column, const char* text) {
+    table->setCurrentCell(row, column);
+    table->editItem(table->item(row, column));
+    auto* editor = table->findChild<QLineEdit*>();
+    ASSERT_TRUE(editor);
+    editor->selectAll();
+    QTest::keyClicks(editor, text);
+    QTest::keyClick(editor, Qt::Key_Return);
+    QTest::qWait(1);
+  };
+  // What it begins with, emptied from the end; then half a ball of 20.
+  while (table->rowCount() > 2) type(table->rowCount() - 2, 0, " ");
+  type(0, 1, "20");
+  type(1, 0, "10");
+  type(1, 1, "0");
+  type(1, 2, "10");
+  const auto& profile = b().find<Body>(body("turned"))->profile;
+  ASSERT_EQ(profile.size(), 2U);
+  EXPECT_EQ(profile[1], (ProfilePoint{10, 0, 10}));
+  const auto solid = made();
+  ASSERT_TRUE(solid && solid->picture) << (solid ? solid->problems.front().words : "");
+  EXPECT_NEAR(solid->picture->solid.volume, 2.0 / 3 * pi * 1000, 1e-4);
+  type(1, 2, "3");
+  made();
+  bodies().refresh();
+  EXPECT_TRUE(bodies().message().contains("too small to reach it")) << bodies().message();
+  type(1, 1, "ten");
+  EXPECT_EQ(b().find<Body>(body("turned"))->profile[1].diameter, 0);
+  EXPECT_TRUE(bodies().message().contains("It stays as it was")) << bodies().message();
+}
+
+/// Nobody types the size of a tapped hole: its thread says it.
+TEST_F(Solids, AThreadSizesItsHoleAndIsDrawnThin) {
+  quick(solid::QuickShape::plain_block);
+  go_to_solid();
+  press(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
+  QTest::qWait(150);
+  pick(bodies().making_box(), "tapped");
+  const auto thin = [&] {
+    made();
+    window->drawing_page()->refresh();
+    int count = 0;
+    for (const auto& path : window->drawing_page()->canvas()->scene(sheets::View::plan).paths)
+      count += path.role == sheets::Role::smooth ? 1 : 0;
+    return count;
+  };
+  const int before = thin();
+  enter(bodies().thread_edit(), "M6");
+  EXPECT_EQ(bodies().field(BodyRole::diameter)->value(), 5); // ISO 2306
+  EXPECT_EQ(thin(), before + 1);                             // three quarters of a circle
+  EXPECT_EQ(window->undo_action()->text(), "Undo: Thread of hole");
+}
+
+TEST_F(Solids, ATubeIsPutByWithItsBore) {
+  app::ShopDialog shop(window->document(), nullptr);
+  shop.show();
+  shop.offcut_form()->setCurrentText("tube");
+  ASSERT_TRUE(shop.offcut_bore()->isVisible());
+  shop.offcut_material()->setText("brass");
+  shop.offcut_width()->setText("20");
+  shop.offcut_length()->setText("100");
+  shop.add_offcut_button()->click();
+  EXPECT_EQ(shop.offcuts()->rowCount(), 0);
+  EXPECT_EQ(shop.message(), "Say what bore the tube has.");
+  shop.offcut_bore()->setText("16");
+  shop.add_offcut_button()->click();
+  ASSERT_EQ(shop.offcuts()->rowCount(), 1) << shop.message();
+  EXPECT_EQ(b().offcuts().front().second.bore, 16);
+  shop.offcut_form()->setCurrentText("round bar");
+  EXPECT_FALSE(shop.offcut_bore()->isVisible());
+}
+
+/// A screen reader toggles a box without a click.
+TEST_F(Solids, ATickByAScreenReaderCounts) {
+  quick(solid::QuickShape::plain_block);
+  go_to_solid();
+  press(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
+  QTest::qWait(150);
+  bodies().through_box()->toggle();
+  EXPECT_TRUE(b().find<Body>(body("hole"))->through);
+  const auto records = b().records();
+  window->document().undo();
+  EXPECT_FALSE(bodies().through_box()->isChecked()); // shown, not taken for another wish
+  window->document().redo();
+  EXPECT_EQ(b().records(), records);
+}

@@ -6,6 +6,7 @@
 #include "allowance/plan.h"
 #include "app/marks/why.h"
 #include "build/edit_drawing.h"
+#include "build/edit_making.h"
 #include "casting/survey.h"
 #include "route/gate.h"
 #include "stock/part_stock.h"
@@ -313,4 +314,65 @@ TEST_F(FromStock, AHoleFromSolidInACastingPassesSeatMarkingOutAndGate) {
       << open().items.front().text;
   measure("stud hole", "6.03");
   EXPECT_EQ(open().open, 0) << route::still_missing(open());
+}
+
+// A block with a bore, out of 54 x 34 x 24 round it: 2 mm on every face. On the plate the foot's line stands
+// at 2, the bore's axis, 10 above the foot, at 12, the top's at 22; the top of the metal reads 24. With the
+// foot milled to size everything stands 2 lower. In inches the same figures are 0.0787, 0.4724.
+TEST_F(FromStock, ABlockIsMarkedOutOnThePlateWithoutTouchOrJack) {
+  const Id part = block();
+  PartSurface bore;
+  bore.part = part;
+  bore.name = "bore";
+  bore.kind = SurfaceKind::bore;
+  bore.direction = Vec3::UnitY();
+  bore.diameter = 8;
+  bore.height = 30;
+  bore.from_solid = true;
+  bore.order = 99;
+  put(bore);
+  window->go_to(MainWindow::marking);
+  auto& page = *window->marking_page();
+  EXPECT_FALSE(page.can_print());
+  go_to_stock();
+  made_from(StockForm::block);
+  window->go_to(MainWindow::marking);
+  EXPECT_FALSE(page.can_print()); // its sizes are not known yet
+  go_to_stock();
+  enter(stock().width_field()->edit(), "34");
+  enter(stock().thick_field()->edit(), "24");
+  enter(stock().length_field()->edit(), "54");
+  window->go_to(MainWindow::marking);
+  ASSERT_TRUE(page.can_print()) << page.result().message;
+  EXPECT_FALSE(page.jack_box(0)->isVisible());
+  EXPECT_EQ(page.way_box()->currentText(), "foot down");
+  EXPECT_EQ(page.reference_box()->currentText(), "its underside");
+  const auto height = [&](const QString& name) {
+    for (const auto* row : page.figure_rows())
+      if (row->name() == name) return row->value();
+    return -1.0;
+  };
+  EXPECT_NEAR(height("foot"), 2, 1e-9);
+  EXPECT_NEAR(height("bore centre"), 12, 1e-9);
+  EXPECT_NEAR(height("top"), 22, 1e-9);
+  EXPECT_NEAR(height("top of the piece"), 24, 1e-9);
+  Cut cut;
+  cut.piece = window->document().piece();
+  cut.surface = [&] {
+    for (const auto& [id, s] : b().surfaces_of(part))
+      if (s.name == "foot") return id;
+    return Id{0};
+  }();
+  cut.place = {0, 0, -10};
+  ASSERT_TRUE(window->document().apply(log_cut(b(), cut)));
+  EXPECT_NEAR(height("bore centre"), 10, 1e-9);
+  EXPECT_NEAR(height("top of the piece"), 22, 1e-9);
+  enter(page.base_field()->edit(), "1 in"); // on parallels
+  EXPECT_NEAR(height("bore centre"), 35.4, 1e-9);
+  EXPECT_EQ(page.save_sheet(folder.filePath("block.pdf")), "");
+  EXPECT_EQ(page.save_sheet(folder.filePath("block.dxf")), "");
+  page.way_box()->setCurrentText("left down");
+  emit page.way_box()->activated(page.way_box()->currentIndex());
+  ASSERT_TRUE(page.can_print());
+  EXPECT_NEAR(height("right"), 25.4 + 52, 1e-9); // 2 mm under the left, 50 to the right
 }

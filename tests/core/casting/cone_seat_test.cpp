@@ -15,21 +15,21 @@ using namespace datrin::casting;
 
 namespace {
 
-const double half = radians(10);
+const double half_angle_of_cone = radians(10);
 const double shank_stock = 1.5, end_stock = 2.0;
 
 /// A shank ⌀20 at its thin end growing over 40 mm, with a face at each end, touched everywhere with even
 /// stock.
 SeatInput shank() {
   SeatInput in;
-  const double slope = std::tan(half);
+  const double slope = std::tan(half_angle_of_cone);
   in.surfaces.push_back(
-      {"shank", {SurfaceKind::taper_shank, Vec3::Zero(), Vec3::UnitX(), 20, half}, true, 0});
+      {"shank", {SurfaceKind::taper_shank, Vec3::Zero(), Vec3::UnitX(), 20, half_angle_of_cone}, true, 0});
   in.surfaces.push_back({"thin end", {SurfaceKind::plane, Vec3::Zero(), -Vec3::UnitX(), 0}, true, 0});
   in.surfaces.push_back({"thick end", {SurfaceKind::plane, {40, 0, 0}, Vec3::UnitX(), 0}, true, 0});
   for (const double z : {5.0, 20.0, 35.0})
     for (int k = 0; k < 6; ++k) {
-      const double turn = k * pi / 3, rho = 10 + z * slope + shank_stock / std::cos(half);
+      const double turn = k * pi / 3, rho = 10 + z * slope + shank_stock / std::cos(half_angle_of_cone);
       in.points.push_back({0, {z, rho * std::cos(turn), rho * std::sin(turn)}, 0});
     }
   for (int k = 0; k < 4; ++k) {
@@ -45,7 +45,7 @@ SeatInput shank() {
 // Moving the part by d towards the thin end adds d sin α to the stock all round and takes d off the thin end:
 // the least is greatest where 1.5 + d sin α = 2 − d.
 TEST(ConeSeat, TradesTheEndsForTheSideAtTheSineOfItsHalfAngle) {
-  const double d = (end_stock - shank_stock) / (1 + std::sin(half));
+  const double d = (end_stock - shank_stock) / (1 + std::sin(half_angle_of_cone));
   auto in = shank();
   Pose astray;
   astray.rotation = rotation_from_vector({0.01, 0.02, -0.015});
@@ -53,7 +53,7 @@ TEST(ConeSeat, TradesTheEndsForTheSideAtTheSineOfItsHalfAngle) {
   for (auto& p : in.points) p.xyz = astray.apply(p.xyz);
   const auto result = seat(in);
   ASSERT_TRUE(result.usable()) << result.message;
-  EXPECT_NEAR(result.margins.least, shank_stock + d * std::sin(half), 1e-5);
+  EXPECT_NEAR(result.margins.least, shank_stock + d * std::sin(half_angle_of_cone), 1e-5);
   EXPECT_TRUE(result.check.holds) << result.check.message;
   // Turning it about its own axis changes nothing, and that is said.
   ASSERT_EQ(result.undetermined.size(), 1u);
