@@ -263,7 +263,7 @@ void FoundryPanel::show_jaw(const build::Foundry& foundry) {
   why.lines = {{"card behind the jaw gives", casting::card_gives, "common practice"}};
   why.answer = fmt::format("divided by tan {} = {}", angle_text(foundry.draft),
                            length_text(hold.borne, document_.unit()));
-  jaw_ = new FigureRow({}, "Jaw bears, with card", hold.borne, document_.unit(), std::move(why));
+  jaw_ = new FigureRow({}, "Jaw bears on", hold.borne, document_.unit(), std::move(why));
   jaw_->setToolTip(
       "A jaw stands square, a drafted side leans: it touches the thick edge, and with packing that "
       "much of it.");

@@ -56,8 +56,12 @@ SeatedWall thinnest_seated(const Solid& solid, const std::vector<CastTouch>& tou
     const auto out = std::find_if(all.begin(), all.end(),
                                   [&](const Crossing& c) { return c.at > in->at + 1e-6 && c.facing > 0; });
     if (out == all.end() || out->facing < options.askew || out->at - in->at > options.thickest) continue;
-    if (least.touch >= 0 && out->at >= least.thick) continue;
-    least = {static_cast<int>(k), out->at, out->at - in->at, in->at, out->face};
+    const auto& front = solid.faces[in->face];
+    const auto& behind = solid.faces[out->face];
+    const double thick = behind.known() ? -stock_at(behind.shape, touches[k].at) : out->at;
+    const double over = front.known() ? stock_at(front.shape, touches[k].at) : in->at;
+    if (least.touch >= 0 && thick >= least.thick) continue;
+    least = {static_cast<int>(k), thick, thick - over, over, out->face};
   }
   return least;
 }

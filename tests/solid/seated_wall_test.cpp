@@ -25,9 +25,9 @@ TEST(SeatedWall, IsTheDrawnOneAndWhatTheTouchStandsOut) {
   const auto solid = bored();
   const auto wall = thinnest_seated(solid, {{{0, 0, 30.8}, Vec3::UnitZ()}});
   ASSERT_EQ(wall.touch, 0);
-  EXPECT_NEAR(wall.drawn, 5, 2e-3);
+  EXPECT_NEAR(wall.drawn, 5, 1e-6);
   EXPECT_NEAR(wall.over, 0.8, 1e-6);
-  EXPECT_NEAR(wall.thick, 5.8, 2e-3);
+  EXPECT_NEAR(wall.thick, 5.8, 1e-6);
   EXPECT_EQ(solid.faces[wall.behind].kind, FaceKind::bore);
 }
 
@@ -36,7 +36,7 @@ TEST(SeatedWall, ShortOfMetalItIsThinner) {
       bored(),
       {{{0, 0, 30.8}, Vec3::UnitZ()}, {{0, 5, -1.2}, -Vec3::UnitZ()}, {{0, 5, 1.2}, -Vec3::UnitZ()}});
   EXPECT_EQ(wall.touch, 2);
-  EXPECT_NEAR(wall.thick, 3.8, 2e-3);
+  EXPECT_NEAR(wall.thick, 3.8, 1e-6);
   EXPECT_NEAR(wall.over, -1.2, 1e-6);
 }
 
