@@ -29,6 +29,20 @@ QString in_menu(const std::string& label) {
 
 Document::Document(QObject* parent) : QObject(parent), solids_(new PartSolids(this)) {}
 
+Document::~Document() {
+  keep_silhouettes();
+}
+
+namespace {
+
+constexpr const char* silhouettes_name = "silhouettes";
+
+} // namespace
+
+void Document::keep_silhouettes() {
+  if (file_) file_->keep_beside(silhouettes_name, silhouettes_.text());
+}
+
 QString Document::path() const {
   return file_ ? whole(file_->path()) : QString();
 }
@@ -37,7 +51,9 @@ const build::Build& Document::build() const {
 }
 
 void Document::take(store::BuildFile file) {
+  keep_silhouettes();
   solids_->forget();
+  silhouettes_.read(file.beside(silhouettes_name));
   file_.emplace(std::move(file));
   part_ = piece_ = 0;
   mend_choice();

@@ -2,6 +2,7 @@
 // The build on screen: the open file, what of it is chosen, and one signal for "something changed".
 
 #include "app/part_solids.h"
+#include "app/silhouettes.h"
 #include "build/build.h"
 #include "store/build_file.h"
 
@@ -17,6 +18,7 @@ class Document : public QObject {
   Q_OBJECT
 public:
   explicit Document(QObject* parent = nullptr);
+  ~Document() override;
 
   /// Opens a file, or keeps the one that was open; says what was found when all was not well. Whether it was
   /// opened all the same (for reading, or what could be recovered of it) is in `opened`. `wait` does the work
@@ -38,6 +40,7 @@ public:
     return solids_->of(build(), part, part == part_);
   }
   PartSolids& solids() const { return *solids_; }
+  Silhouettes& silhouettes() { return silhouettes_; } ///< kept with the file when it is let go of
 
   /// Carries out an edit: it is on disk when this returns. A refusal is told by `refused` and changes
   /// nothing.
@@ -63,12 +66,14 @@ signals:
 
 private:
   void take(store::BuildFile file);
+  void keep_silhouettes();
   void mend_choice();
   void tell_moved(const store::FileOutcome& outcome);
 
   std::optional<store::BuildFile> file_;
   build::Build none_;
   build::Id part_ = 0, piece_ = 0;
+  Silhouettes silhouettes_;
   PartSolids* solids_; ///< kept by content: no part of what the document says
 };
 

@@ -45,6 +45,11 @@ std::shared_ptr<const PartSolid> PartSolids::of(const build::Build& build, build
   return begin(build, part, wanted_now ? twinkling_ms : 0) ? kept_[part].solid : last;
 }
 
+bool PartSolids::is_made(const build::Build& build, build::Id part) const {
+  const auto found = kept_.find(part);
+  return found != kept_.end() && found->second.bodies == build.bodies_of(part);
+}
+
 bool PartSolids::begin(const build::Build& build, build::Id part, int wait_ms) {
   under_way_ = {part, build.bodies_of(part), nullptr};
   auto done = std::make_shared<QSemaphore>();

@@ -30,6 +30,8 @@ public:
   /// looks at it; it is made before others that wait, and when it is there within the twinkling of an eye
   /// that is waited for.
   std::shared_ptr<const PartSolid> of(const build::Build& build, build::Id part, bool wanted_now);
+  /// Whether `of` gives the solid of what is drawn now, not of what was.
+  bool is_made(const build::Build& build, build::Id part) const;
   bool busy() const { return under_way_.part != 0; }
   /// Waits for all that is being made.
   void wait();

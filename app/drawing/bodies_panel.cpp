@@ -52,8 +52,12 @@ BodiesPanel::BodiesPanel(Document& document, QWidget* parent)
       making_(choice_box("How the hole is made", words<HoleMaking>())),
       pattern_(choice_box("Repeated", words<build::BodyPattern>())), cut_(new QCheckBox("taken away")),
       through_(new QCheckBox("all the way through")), count_(new QSpinBox), count_across_(new QSpinBox),
-      sides_(new QSpinBox), profile_(new ProfileTable), message_(new MessageLine),
-      face_button_(new QPushButton), keep_button_(new QPushButton), figures_(new SolidFigures(document)) {
+      sides_(new QSpinBox), profile_(new ProfileTable),
+      profile_hint_(
+          muted_label("A new place goes into the last row; emptied, a place goes. Arc: the radius of "
+                      "the way there, bulging, or with a minus hollow.")),
+      message_(new MessageLine), face_button_(new QPushButton), keep_button_(new QPushButton),
+      figures_(new SolidFigures(document)) {
   const QStringList along{"from the middle", "from the left edge", "from the right edge", "flush left",
                           "flush right"};
   const QStringList up{"from the middle", "from the lower edge", "from the upper edge", "flush below",
@@ -157,7 +161,7 @@ void BodiesPanel::add_size(QVBoxLayout* column, BodyRole role) {
   Row row;
   if (solid::is_angle(role)) {
     row.angle = text_field(whole(build::words_of<BodyRole>().first[static_cast<std::size_t>(role)]),
-                           role == BodyRole::taper ? "1 in 12, 3 %, 5/8 in/ft" : "13°, 1 in 12");
+                           role == BodyRole::taper ? "1 in 12, 5 %" : "13°, 1 in 12");
     row.row = labelled(row.angle->accessibleName(), row.angle, 104);
     connect(row.angle, &QLineEdit::editingFinished, this, [this, role] { keep_angle(role); });
   } else {
@@ -197,6 +201,7 @@ void BodiesPanel::make_column() {
         BodyRole::height, BodyRole::thickness, BodyRole::corner})
     add_size(column, role);
   column->addWidget(profile_);
+  column->addWidget(profile_hint_);
   connect(profile_, &ProfileTable::typed, this, [this](const std::vector<build::ProfilePoint>& typed) {
     const auto* now = body();
     if (!now) return;
@@ -598,6 +603,7 @@ void BodiesPanel::show_body() {
   count_across_->setValue(b.count_across);
   sides_->setValue(b.sides);
   profile_->setVisible(b.shape == BodyShape::turned);
+  profile_hint_->setVisible(b.shape == BodyShape::turned);
   profile_->show_profile(b.profile, document_.unit());
   sides_row_->setVisible(b.shape == BodyShape::prism || b.shape == BodyShape::spokes);
   show_on(b);

@@ -97,6 +97,7 @@ private:
   QSpinBox *count_, *count_across_, *sides_;
   std::map<solid::BodyRole, Row> sizes_;
   ProfileTable* profile_;
+  QLabel* profile_hint_;
   MessageLine* message_;
   QPushButton *face_button_, *keep_button_;
   SolidFigures* figures_;

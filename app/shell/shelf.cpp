@@ -32,32 +32,63 @@ QSize picture_size() {
   return {static_cast<int>(theme().picture_px(42)), static_cast<int>(theme().picture_px(34))};
 }
 
-QPixmap draw_silhouette(Document& document, build::Id part, double ratio) {
-  const auto size = picture_size();
-  QPixmap pixmap(size * ratio);
-  pixmap.setDevicePixelRatio(ratio);
-  pixmap.fill(Qt::transparent);
+constexpr int mask_scale = 3; // finer than it is shown at, whatever the size of text
+constexpr QSize mask_size(42 * mask_scale, 34 * mask_scale);
+
+/// The part as it is drawn by now: its area red, its lines green, fainter ones blue.
+QImage draw_mask(const Document& document, build::Id part,
+                 std::shared_ptr<const sheets::SolidPicture> solid) {
+  const QSize size = mask_size;
+  QImage mask(size, QImage::Format_ARGB32_Premultiplied);
+  mask.fill(Qt::transparent);
   auto scene_input = part_scene(document.build(), part);
-  if (const auto solid = document.solid_of(part)) scene_input.solid = solid->picture;
-  if (scene_input.empty()) return pixmap;
+  scene_input.solid = std::move(solid);
+  if (scene_input.empty()) return mask;
   auto scene = sheets::make_scene(scene_input, telling_view(scene_input));
   const Vec2 span = (scene.high - scene.low).cwiseMax(1.0);
   sheets::ViewFrame frame;
   frame.middle_mm = (scene.low + scene.high) / 2;
   frame.middle_px = {size.width() / 2.0, size.height() / 2.0};
-  frame.scale = std::min((size.width() - 4) / span.x(), (size.height() - 4) / span.y());
+  constexpr int edge = 4 * mask_scale;
+  frame.scale = std::min((size.width() - edge) / span.x(), (size.height() - edge) / span.y());
   sheets::SceneStyle style;
-  const auto& t = theme();
-  style.ink = {t.paper, Qt::transparent, t.ink, t.muted, t.brass, t.muted};
-  style.ink.plate = t.track;
-  style.pen = 0.75;
+  const QColor area(255, 0, 0), line(0, 255, 0), faint(0, 0, 255);
+  style.ink = {Qt::transparent, area, line, faint, faint, faint};
+  style.pen = 0.75 * mask_scale;
   style.show_touches = false;
   std::erase_if(scene.paths, [](const sheets::ScenePath& path) {
     return path.role == sheets::Role::centre || path.role == sheets::Role::hidden ||
            path.role == sheets::Role::smooth;
   });
-  QPainter painter(&pixmap);
+  QPainter painter(&mask);
   sheets::paint_scene(painter, scene, frame, style);
+  return mask;
+}
+
+/// A mask in the colours of the look, as large as it is shown.
+QPixmap coloured(const QImage& mask, double ratio) {
+  const auto size = picture_size();
+  auto picture = mask.scaled(size * ratio, Qt::IgnoreAspectRatio, Qt::SmoothTransformation)
+                     .convertToFormat(QImage::Format_ARGB32_Premultiplied);
+  const auto& t = theme();
+  const QColor colours[] = {t.track, t.ink, t.muted};
+  for (int y = 0; y < picture.height(); ++y) {
+    auto* pixels = reinterpret_cast<QRgb*>(picture.scanLine(y));
+    for (int x = 0; x < picture.width(); ++x) {
+      const int share[] = {qRed(pixels[x]), qGreen(pixels[x]), qBlue(pixels[x])};
+      int sum[3] = {0, 0, 0};
+      for (int k = 0; k < 3; ++k) {
+        sum[0] += share[k] * colours[k].red();
+        sum[1] += share[k] * colours[k].green();
+        sum[2] += share[k] * colours[k].blue();
+      }
+      constexpr int full = 255;
+      pixels[x] = qRgba(std::min(full, sum[0] / full), std::min(full, sum[1] / full),
+                        std::min(full, sum[2] / full), std::min(full, share[0] + share[1] + share[2]));
+    }
+  }
+  auto pixmap = QPixmap::fromImage(picture);
+  pixmap.setDevicePixelRatio(ratio);
   return pixmap;
 }
 
@@ -66,15 +97,34 @@ QPixmap draw_silhouette(Document& document, build::Id part, double ratio) {
 ShelfDelegate::ShelfDelegate(Document& document, QObject* parent)
     : QStyledItemDelegate(parent), document_(document) {}
 
+/// As it was kept with the file, or of its solid as soon as that is there, else of its surfaces.
+void ShelfDelegate::draw(build::Id part, Drawn& kept) const {
+  const auto& build = document_.build();
+  kept.mask = document_.silhouettes().of(build, part);
+  kept.whole = !kept.mask.isNull();
+  if (kept.whole) return;
+  const auto solid = kept.bodies.empty() ? nullptr : document_.solid_of(part);
+  kept.mask = draw_mask(document_, part, solid ? solid->picture : nullptr);
+  kept.whole = kept.bodies.empty() || document_.solids().is_made(build, part);
+  if (kept.whole && solid && solid->picture) document_.silhouettes().keep(build, part, kept.mask);
+}
+
 QPixmap ShelfDelegate::silhouette(build::Id part, double ratio) const {
   auto& kept = drawn_[part];
   auto surfaces = document_.build().surfaces_of(part);
-  auto solid = document_.solid_of(part);
-  if (!kept.pixmap.isNull() && kept.ink == theme().ink.rgb() && kept.surfaces == surfaces &&
-      kept.solid == solid && kept.pixmap.devicePixelRatio() == ratio &&
-      kept.pixmap.deviceIndependentSize() == picture_size())
-    return kept.pixmap;
-  kept = {std::move(surfaces), std::move(solid), theme().ink.rgb(), draw_silhouette(document_, part, ratio)};
+  auto bodies = document_.build().bodies_of(part);
+  const bool same = !kept.mask.isNull() && kept.surfaces == surfaces && kept.bodies == bodies;
+  if (!same || !kept.whole) {
+    kept.surfaces = std::move(surfaces);
+    kept.bodies = std::move(bodies);
+    draw(part, kept);
+    kept.pixmap = {};
+  }
+  if (kept.pixmap.isNull() || kept.ink != theme().ink.rgb() || kept.pixmap.devicePixelRatio() != ratio ||
+      kept.pixmap.deviceIndependentSize() != picture_size()) {
+    kept.ink = theme().ink.rgb();
+    kept.pixmap = coloured(kept.mask, ratio);
+  }
   return kept.pixmap;
 }
 

@@ -25,10 +25,13 @@ private:
 
   struct Drawn {
     build::List<build::PartSurface> surfaces;
-    std::shared_ptr<const PartSolid> solid;
+    build::List<build::Body> bodies;
+    bool whole = false; ///< of its solid, or it has none: nothing better comes
+    QImage mask;        ///< app/silhouettes.h
     QRgb ink = 0;
-    QPixmap pixmap;
+    QPixmap pixmap; ///< of the mask, in the colours of the look
   };
+  void draw(build::Id part, Drawn& kept) const;
   Document& document_;
   mutable std::map<build::Id, Drawn> drawn_;
 };

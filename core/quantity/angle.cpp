@@ -49,6 +49,8 @@ AngleResult parse_angle(std::string_view given, const AngleOptions& options) {
   }
   static const std::regex ratio("^([0-9]*\\.?[0-9]+)\\s*(?:in|:)\\s*([0-9]*\\.?[0-9]+)"
                                 "(?:\\s+(?:on |a |per )?(?:the |one )?(dia|diameter|side))?$");
+  static const std::regex percent("^([0-9]*\\.?[0-9]+)\\s*(?:%|per cent|percent)"
+                                  "(?:\\s+(?:on |a |per )?(?:the |one )?(dia|diameter|side))?$");
   static const std::regex sexagesimal("^(-?)([0-9]*\\.?[0-9]+)\\s*(?:d|deg|degrees)?(?:\\s*([0-9]*\\.?[0-9]+)"
                                       "\\s*')?(?:\\s*([0-9]*\\.?[0-9]+)\\s*\")?$");
   std::smatch match;
@@ -66,6 +68,13 @@ AngleResult parse_angle(std::string_view given, const AngleOptions& options) {
     out.radian = cone ? 2 * std::atan(rate / 2) : std::atan(rate);
     out.understood = fmt::format("{} in {} on {}", match[1].str(), match[2].str(),
                                  cone ? "the diameter, the whole angle" : "one side");
+    out.ok = true;
+  } else if (text.size() < longest && std::regex_match(text, match, percent)) {
+    const bool cone = match[2].matched ? match[2].str() != "side" : options.taper == TaperOf::cone;
+    const double rate = number(1) / 100;
+    out.radian = cone ? 2 * std::atan(rate / 2) : std::atan(rate);
+    out.understood =
+        fmt::format("{} % on {}", match[1].str(), cone ? "the diameter, the whole angle" : "one side");
     out.ok = true;
   } else if (text.size() < longest && std::regex_match(text, match, sexagesimal)) {
     const double degree = number(2) + number(3) / 60 + number(4) / 3600;

@@ -1,6 +1,6 @@
 #pragma once
 // Angles as people write them: `45`, `45°`, `4.764 deg`, `4° 45'`, `4°45'30"`, and tapers: `1 in 12`, `1:12`,
-// `1 in 12 on the diameter`, `1 in 12 on one side`, `0.125 in/ft`.
+// `1 in 12 on the diameter`, `1 in 12 on one side`, `5 %`, `0.125 in/ft`.
 //
 // A slope of 1 in 12 is atan(1/12), the angle of one side. A cone of 1 in 12 loses 1 in 12 of its diameter:
 // each side leans atan(1/24), and the whole angle is twice that.

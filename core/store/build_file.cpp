@@ -139,6 +139,7 @@ FileOutcome BuildFile::apply(const Edit& edit) {
     database_->write_log(build::utc_now(), edit.label, changes_json(edit.changes).dump(), change_done);
     database_->write_next_id(build_.next_id());
     transaction.commit();
+    edited_ = true;
   } catch (const std::exception& error) {
     build_.apply(reversed(edit));
     return {FileStatus::refused, fmt::format("\"{}\" could not be kept in {}: {}; nothing was changed",
@@ -198,10 +199,52 @@ FileOutcome BuildFile::step_back_or_forth(bool back) {
     database_->write_rows(edit.changes);
     database_->change_state(seq, back ? change_undone : change_done);
     transaction.commit();
+    edited_ = true;
     return stayed;
   } catch (const std::exception& error) {
     if (!taken.empty()) build_.apply(reversed(taken));
     return {FileStatus::refused, fmt::format("{}: {}; nothing was changed", path_, failure_words(error))};
+  }
+}
+
+namespace {
+
+constexpr std::size_t most_beside = 8 << 20; // bytes
+
+std::string beside_key(const std::string& name) {
+  return "beside " + name;
+}
+
+} // namespace
+
+std::string BuildFile::beside(const std::string& name) const {
+  try {
+    SQLite::Statement row(database_->db, "SELECT value FROM metadata WHERE key = ? AND length(value) <= ?");
+    row.bind(1, beside_key(name));
+    row.bind(2, static_cast<std::int64_t>(most_beside));
+    return row.executeStep() ? row.getColumn(0).getString() : std::string();
+  } catch (const std::exception&) {
+    return {}; // a file of an earlier kind, or one that cannot be read: it is worked out anew
+  }
+}
+
+bool BuildFile::keep_beside(const std::string& name, const std::string& text) {
+  if (!edited_ || !read_only_.empty() || text.size() > most_beside) return false;
+  if (beside(name) == text) return true;
+  if (!stay_with_file().ok()) return false;
+  try {
+    const WritersTurn turn(database_->opened);
+    SQLite::Transaction transaction(database_->db);
+    SQLite::Statement put(database_->db,
+                          "INSERT INTO metadata VALUES(?, ?) ON CONFLICT(key) DO UPDATE SET value = "
+                          "excluded.value");
+    put.bind(1, beside_key(name));
+    put.bind(2, text);
+    put.exec();
+    transaction.commit();
+    return true;
+  } catch (const std::exception&) {
+    return false;
   }
 }
 

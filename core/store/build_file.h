@@ -5,7 +5,8 @@
 //   records(id, kind, body, sum)          the build as it stands, one JSON body a record
 //   changes(seq, at, label, rows, state, sum)  every edit in order: rows before and after; done, undone,
 //                                         superseded, or done in the file this one was made from
-//   metadata(key, value)                  format_version, next_id
+//   metadata(key, value)                  format_version, next_id; "beside …": texts that say nothing of the
+//                                         build itself
 //
 // One window at a time writes to a file: it holds SQLite's exclusive lock as long as it is open. Nothing is
 // written before the first edit: a file of an earlier format stays one until then.
@@ -97,6 +98,13 @@ public:
   /// The newest lines of the log, newest first.
   std::vector<LogLine> log(int most) const;
 
+  /// A text kept beside the records that says nothing of the build itself (how its parts were last drawn);
+  /// empty: there is none.
+  std::string beside(const std::string& name) const;
+  /// Keeps one; only in a file that was edited since it was opened, as nothing is written to one that is only
+  /// looked at. Whether it is there now; where the disk refuses, nobody is the worse for it.
+  bool keep_beside(const std::string& name, const std::string& text);
+
 private:
   BuildFile(std::string path, std::unique_ptr<BuildDatabase> database);
   FileOutcome step_back_or_forth(bool back);
@@ -114,6 +122,7 @@ private:
   std::unique_ptr<BuildDatabase> database_;
   build::Build build_;
   std::string read_only_;
+  bool edited_ = false; ///< since it was opened
 };
 
 } // namespace datrin::store

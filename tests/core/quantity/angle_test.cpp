@@ -4,6 +4,8 @@
 
 #include <gtest/gtest.h>
 
+#include <cmath>
+
 using namespace datrin;
 
 TEST(Angle, AsPeopleWriteThem) {
@@ -43,6 +45,19 @@ TEST(Angle, ATaperIsOnTheDiameterOfAConeAndOneSidedOfASlope) {
 }
 
 // ISO 1119 / handbook tables: whole angles of standard tapers; from memory.
+// 5 % is 1 in 20, however it is taken.
+TEST(Angle, PerCent) {
+  for (const auto of : {TaperOf::slope, TaperOf::cone}) {
+    const AngleOptions options{.taper = of};
+    const auto hundredths = parse_angle("5 %", options), ratio = parse_angle("1 in 20", options);
+    ASSERT_TRUE(hundredths.ok) << hundredths.message;
+    EXPECT_NEAR(hundredths.radian, ratio.radian, 1e-12);
+  }
+  EXPECT_NEAR(parse_angle("2,5 per cent on one side", {.decimal_comma = true, .taper = TaperOf::cone}).radian,
+              std::atan(0.025), 1e-12);
+  EXPECT_FALSE(parse_angle("% 5").ok);
+}
+
 TEST(Angle, StandardTapers) {
   const std::pair<const char*, double> tapers[] = {{"1:3", 18.9246},  {"1:5", 11.4212}, {"1:10", 5.7248},
                                                    {"1:20", 2.8642},  {"1:50", 1.1459}, {"1 in 4", 14.2500},

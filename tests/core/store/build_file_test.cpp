@@ -499,6 +499,28 @@ TEST(RecordJson, EveryKindComesBackTheSame) {
     EXPECT_EQ(record_from_json(record_kind(record), record_body(record)), record) << record_kind(record);
 }
 
+// What is kept beside the records is written with a file that was edited, never with one that is looked at,
+// and leaves the build, its log and its undo as they are.
+TEST_F(BuildFileTest, ATextBesideTheRecordsIsKeptOnceTheFileWasEdited) {
+  {
+    auto file = made();
+    EXPECT_FALSE(file.keep_beside("pictures", "one"));
+    ASSERT_TRUE(file.apply(build::add_part(file.build(), "Pedestal").edit).ok());
+    EXPECT_TRUE(file.keep_beside("pictures", "one"));
+    EXPECT_EQ(file.beside("pictures"), "one");
+    EXPECT_FALSE(file.keep_beside("pictures", std::string(9 << 20, 'x'))); // too much for what it is worth
+  }
+  auto file = opened();
+  EXPECT_EQ(file.beside("pictures"), "one");
+  EXPECT_EQ(file.beside("others"), "");
+  EXPECT_FALSE(file.keep_beside("pictures", "two"));
+  EXPECT_EQ(file.undo_label(), "Add part Pedestal");
+  ASSERT_TRUE(file.undo().ok());
+  EXPECT_TRUE(file.keep_beside("pictures", "two"));
+  EXPECT_EQ(file.beside("pictures"), "two");
+  EXPECT_TRUE(file.build().parts().empty());
+}
+
 TEST(RecordJson, NamesTheFieldThatIsOff) {
   const auto message = [](const char* kind, const char* body) {
     try {
