@@ -239,8 +239,7 @@ void SeatPage::show_wall() {
                 {{cast + " to " + behind + ", as drawn", wall.drawn, "solid"},
                  {fmt::format("touch {} outside the drawn face", point + 1), wall.over, "survey, seated"}},
                 {}};
-  wall_row_ = new FigureRow({}, "Thinnest wall", wall.thick,
-                            document_.unit(), std::move(why));
+  wall_row_ = new FigureRow({}, "Thinnest wall", wall.thick, document_.unit(), std::move(why));
   wall_row_->setToolTip(filled("At touch %1 on %2, through to %3.", static_cast<int>(point) + 1,
                                name_words(cast), name_words(behind)));
   wall_box_->addWidget(wall_row_);

@@ -28,9 +28,9 @@ struct SeatedWallOptions {
   double thickest = 60; ///< mm: more than that is no wall
 };
 
-/// The thinnest wall behind any of the touches. Which face is behind is found by the triangles of the solid; how
-/// far off it is is exact where it is a plane, a round or a taper: the nearest place of it, as walls to keep are
-/// measured.
+/// The thinnest wall behind any of the touches. Which face is behind is found by the triangles of the solid;
+/// how far off it is is exact where it is a plane, a round or a taper: the nearest place of it, as walls to
+/// keep are measured.
 SeatedWall thinnest_seated(const Solid& solid, const std::vector<CastTouch>& touches,
                            const SeatedWallOptions& options = {});
 
