@@ -1,5 +1,6 @@
 #include "commands.h"
 
+#include "route_command.h"
 #include "solid_command.h"
 #include "sum_command.h"
 
@@ -332,6 +333,14 @@ int run_command(int argc, const char* const* argv, std::ostream& out, std::ostre
   solid->add_flag("--thinnest", solid_call.thinnest, "the least thickness of metal, and where");
   solid->add_flag("--text", solid_call.as_text, "print lines for people instead of JSON");
 
+  auto* route = app.add_subcommand("route", "The order of operations that takes the fewest minutes");
+  route->add_option("case", path, "a datrin-route-case JSON file")->required();
+  route->add_flag("--text", as_text, "print lines for people instead of JSON");
+
+  auto* spread = app.add_subcommand("spread", "What the turn-overs of a part cost, by setup and cause");
+  spread->add_option("case", path, "a datrin-spread-case JSON file")->required();
+  spread->add_flag("--text", as_text, "print lines for people instead of JSON");
+
   auto* schema = app.add_subcommand("schema", "The JSON schema of an exported build");
 
   auto* export_ = app.add_subcommand("export", "Write a build as one JSON file");
@@ -363,6 +372,8 @@ int run_command(int argc, const char* const* argv, std::ostream& out, std::ostre
   if (thread->parsed()) return run_thread(thread_name, with_limits, as_text, out, err);
   if (sum->parsed()) return run_sum(sum_call, out, err);
   if (solid->parsed()) return run_solid(solid_call, out, err);
+  if (route->parsed()) return run_route(path, as_text, out, err);
+  if (spread->parsed()) return run_spread(path, as_text, out, err);
   if (schema->parsed()) {
     out << store::build_schema();
     return answer_yes;

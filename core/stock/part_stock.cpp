@@ -2,11 +2,14 @@
 
 #include "build/words.h"
 #include "quantity/length_text.h"
+#include "solid/follow.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
+#include <set>
+#include <tuple>
 
 namespace datrin::stock {
 
@@ -137,6 +140,16 @@ std::vector<std::pair<Id, Patch>> patches_of(const Build& build, Id part) {
   patches = with_extents(std::move(patches));
   std::vector<std::pair<Id, Patch>> out;
   for (std::size_t k = 0; k < ids.size(); ++k) out.emplace_back(ids[k], patches[k]);
+  if (build.bodies_of(part).empty()) return out;
+  std::set<std::tuple<Id, BodyFace, int>> named;
+  for (const auto& [id, s] : build.surfaces_of(part))
+    if (s.body != 0) named.insert({s.body, s.face, s.copy});
+  for (const auto& body : solid::place_bodies(build, part)) {
+    if (body.form.cut || solid::works_edges(body.form.shape) || solid::is_mark(body.form.shape)) continue;
+    for (const auto& face : solid::faces_of(body))
+      if (face.face != BodyFace::middle && !named.contains({body.id, face.face, face.copy}))
+        out.emplace_back(0, solid::lying_on({}, face, body.form).patch());
+  }
   return out;
 }
 

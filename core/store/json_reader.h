@@ -62,6 +62,7 @@ public:
   [[noreturn]] void refuse(const std::string& rule) const;
   void warn(const std::string& text) const;
 
+  bool is_null() const { return value_->is_null(); }
   bool has(const char* key) const { return value_->is_object() && value_->contains(key); }
   JsonAt at(const char* key) const;   ///< refused when missing; `key` outlives the value
   JsonAt at(std::size_t index) const; ///< index within size()
