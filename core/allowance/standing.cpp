@@ -72,7 +72,7 @@ Standing standing(const Build& build, Id piece_id, const Vec3& up) {
     if (!found && body)
       found =
           Reached{body->reach(way),
-                  {"outside of the stock", {{"from the drawing's origin", body->reach(way), "stock"}}, {}}};
+                  {"the outside of the stock", {{"from the drawing's origin", body->reach(way), "stock"}}, {}}};
     if (!found) {
       out.wrong = wrong.empty() ? "no face of it looks that way" : wrong;
       return out;

@@ -87,6 +87,7 @@ public:
   }
 
 private:
+  double facing() const { return o_.facing.value_or(usual_length(in_.unit, 1, 0.03125)); }
   std::optional<StockChoice> fitted(const Sold& sold, const Vec3& along, const Vec3& across) const {
     Stock s;
     s.form = sold.form;
@@ -94,7 +95,7 @@ private:
     s.across = across;
     const auto box = finished_box(in_.patches, axes_of(s));
     const Vec3 size = box.size();
-    s.length = size.x() + 2 * o_.facing;
+    s.length = size.x() + 2 * facing();
     switch (sold.form) {
     case StockForm::flat: {
       // The other way of it is tried too; a slice off a wide bar is nobody's choice.
@@ -109,7 +110,7 @@ private:
     case StockForm::sheet:
       if (size.y() > size.x() || size.z() > size.y() / flat_enough) return std::nullopt;
       s.thick = smallest(sold.sizes, size.z() + 2 * (sold.form == StockForm::sheet ? 0 : o_.skin));
-      s.width = size.y() + 2 * o_.facing;
+      s.width = size.y() + 2 * facing();
       if (!(s.thick > 0)) return std::nullopt;
       break;
     default:
@@ -136,7 +137,7 @@ private:
     choice.volume = StockBody(s, box).volume() / s.length * choice.takes;
     choice.sum.title = "bar that it takes";
     choice.sum.lines = {{"the part, along it", size.x(), "drawing"},
-                        {"facing both ends", 2 * o_.facing, "common practice"},
+                        {"facing both ends", 2 * facing(), "common practice"},
                         {"parting or sawing off", o_.parting, "common practice"}};
     if (o_.chucking > 0) choice.sum.lines.push_back({"to hold it by", o_.chucking, "chosen"});
     choice.text = stock_text(s, in_.unit);
@@ -155,8 +156,6 @@ private:
       out.least = std::min(out.least, metal);
       out.most = std::max(out.most, metal);
     };
-    const auto axes = axes_of(s);
-    const Vec3 middle = box.middle();
     for (const auto& patch : in_.patches) {
       if (is_hole(patch.shape.kind)) continue;
       if (patch.shape.round() && std::abs(patch.shape.direction.dot(s.along)) > 0.999) {
@@ -166,12 +165,11 @@ private:
         }
         continue;
       }
-      // Every place of an outline has skin around it: outwards from the middle of the part.
-      for (const auto& at : outline_of(patch, in_.patches)) {
-        const Vec3 way = (at.dot(axes.across) - middle.y()) * axes.across +
-                         (at.dot(axes.through) - middle.z()) * axes.through;
-        if (way.norm() > 1e-9) take(body.to_outside(at, way.normalized()));
-      }
+      // Every place of an outline has skin around it, the shortest way out.
+      for (const auto& at : outline_of(patch, in_.patches)) take(body.depth(at));
+      if (!patch.shape.round() && std::abs(patch.shape.direction.dot(s.along)) < 1e-6)
+        if (const auto metal = metal_over(body, patch, in_.patches))
+          out.most = std::max(out.most, metal->most);
     }
     if (out.least > 1e299) return {-1, -1};
     return out;
@@ -206,7 +204,7 @@ ChooseResult choose_stock(const ChooseInput& input, const ChooseOptions& options
     out.message = std::move(why);
     return out;
   };
-  for (const double mm : {options.skin, options.facing, options.parting, options.chucking})
+  for (const double mm : {options.skin, options.facing.value_or(0), options.parting, options.chucking})
     if (!(mm >= 0) || !std::isfinite(mm)) return refuse("skin, facing, parting and chucking are 0 or more");
   const auto box = finished_box(input.patches, {});
   if (!box.known || !(box.size().minCoeff() > 0))

@@ -5,6 +5,7 @@
 #include "quantity/reckoning.h"
 #include "stock/stock_body.h"
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -16,9 +17,9 @@ struct ChooseInput {
 };
 
 struct ChooseOptions {
-  double skin = 0.5;     ///< a side: under the skin of bar and plate, and what is off true
-  double facing = 1;     ///< an end
-  double parting = 3;    ///< width of the parting cut, or of the saw's
+  double skin = 0.5;            ///< a side: under the skin of bar and plate, and what is off true
+  std::optional<double> facing; ///< an end; left out: 1 mm, of what is sold in inches 1/32 in
+  double parting = 3;           ///< width of the parting cut, or of the saw's
   double chucking = 0;   ///< kept to hold it by; a bar-like one: 0 where it is sawn off and held by itself
   std::size_t most = 12; ///< choices kept
 };

@@ -36,8 +36,8 @@ struct RawMetal {
 /// metal of both: it is shared as the stock's is, all to the one that is machined where the other is not.
 std::optional<RawMetal> raw_metal(const build::Build& build, build::Id piece, build::Id surface);
 
-/// Surfaces with extents, in drawing order; then, under no id, the faces of bodies that are none: what the part
-/// fills.
+/// Surfaces with extents, in drawing order; then, under no id, the faces of bodies that are none: what the
+/// part fills.
 std::vector<std::pair<build::Id, Patch>> patches_of(const build::Build& build, build::Id part);
 
 /// The stock of a part kept: "Made from 25 mm round: Spindle".

@@ -170,6 +170,16 @@ double StockBody::to_outside(const Vec3& at, const Vec3& way) const {
   return least;
 }
 
+double StockBody::depth(const Vec3& at) const {
+  double least = 1e300;
+  for (const auto& side : sides_) least = std::min(least, side.at - side.normal.dot(at));
+  if (radius_ > 0) {
+    const Vec3 off = at - axis_point_;
+    least = std::min(least, radius_ - (off - off.dot(axis_) * axis_).norm());
+  }
+  return least;
+}
+
 std::optional<MetalOver> StockBody::over_bore(const Surface& hole) const {
   if (!(bore_ > 0) || std::abs(hole.direction.dot(axis_)) < 0.999) return std::nullopt;
   const Vec3 off = hole.point - axis_point_;

@@ -50,6 +50,9 @@ public:
   /// How far it is from `at` along unit `way` to the outside of the stock; below 0 when `at` stands out of
   /// it.
   double to_outside(const Vec3& at, const Vec3& way) const;
+  /// The shortest way from `at` to the outside, mm: square to a flat side, to a round one outwards from its
+  /// axis; below 0 when `at` stands out of it.
+  double depth(const Vec3& at) const;
   /// The metal between the bore of a tube and a hole along it that takes the bore in; nothing for any other
   /// hole: that is made from solid.
   std::optional<MetalOver> over_bore(const Surface& hole) const;

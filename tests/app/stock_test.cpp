@@ -9,6 +9,7 @@
 #include "build/edit_making.h"
 #include "casting/survey.h"
 #include "route/gate.h"
+#include "solid/body_edits.h"
 #include "stock/part_stock.h"
 
 using namespace datrin;
@@ -375,4 +376,34 @@ TEST_F(FromStock, ABlockIsMarkedOutOnThePlateWithoutTouchOrJack) {
   emit page.way_box()->activated(page.way_box()->currentIndex());
   ASSERT_TRUE(page.can_print());
   EXPECT_NEAR(height("right"), 25.4 + 52, 1e-9); // 2 mm under the left, 50 to the right
+}
+
+// A block drawn as a solid alone, 1 1/2 x 3/4 x 5/8, none of its faces a surface: bar that holds it is
+// offered all the same. Out of 7/8 x 3/4 flat a sixteenth comes off every side: (7/8 - 3/4) / 2 and (3/4 -
+// 5/8) / 2.
+TEST_F(FromStock, ABlockDrawnAsASolidIsOfferedBar) {
+  window->document().apply(work_in(b(), Unit::inch));
+  const Id id = part("Key block", 1, "mild steel");
+  window->document().choose(id, b().pieces_of(id).front().first);
+  const auto added =
+      solid::add_body(b(), id, {solid::BodyShape::block, false, 0, solid::BodyFace::middle, "block"});
+  ASSERT_TRUE(window->document().apply(added.edit));
+  for (const auto& [role, inches] :
+       {std::pair(solid::BodyRole::length, 1.5), std::pair(solid::BodyRole::width, 0.75),
+        std::pair(solid::BodyRole::height, 0.625)})
+    ASSERT_TRUE(
+        window->document().apply(solid::set_body_size(b(), added.id, role, inches * mm_per_inch, "")));
+  go_to_stock();
+  made_from(StockForm::flat);
+  ASSERT_GT(stock().sold()->count(), 0);
+  const auto first = stock().sold()->item(0)->text();
+  EXPECT_TRUE(first.startsWith("0.875 in \u00D7 0.75 in flat bar")) << first;
+  EXPECT_TRUE(first.contains("0.0625 to 0.0625")) << first;
+  stock().sold()->setCurrentRow(0);
+  emit stock().sold()->itemActivated(stock().sold()->item(0));
+  EXPECT_EQ(b().stock_of(id)->second.thick, 0.75 * mm_per_inch);
+  // On the plate it stands a sixteenth under its foot, and reads three quarters over its top.
+  window->go_to(MainWindow::marking);
+  ASSERT_TRUE(window->marking_page()->can_print()) << window->marking_page()->result().message;
+  EXPECT_NEAR(window->marking_page()->result().top_height.value(), 0.75 * mm_per_inch, 1e-9);
 }
