@@ -106,12 +106,14 @@ void paint_marking(QPainter& painter, const QRectF& area, const MarkingPicture& 
     top = std::max(top, line.height);
     bottom = std::min(bottom, line.height);
   }
-  const double figures = 6.2 * text; // room for the heights at the left
+  const bool tight = area.width() < 34 * text;       // large text in a small window
+  const double figures = (tight ? 4.4 : 6.2) * text; // room for the heights at the left
+  const double beside = (tight ? 4.6 : 5) * text;
   const double wide_mm =
       views[0].scene.high.x() - views[0].scene.low.x() + views[1].scene.high.x() - views[1].scene.low.x();
-  const double gap = 4.5 * text, below = 2.4 * text;
+  const double gap = (tight ? 2.2 : 4.5) * text, below = 2.4 * text;
   const double scale =
-      std::max(0.01, std::min((area.width() - figures - gap - 5 * text) / std::max(1.0, wide_mm),
+      std::max(0.01, std::min((area.width() - figures - gap - beside) / std::max(1.0, wide_mm),
                               (area.height() - below - 2.2 * text) / std::max(1.0, top - bottom)));
   const double spare_height = std::max(0.0, area.height() - below - 2.2 * text - (top - bottom) * scale);
   const double plate_y = area.bottom() - below + bottom * scale - spare_height / 2;
