@@ -18,6 +18,7 @@ Tabs::Tabs(QWidget* parent) : QWidget(parent), row_(new QGridLayout), pages_(new
   connect(&group_, &QButtonGroup::idToggled, this, [this](int k, bool on) {
     if (!on || k == pages_->currentIndex()) return;
     pages_->setCurrentIndex(k);
+    as_high_as_shown();
     emit changed(k);
   });
 }
@@ -31,6 +32,16 @@ void Tabs::add(const QString& name, QWidget* page) {
   row_->addWidget(button, k / in_a_row, k % in_a_row, Qt::AlignLeft);
   pages_->addWidget(page);
   if (pages_->count() == 1) button->setChecked(true);
+  as_high_as_shown();
+}
+
+/// As high as the page that is shown wants it: those that are not have no say.
+void Tabs::as_high_as_shown() {
+  for (int k = 0; k < pages_->count(); ++k) {
+    auto* page = pages_->widget(k);
+    page->setSizePolicy(page->sizePolicy().horizontalPolicy(),
+                        k == pages_->currentIndex() ? QSizePolicy::Preferred : QSizePolicy::Ignored);
+  }
 }
 
 void Tabs::set_name(int k, const QString& name) {

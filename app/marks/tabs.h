@@ -24,6 +24,7 @@ signals:
   void changed(int k);
 
 private:
+  void as_high_as_shown();
   QGridLayout* row_; ///< one row; two where the text is large
   QStackedWidget* pages_;
   QButtonGroup group_;

@@ -9,7 +9,8 @@ namespace datrin::app {
 
 RoutePage::RoutePage(Document& document, TargetsState& targets)
     : Page(document, Step::route), targets_(targets), canvas_(new PartCanvas),
-      datums_(new DatumPanel(document)), setups_(new SetupPanel(document)), tables_(new QStackedWidget) {
+      datums_(new DatumPanel(document)), setups_(new SetupPanel(document)),
+      spread_(new SpreadPanel(document)), tables_(new QStackedWidget) {
   draw_solid_of_part(canvas_, document_);
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 8, 8);
@@ -20,12 +21,14 @@ RoutePage::RoutePage(Document& document, TargetsState& targets)
   column->addWidget(canvas_, 64);
   tables_->addWidget(datums_->table());
   tables_->addWidget(setups_->overview());
+  tables_->addWidget(spread_->table());
   column->addWidget(tables_, 36);
-  put_faces({datums_, setups_, setups_->gate()});
+  put_faces({datums_, setups_, setups_->gate(), spread_});
   connect(datums_, &DatumPanel::chosen, this, [this] { show_canvas(); });
   connect(datums_, &DatumPanel::take, this, &RoutePage::take_datums);
   connect(tabs_, &Tabs::changed, this, [this](int k) {
-    tables_->setCurrentIndex(k == datums_face ? 0 : 1);
+    tables_->setCurrentIndex(k == datums_face ? 0 : k == spread_face ? 2 : 1);
+    if (k == spread_face) spread_->refresh();
     show_canvas();
   });
   connect(setups_, &SetupPanel::go_to_surface, this, &RoutePage::surface_wanted);
@@ -42,6 +45,7 @@ void RoutePage::refresh() {
                                        chains::aims_of(document_.build(), state_.piece, targets_.now())));
   const int open = setups_->gate_result().open;
   tabs_->set_name(gate_face, open > 0 ? QString("Gate %1").arg(open) : QString("Gate"));
+  if (tabs_->chosen() == spread_face) spread_->refresh();
   show_canvas();
 }
 

@@ -7,6 +7,7 @@
 #include "app/page/page.h"
 #include "app/route/datum_panel.h"
 #include "app/route/setup_panel.h"
+#include "app/route/spread_panel.h"
 
 #include <QStackedWidget>
 
@@ -22,12 +23,13 @@ public:
   PartCanvas* canvas() const { return canvas_; }
   DatumPanel* datums() const { return datums_; }
   SetupPanel* setups() const { return setups_; }
+  SpreadPanel* spread() const { return spread_; }
 
 signals:
   void surface_wanted(qlonglong surface); ///< to be cut: in the allowance step
 
 private:
-  enum Face { datums_face, setups_face, gate_face }; ///< of the room column
+  enum Face { datums_face, setups_face, gate_face, spread_face }; ///< of the room column
   void show_canvas();
   void take_datums(const std::vector<long>& ids);
 
@@ -35,6 +37,7 @@ private:
   PartCanvas* canvas_;
   DatumPanel* datums_;
   SetupPanel* setups_;
+  SpreadPanel* spread_;
   QStackedWidget* tables_;
   PieceState state_;
 };

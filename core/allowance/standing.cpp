@@ -70,9 +70,9 @@ Standing standing(const Build& build, Id piece_id, const Vec3& up) {
     const Vec3 way = top ? up : Vec3(-up);
     auto found = reached(build, plans, piece->part, way);
     if (!found && body)
-      found =
-          Reached{body->reach(way),
-                  {"the outside of the stock", {{"from the drawing's origin", body->reach(way), "stock"}}, {}}};
+      found = Reached{
+          body->reach(way),
+          {"the outside of the stock", {{"from the drawing's origin", body->reach(way), "stock"}}, {}}};
     if (!found) {
       out.wrong = wrong.empty() ? "no face of it looks that way" : wrong;
       return out;

@@ -176,3 +176,27 @@ TEST_F(Routing, HowSureTheMarginsAreAndWhereToTouchNext) {
   EXPECT_FALSE(sure->next_words().isEmpty());
   EXPECT_EQ(page_seat->canvas()->scene_input().spots.size(), sure->found().next.pays ? 3U : 0U);
 }
+
+/// What turning over costs stands beside the setups, the worst first, with where it comes from.
+TEST_F(Routing, TheSpreadOfTheSetupsIsToldByItsCauses) {
+  choose_piece(0);
+  page().datums()->table()->selectRow(0);
+  window->show_face(3);
+  auto* table = page().spread()->table();
+  EXPECT_TRUE(table->isVisible());
+  EXPECT_EQ(page().spread()->words(),
+            table->rowCount() > 0
+                ? page().spread()->words()
+                : QString("First setups, under Setups: then it is told what each turn-over costs."));
+  setups().add_setup();
+  window->show_face(1);
+  window->show_face(3);
+  const auto& spread = page().spread()->spread();
+  ASSERT_FALSE(spread.setups.empty());
+  for (const auto& d : spread.dimensions) {
+    double sum = d.raw;
+    for (const auto& share : d.shares) sum += share.locating + share.cutting;
+    EXPECT_NEAR(sum, 1, 1e-9);
+  }
+  EXPECT_EQ(table->rowCount(), static_cast<int>(spread.dimensions.size()));
+}

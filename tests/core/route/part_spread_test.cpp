@@ -1,0 +1,133 @@
+// What the setups of a part leave of its limits: the sums of one turn-over by hand.
+
+#include "route/part_spread.h"
+
+#include "build/edits.h"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+using namespace datrin;
+using namespace datrin::build;
+
+namespace {
+
+class PartInSetups : public testing::Test {
+protected:
+  PartInSetups() {
+    part = put(Part{"Block", "cast iron", 1, 0});
+    foot = face("foot", {0, 0, 0}, -Vec3::UnitZ(), 60, 40);
+    top = face("top", {0, 0, 20}, Vec3::UnitZ(), 60, 40);
+    shelf = face("shelf", {20, 0, 12}, Vec3::UnitZ(), 20, 40);
+    side = face("side", {0, -20, 10}, -Vec3::UnitY(), 60, 20);
+    end = face("end", {-30, 0, 10}, -Vec3::UnitX(), 40, 20);
+    dimension("thick", foot, top, 20);
+    dimension("step", shelf, top, 8);
+  }
+  Id put(Record record) {
+    const Id id = build.next_id();
+    EXPECT_TRUE(build.apply(add(build, std::move(record), "x")));
+    return id;
+  }
+  Id face(const char* name, const Vec3& at, const Vec3& out, double width, double height) {
+    PartSurface s;
+    s.part = part;
+    s.name = name;
+    s.point = at;
+    s.direction = out;
+    s.width = width;
+    s.height = height;
+    return put(s);
+  }
+  void dimension(const char* name, Id a, Id b, double nominal) {
+    Dimension d;
+    d.part = part;
+    d.name = name;
+    d.kind = DimensionKind::distance;
+    d.surface = a;
+    d.other = b;
+    d.nominal = nominal;
+    d.lower = -0.05;
+    d.upper = 0.05;
+    d.tolerance = "typed";
+    put(d);
+  }
+  Id setup(const char* name, std::vector<Id> datums, std::vector<Id> cuts, double order) {
+    datrin::build::Setup s;
+    s.part = part;
+    s.name = name;
+    s.datums = std::move(datums);
+    s.cuts = std::move(cuts);
+    s.order = order;
+    return put(s);
+  }
+  const route::DimensionSpread& of(const route::PartSpread& spread, const char* name) {
+    for (const auto& d : spread.dimensions)
+      if (build.find<Dimension>(d.dimension)->name == name) return d;
+    static const route::DimensionSpread none;
+    ADD_FAILURE() << name;
+    return none;
+  }
+  Build build;
+  Id part = 0, foot = 0, top = 0, shelf = 0, side = 0, end = 0;
+};
+
+} // namespace
+
+// Topped on the raw foot, then footed on the top: over the middle of the three locators, which stand out 16
+// mm to the one side and 16 to the other of the middle, the thickness is off by what they leave there and by
+// its own cut. At the middle of the face two of the three count a quarter, the one opposite a half.
+TEST_F(PartInSetups, OneTurnOver) {
+  setup("top up", {foot, side, end}, {top, shelf}, 0);
+  setup("foot up", {top, side, end}, {foot}, 1);
+  const auto spread = route::part_spread(build, part);
+  EXPECT_TRUE(spread.remarks.empty()) << spread.remarks.front();
+  ASSERT_EQ(spread.dimensions.size(), 2U);
+  const double seating = 0.01, cutting = 0.01;
+  const double at_middle = seating * seating * (1.0 / 16 + 1.0 / 16 + 1.0 / 4);
+  EXPECT_NEAR(of(spread, "thick").sigma, std::sqrt(at_middle + cutting * cutting), 1e-9);
+  EXPECT_NEAR(of(spread, "step").sigma, std::sqrt(2.0) * cutting, 1e-9); // both in one setup
+  EXPECT_NEAR(of(spread, "step").together, of(spread, "step").sigma, 1e-9);
+  EXPECT_NEAR(of(spread, "thick").allowed, 0.05, 1e-12);
+  EXPECT_TRUE(of(spread, "thick").fits());
+  EXPECT_EQ(route::spread_from(build, spread, of(spread, "thick")), "73 % from the cuts of \"foot up\"");
+}
+
+// Never turned over, the raw foot counts whole: three standard deviations of a casting, far outside the
+// limits.
+TEST_F(PartInSetups, AFaceThatStaysRaw) {
+  setup("top up", {foot, side, end}, {top}, 0);
+  const auto spread = route::part_spread(build, part);
+  const auto& thick = of(spread, "thick");
+  EXPECT_GT(thick.sigma, 0.3);
+  EXPECT_FALSE(thick.fits());
+  EXPECT_EQ(thick.together, 0);
+  EXPECT_GE(spread.dimensions[0].expected(),
+            spread.dimensions[1].expected()); // the worst first, of equal limits
+  EXPECT_NE(route::spread_from(build, spread, thick).find("raw"), std::string::npos);
+}
+
+TEST_F(PartInSetups, WhatNothingLocatesIsSaid) {
+  setup("on its foot", {foot}, {top, side}, 0);
+  const auto spread = route::part_spread(build, part);
+  ASSERT_EQ(spread.remarks.size(), 1U);
+  EXPECT_EQ(spread.remarks.front(),
+            "on its foot: nothing locates it along x, along y, about z; taken as touched off");
+  EXPECT_TRUE(route::part_spread(build, 12345).dimensions.empty());
+}
+
+// Gripped by its boss against a face: nothing is missing, how it is turned about its axis does not matter.
+TEST_F(PartInSetups, GrippedByARoundItIsLocated) {
+  PartSurface boss;
+  boss.part = part;
+  boss.name = "boss";
+  boss.kind = SurfaceKind::boss;
+  boss.point = {0, 0, 35};
+  boss.direction = Vec3::UnitZ();
+  boss.diameter = 20;
+  boss.height = 30;
+  const Id round = put(boss);
+  setup("in the chuck", {round, top}, {foot}, 0);
+  EXPECT_TRUE(route::part_spread(build, part).remarks.empty());
+}
