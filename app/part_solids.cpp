@@ -83,12 +83,21 @@ void PartSolids::next() {
   }
 }
 
-void PartSolids::wait() {
-  while (busy()) {
+void PartSolids::wait_while(const std::function<bool()>& wanting) {
+  while (busy() && wanting()) {
     QEventLoop loop;
     connect(this, &PartSolids::made, &loop, &QEventLoop::quit);
-    loop.exec();
+    loop.exec(QEventLoop::ExcludeUserInputEvents);
   }
+}
+
+void PartSolids::wait() {
+  wait_while([] { return true; });
+}
+
+void PartSolids::wait_for(const build::Build& build, build::Id part) {
+  of(build, part, true);
+  wait_while([&] { return !is_made(build, part); });
 }
 
 void PartSolids::forget() {

@@ -8,6 +8,7 @@
 
 #include <QObject>
 
+#include <functional>
 #include <map>
 #include <memory>
 #include <vector>
@@ -35,6 +36,8 @@ public:
   bool busy() const { return under_way_.part != 0; }
   /// Waits for all that is being made.
   void wait();
+  /// Waits until that one is made: what is printed shows the part as it is.
+  void wait_for(const build::Build& build, build::Id part);
   void forget();
 
 signals:
@@ -54,6 +57,7 @@ private:
   bool begin(const build::Build& build, build::Id part, int wait_ms);
   void keep(const Made& made);
   void next();
+  void wait_while(const std::function<bool()>& wanting);
 
   std::map<build::Id, Kept> kept_;
   Made under_way_;                            ///< without its solid; part 0: nothing is

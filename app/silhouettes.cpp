@@ -32,7 +32,12 @@ std::uint64_t drawn_of(const build::Build& build, build::Id part) {
     print.take(std::to_string(id));
     print.take(store::record_body(build::Record(record)).dump());
   };
-  for (const auto& [id, body] : build.bodies_of(part)) take(id, body);
+  for (const auto& [id, body] : build.bodies_of(part)) {
+    print.take(body.step); // as it is: it may be long
+    auto rest = body;
+    rest.step.clear();
+    take(id, rest);
+  }
   for (const auto& [id, surface] : build.surfaces_of(part)) take(id, surface);
   return print.value();
 }

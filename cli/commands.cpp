@@ -1,5 +1,6 @@
 #include "commands.h"
 
+#include "case_call.h"
 #include "route_command.h"
 #include "solid_command.h"
 #include "sum_command.h"
@@ -80,22 +81,10 @@ int run_targets(const std::string& path, const chains::TargetsOptions& options, 
 }
 
 int run_chain(const std::string& path, bool as_text, std::ostream& out, std::ostream& err) {
-  const auto read = store::read_chain_case_file(path);
-  for (const auto& warning : read.warnings) fmt::print(err, "{}\n", warning);
-  if (!read.ok()) {
-    fmt::print(err, "{}\n", read.message);
-    return refused;
-  }
-  const auto result = chains::chain(read.input, read.options);
-  if (!result.usable()) {
-    fmt::print(err, "{}: {}\n", path, result.message);
-    return refused;
-  }
-  if (as_text)
-    out << store::chain_result_text(read, result);
-  else
-    out << store::chain_result_json(read, result).dump(2) << '\n';
-  return answer_yes;
+  return answer_case(
+      path, store::read_chain_case_file(path),
+      [](const auto& read) { return chains::chain(read.input, read.options); }, store::chain_result_text,
+      store::chain_result_json, as_text, out, err);
 }
 
 struct FitCall {

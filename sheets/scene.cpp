@@ -299,7 +299,7 @@ private:
     const Vec3 axis = (thread.to - thread.from).normalized();
     const double r = thread.diameter / 2, along = axis.dot(view_.toward);
     if (std::abs(along) > end_on) {
-      if (thread.inside && along < 0) return; // its mouth is on the far side; through holes are drawn by that
+      if (along < 0 && !thread.through) return; // its mouth, or its end, is on the far side
       constexpr int steps = 48;
       std::vector<Vec2> loop;
       const Vec2 centre = view_.on_paper(thread.from);

@@ -360,6 +360,7 @@ void MarkingPage::show_figures() {
 }
 
 sheets::SheetInput MarkingPage::sheet() const {
+  document_.solids().wait_for(document_.build(), document_.part());
   sheets::SheetInput sheet;
   sheet.picture = picture();
   sheet.build = name_words(document_.build().info().name);

@@ -39,7 +39,8 @@ bool same(const Pose& a, const Pose& b) {
 SeatPage::SeatPage(Document& document)
     : Page(document, Step::seat), canvas_(new PartCanvas), comb_(new StockComb), least_(new QLabel),
       unit_label_(new QLabel), verdict_(words_label()), holds_heading_(heading_label("What holds it")),
-      ease_(words_label()), check_(muted_label()), rows_box_(new QWidget), holds_(new HoldList),
+      ease_(words_label()), check_(muted_label()), rows_box_(new QWidget),
+      wall_row_(new FigureRow({}, "Thinnest wall", 0, Unit::mm, {})), holds_(new HoldList),
       best_(new QPushButton("Seat it best")), next_(new NextButton), room_(new QWidget),
       judge_(new JudgePanel(document)), rescue_(new RescuePanel(document)), sure_(new SurePanel(document)) {
   draw_solid_of_part(canvas_, document_);
@@ -98,9 +99,8 @@ void SeatPage::make_room_face() {
   rows->setContentsMargins(0, 0, 0, 0);
   rows->setSpacing(0);
   side->addWidget(rows_box_);
-  wall_box_ = new QVBoxLayout;
-  wall_box_->setContentsMargins(0, 0, 0, 0);
-  side->addLayout(wall_box_);
+  side->addWidget(wall_row_);
+  wall_row_->hide();
   side->addSpacing(4);
   side->addWidget(best_);
   side->addSpacing(6);
@@ -209,12 +209,7 @@ void SeatPage::show_pose(const Pose& pose) {
 
 /// Of a casting drawn as a solid: how thick its thinnest wall is behind the touches, as it lies now.
 void SeatPage::show_wall() {
-  const bool had_focus = wall_row_ && wall_row_->hasFocus();
-  if (wall_row_) {
-    wall_row_->hide();
-    wall_row_->deleteLater();
-    wall_row_ = nullptr;
-  }
+  wall_row_->hide();
   const auto solid = state_.cast && state_.can_judge() ? document_.solid_of(state_.part) : nullptr;
   if (!solid || !solid->picture) return;
   constexpr std::size_t most_asked = 200; // touches; of a scan that many of its points
@@ -239,11 +234,10 @@ void SeatPage::show_wall() {
                 {{cast + " to " + behind + ", as drawn", wall.drawn, "solid"},
                  {fmt::format("touch {} outside the drawn face", point + 1), wall.over, "survey, seated"}},
                 {}};
-  wall_row_ = new FigureRow({}, "Thinnest wall", wall.thick, document_.unit(), std::move(why));
-  wall_row_->setToolTip(filled("At touch %1 on %2, through to %3.", static_cast<int>(point) + 1,
-                               name_words(cast), name_words(behind)));
-  wall_box_->addWidget(wall_row_);
-  if (had_focus) wall_row_->setFocus();
+  wall_row_->show_figure(wall.thick, document_.unit(), std::move(why),
+                         filled("At touch %1 on %2, through to %3.", static_cast<int>(point) + 1,
+                                name_words(cast), name_words(behind)));
+  wall_row_->show();
 }
 
 /// The thinnest of the walls to keep, at touches within 3 mm of the cut.

@@ -26,7 +26,7 @@ class SeatPage : public Page {
 public:
   explicit SeatPage(Document& document);
   void refresh() override;
-  FigureRow* wall_row() const { return wall_row_; } ///< null: no wall is known
+  FigureRow* wall_row() const { return wall_row_; }
   QWidget* first_focus() override { return canvas_; }
 
   PartCanvas* canvas() const { return canvas_; }
@@ -77,8 +77,7 @@ private:
   StockComb* comb_;
   QLabel *least_, *unit_label_, *verdict_, *holds_heading_, *ease_, *check_;
   QWidget* rows_box_;
-  QVBoxLayout* wall_box_;
-  FigureRow* wall_row_ = nullptr; ///< the thinnest wall as it lies
+  FigureRow* wall_row_; ///< the thinnest wall as it lies; hidden: none is known
   std::vector<RoomRow*> rows_;
   HoldList* holds_;
   QPushButton* best_;

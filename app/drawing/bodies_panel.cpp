@@ -8,9 +8,6 @@
 #include "sheets/figures.h"
 #include "threads/threads.h"
 
-#include <QHeaderView>
-#include <QMenu>
-
 #include <utility>
 
 namespace datrin::app {
@@ -42,8 +39,7 @@ qlonglong place_code(build::Id body, BodyFace face) {
 } // namespace
 
 BodiesPanel::BodiesPanel(Document& document, QWidget* parent)
-    : QWidget(parent), document_(document), list_(new QWidget), form_(new QWidget),
-      table_(plain_table("Bodies of the part", {"Body", "What it is", "Sizes", "Where it is put"}, 4)),
+    : QWidget(parent), document_(document), list_(new BodiesList), form_(new QWidget),
       name_(text_field("Name of the body")), thread_(text_field("Thread", "M6")),
       on_(choice_box("What it is put on")),
       lie_(choice_box("How it lies there", {"stands on it", "lies along it", "lies across it"})),
@@ -64,7 +60,7 @@ BodiesPanel::BodiesPanel(Document& document, QWidget* parent)
                        "flush above"};
   from_along_->addItems(along);
   from_across_->addItems(up);
-  make_list();
+  connect_list();
   make_column();
   connect_choices();
   connect(&document_.solids(), &PartSolids::made, this, [this](qlonglong part) {
@@ -78,83 +74,19 @@ BodiesPanel::~BodiesPanel() {
   for (auto* spin : findChildren<QSpinBox*>()) spin->disconnect(this);
 }
 
-void BodiesPanel::make_list() {
-  auto* column = new QVBoxLayout(list_);
-  column->setContentsMargins(0, 0, 0, 0);
-  column->setSpacing(8);
-  auto* bar = new QHBoxLayout;
-  bar->setSpacing(6);
-  const auto button = [&](const QString& words, const QString& key, auto&& act) {
-    auto* b = new QPushButton(words);
-    b->setToolTip(key);
-    b->setShortcut(QKeySequence(key));
-    connect(b, &QPushButton::clicked, this, act);
-    bar->addWidget(b);
-  };
-  button("Block", "Ctrl+Alt+B", [this] { add(BodyShape::block, false); });
-  button("Round", "Ctrl+Alt+R", [this] { add(BodyShape::round, false); });
-  button("Hole", "Ctrl+Alt+H", [this] { add(BodyShape::hole, true); });
-  const bool room = !theme().large(); // else it stands in the menu
-  if (room) button("Slot", "Ctrl+Alt+S", [this] { add(BodyShape::slot, true); });
-  auto* more = new QPushButton("More");
-  more->setAccessibleName("More bodies and features");
-  auto* menu = new QMenu("Bodies and features", more);
-  menu->setAccessibleName(menu->title());
-  if (!room) {
-    auto* slot =
-        menu->addAction("Slot", QKeySequence("Ctrl+Alt+S"), this, [this] { add(BodyShape::slot, true); });
-    list_->addAction(slot);
-  }
-  struct Entry {
-    const char* words;
-    BodyShape shape;
-    bool cut;
-  };
-  static constexpr Entry entries[] = {{"Cone", BodyShape::cone, false},
-                                      {"Tube", BodyShape::tube, false},
-                                      {"Hexagon or other prism", BodyShape::prism, false},
-                                      {"Turned by a profile", BodyShape::turned, false},
-                                      {"Rib", BodyShape::rib, false},
-                                      {"Spokes", BodyShape::spokes, false},
-                                      {"Pocket", BodyShape::pocket, true},
-                                      {"Groove round a boss", BodyShape::groove, true},
-                                      {"Taper hole", BodyShape::cone, true},
-                                      {"Step or keyway (block taken away)", BodyShape::block, true},
-                                      {"Recess (round taken away)", BodyShape::round, true},
-                                      {"Chamfer of the edges of a face", BodyShape::chamfer, false},
-                                      {"Fillet of the edges of a face", BodyShape::fillet, false},
-                                      {"Scribed line", BodyShape::scribed, false},
-                                      {"Centre pop", BodyShape::pop, false}};
-  for (const auto& entry : entries)
-    connect(menu->addAction(entry.words), &QAction::triggered, this,
-            [this, entry] { add(entry.shape, entry.cut); });
-  menu->addSeparator();
-  const auto entry = [&](const char* words, const char* key, int by) {
-    auto* action = menu->addAction(words, QKeySequence(key), this, [this, by] { move(by); });
-    action->setShortcutContext(Qt::WidgetWithChildrenShortcut);
-    list_->addAction(action);
-  };
-  entry("Earlier in the order", "Ctrl+Alt+Up", -1);
-  entry("Later in the order", "Ctrl+Alt+Down", 1);
-  more->setMenu(menu);
-  bar->addWidget(more);
-  button("Remove", "Ctrl+Alt+Backspace", [this] { remove(); });
-  bar->addStretch(1);
-  column->addLayout(bar);
-  const int widths[] = {120, 150, 250};
-  for (int c = 0; c < 3; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
-  table_->horizontalHeader()->setStretchLastSection(true);
-  column->addWidget(table_, 1);
-  connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) {
-    if (row < 0 || row >= static_cast<int>(rows_.size()) || rows_[static_cast<std::size_t>(row)] == chosen_)
-      return;
-    chosen_ = rows_[static_cast<std::size_t>(row)];
+void BodiesPanel::connect_list() {
+  connect(list_, &BodiesList::wanted, this, &BodiesPanel::add);
+  connect(list_, &BodiesList::move_wanted, this, &BodiesPanel::move);
+  connect(list_, &BodiesList::remove_wanted, this, &BodiesPanel::remove);
+  connect(list_, &BodiesList::entered, this, [this] { name_->setFocus(); });
+  connect(list_, &BodiesList::chosen, this, [this](qlonglong body) {
+    if (body == chosen_) return;
+    chosen_ = body;
     face_ = BodyFace::middle;
     pointed_ = before_ = -1;
     show_body();
     light();
   });
-  connect(table_, &QTableWidget::cellActivated, this, [this] { name_->setFocus(); });
 }
 
 void BodiesPanel::add_size(QVBoxLayout* column, BodyRole role) {
@@ -398,8 +330,7 @@ void BodiesPanel::keep_angle(BodyRole role) {
 }
 
 void BodiesPanel::choose(build::Id body) {
-  for (std::size_t k = 0; k < rows_.size(); ++k)
-    if (rows_[k] == body) table_->selectRow(static_cast<int>(k));
+  list_->choose(body);
 }
 
 void BodiesPanel::add(BodyShape shape, bool cut) {
@@ -504,29 +435,10 @@ void BodiesPanel::refresh() {
   }
   const auto bodies = document_.build().bodies_of(document_.part());
   if (!body() || body()->part != document_.part()) chosen_ = bodies.empty() ? 0 : bodies.back().first;
-  show_table();
+  list_->show_bodies(document_, chosen_);
   show_body();
   figures_->refresh();
   light();
-}
-
-void BodiesPanel::show_table() {
-  const QSignalBlocker quiet(table_);
-  rows_.clear();
-  table_->setRowCount(0);
-  const auto solid = document_.solid_of(document_.part());
-  for (const auto& [id, body] : document_.build().bodies_of(document_.part())) {
-    const int row = table_->rowCount();
-    table_->insertRow(row);
-    fill_row(table_, row,
-             {name_words(body.name), shape_words(body), sizes_text(body, document_.unit()),
-              place_text(document_.build(), body)});
-    if (solid)
-      for (const auto& problem : solid->problems)
-        if (problem.body == id) table_->item(row, 0)->setForeground(theme().gone);
-    rows_.push_back(id);
-    if (id == chosen_) table_->selectRow(row);
-  }
 }
 
 void BodiesPanel::show_on(const Body& body) {

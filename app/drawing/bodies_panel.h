@@ -3,6 +3,7 @@
 // is put and how it is repeated; what the solid weighs, where its middle is and where it is thinnest.
 
 #include "app/document.h"
+#include "app/drawing/bodies_list.h"
 #include "app/drawing/profile_table.h"
 #include "app/drawing/solid_figures.h"
 #include "app/marks/length_field.h"
@@ -13,7 +14,6 @@
 #include <QComboBox>
 #include <QPushButton>
 #include <QSpinBox>
-#include <QTableWidget>
 
 #include <map>
 #include <vector>
@@ -29,8 +29,8 @@ public:
   /// A face of the solid was pointed at; −1: none.
   void point_at(int face);
 
-  QWidget* list() const { return list_; } ///< stands in the centre of the page, below the picture
-  QTableWidget* table() const { return table_; }
+  BodiesList* list() const { return list_; } ///< stands in the centre of the page, below the picture
+  QTableWidget* table() const { return list_->table(); }
   QLineEdit* name_edit() const { return name_; }
   QComboBox* on_box() const { return on_; }
   QComboBox* lie_box() const { return lie_; }
@@ -66,7 +66,7 @@ private:
     QLineEdit* angle = nullptr;
     QLabel* label = nullptr;
   };
-  void make_list();
+  void connect_list();
   void make_column();
   void add_size(QVBoxLayout* column, solid::BodyRole role);
   void connect_choices();
@@ -77,7 +77,6 @@ private:
   void keep(const build::Body& changed, const char* what);
   void keep_angle(solid::BodyRole role);
   void keep_thread();
-  void show_table();
   void show_body();
   void show_sizes(const build::Body& body);
   void show_on(const build::Body& body);
@@ -86,9 +85,8 @@ private:
   void begin(const build::Added& added);
 
   Document& document_;
-  QWidget *list_, *form_;
-  QTableWidget* table_;
-  std::vector<build::Id> rows_;
+  BodiesList* list_;
+  QWidget* form_;
   QLineEdit *name_, *thread_;
   QComboBox *on_, *lie_, *from_along_, *from_across_, *mouth_, *making_, *pattern_;
   QWidget *lie_row_, *from_along_row_, *from_across_row_, *mouth_row_, *making_row_, *thread_row_,

@@ -55,6 +55,7 @@ FoundryPanel::FoundryPanel(Document& document, QWidget* parent)
       draw_(choice_box("The pattern is drawn")), grade_(new QSpinBox),
       shrinkage_(text_field("Shrinkage, per cent")), draft_(text_field("Draft, degrees")),
       message_(new MessageLine), made_(words_label()),
+      jaw_(new FigureRow({}, "Jaw bears on", 0, Unit::mm, {})),
       pattern_(new QPushButton("Drawing for a pattern\u2026")), own_(new QCheckBox("pattern known")) {
   const int widths[] = {220, 80, 80, 80, 92, 70};
   for (int c = 0; c < 6; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
@@ -95,9 +96,7 @@ void FoundryPanel::make_column() {
   column->addWidget(labelled("Grades", grades));
   column->addWidget(labelled("Shrinkage %", shrinkage_));
   column->addWidget(labelled("Draft", draft_));
-  jaw_box_ = new QVBoxLayout;
-  jaw_box_->setContentsMargins(0, 0, 0, 0);
-  column->addLayout(jaw_box_);
+  column->addWidget(jaw_);
   column->addWidget(labelled("Drawn", draw_));
   column->addWidget(own_);
   own_->setToolTip(
@@ -250,25 +249,18 @@ void FoundryPanel::refresh() {
 
 /// How far down a drafted side a jaw bears, with card behind it.
 void FoundryPanel::show_jaw(const build::Foundry& foundry) {
-  const bool had_focus = jaw_ && jaw_->hasFocus();
-  if (jaw_) {
-    jaw_->hide();
-    jaw_->deleteLater();
-    jaw_ = nullptr;
-  }
+  jaw_->setVisible(foundry.draft > 0);
   if (foundry.draft <= 0) return;
   constexpr double as_high_as_one_likes = 1e6; // mm
   const auto hold = casting::jaw_hold({as_high_as_one_likes, foundry.draft, casting::card_gives});
   Reckoning why{"what a jaw bears on of a drafted side", {}, {}};
   why.lines = {{"card behind the jaw gives", casting::card_gives, "common practice"}};
   why.answer = fmt::format("divided by tan {} = {}", angle_text(foundry.draft),
-                           length_text(hold.borne, document_.unit()));
-  jaw_ = new FigureRow({}, "Jaw bears on", hold.borne, document_.unit(), std::move(why));
-  jaw_->setToolTip(
-      "A jaw stands square, a drafted side leans: it touches the thick edge, and with packing that "
-      "much of it.");
-  jaw_box_->addWidget(jaw_);
-  if (had_focus) jaw_->setFocus();
+                           length_text_both(hold.borne, document_.unit()));
+  jaw_->show_figure(
+      hold.borne, document_.unit(), std::move(why),
+      "A jaw stands square, a drafted side leans: it touches the thick edge, and with card behind "
+      "it that much of it.");
 }
 
 void FoundryPanel::show_made(const build::Foundry& foundry) {

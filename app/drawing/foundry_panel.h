@@ -16,7 +16,6 @@
 #include <QPushButton>
 #include <QSpinBox>
 #include <QTableWidget>
-#include <QVBoxLayout>
 
 namespace datrin::app {
 
@@ -59,8 +58,7 @@ private:
   QLineEdit *shrinkage_, *draft_;
   MessageLine* message_;
   QLabel* made_;
-  QVBoxLayout* jaw_box_;
-  FigureRow* jaw_ = nullptr; ///< what a jaw bears on of a drafted side
+  FigureRow* jaw_; ///< what a jaw bears on of a drafted side
   QPushButton* pattern_;
   QCheckBox* own_;
   casting::Expectation expected_;

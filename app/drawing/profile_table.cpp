@@ -10,14 +10,11 @@
 namespace datrin::app {
 
 using build::ProfilePoint;
+using sheets::qt;
 
 ProfileTable::ProfileTable(QWidget* parent) : QTableWidget(0, 3, parent) {
-  setHorizontalHeaderLabels({"Up", "\u2300", "Arc"});
   horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
   horizontalHeader()->setHighlightSections(false);
-  for (int c = 0; c < 3; ++c) horizontalHeaderItem(c)->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
-  horizontalHeaderItem(arc)->setToolTip(
-      "Radius of the arc from the place above: bulging; with a minus hollow; empty: straight.");
   verticalHeader()->hide();
   verticalHeader()->setDefaultSectionSize(theme().ipx(24));
   setShowGrid(false);
@@ -39,6 +36,11 @@ void ProfileTable::show_profile(const std::vector<ProfilePoint>& profile, Unit u
 void ProfileTable::show_rows() {
   const QSignalBlocker quiet(this);
   const int row = currentRow(), column = currentColumn();
+  const auto unit = qt(unit_name(unit_));
+  setHorizontalHeaderLabels({"Up, " + unit, "\u2300, " + unit, "Arc, " + unit});
+  for (int c = 0; c < 3; ++c) horizontalHeaderItem(c)->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+  horizontalHeaderItem(arc)->setToolTip(
+      "Radius of the arc from the place above: bulging; with a minus hollow; empty: straight.");
   setRowCount(static_cast<int>(profile_.size()) + 1);
   const auto cell = [&](int r, int c, const QString& text) {
     auto* item = new QTableWidgetItem(text);

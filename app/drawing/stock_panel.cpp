@@ -304,7 +304,7 @@ void StockPanel::show_sold() {
   const auto& b = document_.build();
   stock::ChooseInput in;
   in.unit = document_.unit();
-  for (const auto& [id, patch] : stock::patches_of(b, document_.part())) in.patches.push_back(patch);
+  in.patches = stock::shape_of(b, document_.part());
   const auto found = stock::choose_stock(in);
   const int row = sold_->currentRow();
   sold_->clear();

@@ -16,10 +16,18 @@ FigureRow::FigureRow(const QString& mark, const QString& name, double mm, Unit u
     : QWidget(parent), mark_(mark), name_(name), mm_(mm), unit_(unit), why_(std::move(why)) {
   setFocusPolicy(Qt::StrongFocus);
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+  show_figure(mm, unit, std::move(why_));
+}
+
+void FigureRow::show_figure(double mm, Unit unit, Reckoning why, const QString& more) {
+  mm_ = mm;
+  unit_ = unit;
+  why_ = std::move(why);
   setAccessibleName(QString("%1 %2: %3, %4")
-                        .arg(mark, name, sheets::figure_with_unit(mm, unit),
+                        .arg(mark_, name_, sheets::figure_with_unit(mm, unit),
                              sheets::figure_with_unit(mm, sheets::other(unit))));
-  setToolTip(accessibleName() + " \u00B7 why: F1");
+  setToolTip(accessibleName() + " \u00B7 why: F1" + (more.isEmpty() ? QString() : "\n" + more));
+  update();
 }
 
 FigureRow::FigureRow(const QString& name, const QString& words, Unit unit, Reckoning why, QWidget* parent)

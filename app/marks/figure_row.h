@@ -13,6 +13,9 @@ public:
             QWidget* parent = nullptr);
   /// A figure that is no one length, as words: "483 g · 17.0 oz".
   FigureRow(const QString& name, const QString& words, Unit unit, Reckoning why, QWidget* parent = nullptr);
+  /// Another figure in the same row: it stays where it is, and with it the keyboard. `more`: said in its tool
+  /// tip as well.
+  void show_figure(double mm, Unit unit, Reckoning why, const QString& more = {});
   void set_fine() { fine_ = true; } ///< three decimals of a millimetre; the other unit in the tool tip alone
   double value() const { return mm_; }
   QString name() const { return name_; }

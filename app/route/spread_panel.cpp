@@ -3,6 +3,7 @@
 #include "app/marks/column.h"
 #include "app/marks/fields.h"
 #include "app/theme.h"
+#include "quantity/length_text.h"
 #include "sheets/figures.h"
 
 #include <QHeaderView>
@@ -20,7 +21,11 @@ SpreadPanel::SpreadPanel(Document& document, QWidget* parent)
       table_(plain_table(
           "Expected spread of distances with limits",
           {"Distance", "Allowed \u00B1", "Expected \u00B1", "In one setup \u00B1", "Most of it"}, 1)),
-      words_(words_label()), remarks_(muted_label()) {
+      words_(words_label()), remarks_(muted_label()), taken_(muted_label()),
+      allowed_(new FigureRow({}, "Allowed \u00B1", 0, Unit::mm, {})),
+      expected_(new FigureRow({}, "Expected \u00B1", 0, Unit::mm, {})) {
+  allowed_->set_fine();
+  expected_->set_fine();
   table_->horizontalHeaderItem(4)->setTextAlignment(Qt::AlignLeft | Qt::AlignVCenter);
   table_->horizontalHeaderItem(2)->setToolTip("Three standard deviations: nearly all pieces keep it.");
   table_->horizontalHeaderItem(3)->setToolTip("If both its faces were cut in one setup.");
@@ -31,13 +36,12 @@ SpreadPanel::SpreadPanel(Document& document, QWidget* parent)
   side->setContentsMargins(12, 10, 12, 12);
   side->setSpacing(6);
   side->addWidget(heading_label("What turning over costs"));
+  side->addWidget(allowed_);
+  side->addWidget(expected_);
   side->addWidget(words_);
   side->addWidget(remarks_);
   side->addStretch(1);
-  side->addWidget(
-      muted_label("Reckoned with 0.01 mm (0.4 thou) for seating at a locator and for a cut, 0.02 mm for "
-                  "touching off, 0.3 mm for a face as cast and 0.05 mm for bar, each a standard "
-                  "deviation: common practice, not your machine."));
+  side->addWidget(taken_);
   connect(table_, &QTableWidget::currentCellChanged, this, [this] { show_chosen(); });
 }
 
@@ -62,33 +66,55 @@ void SpreadPanel::refresh() {
   QStringList remarks;
   for (const auto& remark : spread_.remarks) remarks << sheets::sentence(remark);
   remarks_->setText(remarks.join("\n"));
+  taken_->setText(document_.is_open() ? taken_words() : QString());
   show_chosen();
+}
+
+/// The standard deviations it is reckoned with, in the build's unit.
+QString SpreadPanel::taken_words() const {
+  const route::PartSpreadOptions o;
+  const auto text = [this](double mm) { return qt(length_text_both(mm, document_.unit())); };
+  return filled(
+      "Reckoned with %1 for seating at a locator, %2 for a cut, %3 for touching off, %4 for a face as "
+      "cast and %5 for bar, each a standard deviation: common practice, not your machine.",
+      text(o.seating), text(o.cutting), text(o.touching_off), text(o.raw_cast), text(o.raw_stock));
 }
 
 void SpreadPanel::show_chosen() {
   const int row = table_->currentRow();
-  if (row < 0 || row >= static_cast<int>(spread_.dimensions.size())) {
-    words_->setText(spread_.setups.empty()
-                        ? QString("First setups, under Setups: then it is told what each turn-over costs.")
-                        : QString("No distance between two surfaces of this part has limits."));
-    return;
-  }
+  const bool any = row >= 0 && row < static_cast<int>(spread_.dimensions.size());
+  allowed_->setVisible(any);
+  expected_->setVisible(any);
+  if (!any)
+    return words_->setText(
+        spread_.setups.empty()
+            ? QString("First setups, under Setups: then it is told what each turn-over costs.")
+            : QString("No distance between two surfaces of this part has limits."));
   const auto& d = spread_.dimensions[static_cast<std::size_t>(row)];
-  const auto* dimension = document_.build().find<build::Dimension>(d.dimension);
+  const auto& b = document_.build();
+  const auto* dimension = b.find<build::Dimension>(d.dimension);
+  if (!dimension) return;
   const auto unit = document_.unit();
-  QString words =
-      filled("%1: its limits leave \u00B1%2, the setups as they stand come to \u00B1%3 (\u03C3 %4).",
-             name_words(dimension ? dimension->name : std::string()), sheets::fit_with_unit(d.allowed, unit),
-             sheets::fit_with_unit(d.expected(), unit), sheets::fit_with_unit(d.sigma, unit));
+  Reckoning half{
+      "half of what the limits leave",
+      {{"upper deviation", dimension->upper, dimension->tolerance.empty() ? "drawing" : dimension->tolerance},
+       {"less the lower", -dimension->lower, "drawing"}},
+      {}};
+  half.answer = "half of it: " + length_text_both(d.allowed, unit);
+  allowed_->show_figure(d.allowed, unit, std::move(half));
+  expected_->show_figure(d.expected(), unit, route::spread_sum(b, spread_, d),
+                         "Three standard deviations: nearly all pieces keep it.");
+  QString words = name_words(dimension->name) + ":";
   for (std::size_t k = 0; k < d.shares.size(); ++k) {
-    const auto* setup = document_.build().find<build::Setup>(spread_.setups[k]);
+    const auto* setup = b.find<build::Setup>(spread_.setups[k]);
     const auto per_cent = [](double share) { return QString::number(100 * share, 'f', 0); };
     if (setup && d.shares[k].locating + d.shares[k].cutting > 0.005)
-      words +=
-          filled("\n%1 %: %2 (locating %3, cutting %4)", per_cent(d.shares[k].locating + d.shares[k].cutting),
-                 name_words(setup->name), per_cent(d.shares[k].locating), per_cent(d.shares[k].cutting));
+      words += filled("\n%1 % from %2 (locating %3, cutting %4)",
+                      per_cent(d.shares[k].locating + d.shares[k].cutting), name_words(setup->name),
+                      per_cent(d.shares[k].locating), per_cent(d.shares[k].cutting));
   }
-  if (d.raw > 0.005) words += filled("\n%1 %: a face that stays raw", QString::number(100 * d.raw, 'f', 0));
+  if (d.raw > 0.005)
+    words += filled("\n%1 % from a face that stays raw", QString::number(100 * d.raw, 'f', 0));
   if (!d.fits() && d.together > 0 && 3 * d.together <= d.allowed)
     words += "\nCut both its faces in one setup, and it is kept.";
   else if (!d.fits())

@@ -56,9 +56,7 @@ Standing standing(const Build& build, Id piece_id, const Vec3& up) {
   std::optional<stock::StockBody> body;
   std::string wrong = of.form == StockForm::bought ? "it is bought finished" : stock::sizes_wrong(of);
   if (wrong.empty()) {
-    std::vector<Patch> patches;
-    for (const auto& [id, patch] : stock::patches_of(build, piece->part)) patches.push_back(patch);
-    const auto box = stock::finished_box(patches, stock::axes_of(of));
+    const auto box = stock::finished_box(stock::shape_of(build, piece->part), stock::axes_of(of));
     if (box.known) {
       body.emplace(of, box);
       out.outline = body->outline();

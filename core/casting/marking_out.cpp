@@ -111,6 +111,11 @@ private:
 
   /// base height, plus how much higher than the reference the thing stands on the drawing.
   Reckoning column(std::string title, double along, std::string source) const {
+    if (in_.underside && in_.reference < 0)
+      return {std::move(title),
+              {{"underside stands at", in_.base_height, "chosen"},
+               {"underside to the drawing's origin", -*in_.underside, "metal on it as it is now"},
+               {"from there up", along, std::move(source)}}};
     return {std::move(title),
             {{fmt::format("{} stands at", reference_name_), in_.base_height, "chosen"},
              {fmt::format("above {}", reference_name_), along - reference_along_, std::move(source)}}};

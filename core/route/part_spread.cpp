@@ -1,6 +1,7 @@
 #include "route/part_spread.h"
 
 #include "geometry/between.h"
+#include "quantity/length_text.h"
 #include "stock/part_stock.h"
 
 #include <Eigen/Dense>
@@ -210,6 +211,45 @@ PartSpread part_spread(const Build& build, Id part, const PartSpreadOptions& opt
   return out;
 }
 
+namespace {
+
+/// What a setup stands on: "foot, side".
+std::string stands_on(const Build& build, const Setup& setup) {
+  std::string on;
+  for (const Id datum : setup.datums)
+    if (const auto* s = build.find<PartSurface>(datum)) on += (on.empty() ? "" : ", ") + s->name;
+  return on;
+}
+
+} // namespace
+
+Reckoning spread_sum(const Build& build, const PartSpread& spread, const DimensionSpread& dimension,
+                     const PartSpreadOptions& options) {
+  const auto unit = build.info().unit;
+  const auto text = [unit](double mm) {
+    return length_text_both(mm, unit, {.decimals_mm = 4, .decimals_inch = 5});
+  };
+  Reckoning sum{"three standard deviations", {}, {}};
+  const auto add = [&](std::string label, double share, std::string source) {
+    constexpr double told = 1e-9; // less is nothing but rounding
+    if (share > told)
+      sum.lines.push_back({std::move(label), 0, std::move(source), text(dimension.sigma * std::sqrt(share))});
+  };
+  for (std::size_t k = 0; k < dimension.shares.size(); ++k) {
+    const auto* setup = build.find<Setup>(spread.setups[k]);
+    if (!setup) continue;
+    const auto on = stands_on(build, *setup);
+    add(fmt::format("locating in \"{}\"{}", setup->name, on.empty() ? "" : " on " + on),
+        dimension.shares[k].locating,
+        fmt::format("{} at a locator, raw faces besides", text(options.seating)));
+    add(fmt::format("cuts of \"{}\"", setup->name), dimension.shares[k].cutting,
+        fmt::format("{} a cut", text(options.cutting)));
+  }
+  add("faces that stay raw", dimension.raw, "as cast, or as bar comes");
+  sum.answer = fmt::format("3 \u00D7 root of the sum of squares = {}", text(dimension.expected()));
+  return sum;
+}
+
 std::string spread_from(const Build& build, const PartSpread& spread, const DimensionSpread& dimension) {
   double most = dimension.raw;
   int at = -1;
@@ -228,9 +268,7 @@ std::string spread_from(const Build& build, const PartSpread& spread, const Dime
   const auto* setup = build.find<Setup>(spread.setups[static_cast<std::size_t>(at)]);
   if (!setup) return {};
   if (cutting) return fmt::format("{:.0f} % from the cuts of \"{}\"", per_cent * most, setup->name);
-  std::string on;
-  for (const Id datum : setup->datums)
-    if (const auto* s = build.find<PartSurface>(datum)) on += (on.empty() ? "" : ", ") + s->name;
+  const auto on = stands_on(build, *setup);
   return fmt::format("{:.0f} % from locating in \"{}\"{}", per_cent * most, setup->name,
                      on.empty() ? "" : " on " + on);
 }

@@ -4,6 +4,7 @@
 // one is gripped or stood on a plug. What no datum locates is taken as found by touching off.
 
 #include "build/build.h"
+#include "quantity/reckoning.h"
 #include "route/spread.h"
 
 #include <string>
@@ -41,6 +42,10 @@ struct PartSpread {
 
 /// Distances with limits between surfaces of the part, those worst off first.
 PartSpread part_spread(const build::Build& build, build::Id part, const PartSpreadOptions& options = {});
+
+/// How three standard deviations of a distance come about: the root of the sum of squares, cause by cause.
+Reckoning spread_sum(const build::Build& build, const PartSpread& spread, const DimensionSpread& dimension,
+                     const PartSpreadOptions& options = {});
 
 /// Where most of it comes from, in words: "81 % from turned over, standing on raw foot". Empty: nothing.
 std::string spread_from(const build::Build& build, const PartSpread& spread,

@@ -128,8 +128,8 @@ private:
     for (const auto& face : faces_of(body)) {
       if (face.face != BodyFace::side) continue;
       const Vec3 half = face.shape.direction * face.width / 2;
-      solid_.threads.push_back(
-          {body.id, face.shape.point - half, face.shape.point + half, body.form.thread_line, body.form.cut});
+      solid_.threads.push_back({body.id, face.shape.point - half, face.shape.point + half,
+                                body.form.thread_line, body.form.cut, body.form.through});
     }
   }
 

@@ -56,9 +56,11 @@ struct SolidMark {
 /// A thread, which is drawn and not cut: its axis, and the diameter of its thin line (ISO 6410-1).
 struct SolidThread {
   build::Id body = 0;
-  Vec3 from = Vec3::Zero(), to = Vec3::Zero(); ///< mm; of a hole from its bottom to its mouth
+  Vec3 from = Vec3::Zero(), to = Vec3::Zero(); ///< mm: from the bottom of a hole to its mouth, from the foot
+                                               ///< of a round to its end
   double diameter = 0;
-  bool inside = false; ///< of a hole
+  bool inside = false;  ///< of a hole
+  bool through = false; ///< a hole that comes out at the other side: seen from both
 };
 
 /// Something that could not be made, or was made and is doubtful.

@@ -153,6 +153,12 @@ std::vector<std::pair<Id, Patch>> patches_of(const Build& build, Id part) {
   return out;
 }
 
+std::vector<Patch> shape_of(const Build& build, Id part) {
+  std::vector<Patch> shape;
+  for (const auto& [id, patch] : patches_of(build, part)) shape.push_back(patch);
+  return shape;
+}
+
 std::optional<RawMetal> raw_metal(const Build& build, Id piece, Id surface) {
   const auto* of = build.find<Piece>(piece);
   const auto* s = build.find<PartSurface>(surface);
@@ -191,9 +197,7 @@ Edit set_stock(const Build& build, const Stock& stock, const std::string& what) 
 }
 
 Sides sides_of(const Build& build, const Stock& stock) {
-  std::vector<Patch> patches;
-  for (const auto& [id, patch] : patches_of(build, stock.part)) patches.push_back(patch);
-  const auto box = finished_box(patches, axes_of(stock));
+  const auto box = finished_box(shape_of(build, stock.part), axes_of(stock));
   Sides out;
   out.known = box.known;
   for (int k = 0; k < 3; ++k) {

@@ -40,6 +40,9 @@ std::optional<RawMetal> raw_metal(const build::Build& build, build::Id piece, bu
 /// part fills.
 std::vector<std::pair<build::Id, Patch>> patches_of(const build::Build& build, build::Id part);
 
+/// The same without ids: what must be held.
+std::vector<Patch> shape_of(const build::Build& build, build::Id part);
+
 /// The stock of a part kept: "Made from 25 mm round: Spindle".
 build::Edit set_stock(const build::Build& build, const Stock& stock, const std::string& what);
 

@@ -230,8 +230,8 @@ std::string BuildFile::beside(const std::string& name) const {
 
 bool BuildFile::keep_beside(const std::string& name, const std::string& text) {
   if (!edited_ || !read_only_.empty() || text.size() > most_beside) return false;
+  if (!database_->opened.is_at(path_)) return false; // taken away: not worth a copy of the whole
   if (beside(name) == text) return true;
-  if (!stay_with_file().ok()) return false;
   try {
     const WritersTurn turn(database_->opened);
     SQLite::Transaction transaction(database_->db);

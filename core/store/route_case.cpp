@@ -141,7 +141,6 @@ ordered_json route_result_json(const RouteCase& route_case, const route::OrderRe
     out["order"].push_back(route_case.input.operations[static_cast<std::size_t>(k)].id);
   out["setups"] = result.setups;
   out["tool_changes"] = result.tool_changes;
-  out["loadings"] = result.loadings;
   out["minutes"] = result.minutes;
   out["proved_best"] = result.proved_best;
   out["lower_bound"] = result.lower_bound;

@@ -248,7 +248,7 @@ TEST_F(Judging, TheThinnestWallIsToldAsTheCastingLies) {
   const double before = wall->value();
   page().canvas()->setFocus();
   for (int k = 0; k < 8; ++k) QTest::keyClick(page().canvas(), Qt::Key_Up, Qt::ShiftModifier);
-  ASSERT_TRUE(page().wall_row());
+  ASSERT_TRUE(page().wall_row()->isVisible());
   EXPECT_GT(std::abs(page().wall_row()->value() - before), 0.1);
 }
 
@@ -258,8 +258,8 @@ TEST_F(Judging, ADraftSaysHowMuchAJawBears) {
   auto* foundry = window->drawing_page()->foundry();
   window->show_face(2);
   enter(foundry->draft_edit(), "1.5");
-  ASSERT_TRUE(foundry->jaw());
+  ASSERT_TRUE(foundry->jaw()->isVisible());
   EXPECT_NEAR(foundry->jaw()->value(), 0.25 / std::tan(radians(1.5)), 1e-9);
   enter(foundry->draft_edit(), "0");
-  EXPECT_FALSE(foundry->jaw());
+  EXPECT_FALSE(foundry->jaw()->isVisible());
 }

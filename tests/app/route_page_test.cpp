@@ -4,6 +4,8 @@
 
 #include <QListWidget>
 
+#include <cmath>
+
 using namespace datrin;
 using namespace datrin::test;
 using app::MainWindow;
@@ -177,26 +179,35 @@ TEST_F(Routing, HowSureTheMarginsAreAndWhereToTouchNext) {
   EXPECT_EQ(page_seat->canvas()->scene_input().spots.size(), sure->found().next.pays ? 3U : 0U);
 }
 
-/// What turning over costs stands beside the setups, the worst first, with where it comes from.
+/// What turning over costs stands beside the setups, with its sum. The cylinder's foot is cut first; then it
+/// stands on it: three locators under the foot, two of them to one side, and the two cuts lie between.
 TEST_F(Routing, TheSpreadOfTheSetupsIsToldByItsCauses) {
+  window->show_face(3);
+  auto& panel = *page().spread();
+  auto* table = panel.table();
+  ASSERT_TRUE(table->isVisible());
+  ASSERT_GE(table->rowCount(), 2);
+  int row = -1;
+  for (int r = 0; r < table->rowCount(); ++r)
+    if (table->item(r, 0)->text() == "centre height") row = r;
+  ASSERT_GE(row, 0);
+  table->setCurrentCell(row, 0);
+  const auto& d = panel.spread().dimensions[static_cast<std::size_t>(row)];
+  EXPECT_TRUE(panel.expected()->isVisible());
+  EXPECT_NEAR(panel.allowed()->value(), 0.15, 1e-12);
+  // At the middle of the three each of the pair counts a quarter, the third a half: 0.01 times the root of
+  // 3/8, and the cut's own 0.01.
+  EXPECT_NEAR(panel.expected()->value(), 3 * 0.01 * std::sqrt(0.375 + 1), 1e-6);
+  EXPECT_EQ(panel.expected()->why().lines.size(), 2U);
+  EXPECT_TRUE(panel.words().contains("73")) << panel.words();
+  EXPECT_TRUE(panel.remarks().contains("On the foot: nothing locates it along y")) << panel.remarks();
+  double sum = d.raw;
+  for (const auto& share : d.shares) sum += share.locating + share.cutting;
+  EXPECT_NEAR(sum, 1, 1e-9);
+  // Without setups it says what comes first.
   choose_piece(0);
-  page().datums()->table()->selectRow(0);
   window->show_face(3);
-  auto* table = page().spread()->table();
-  EXPECT_TRUE(table->isVisible());
-  EXPECT_EQ(page().spread()->words(),
-            table->rowCount() > 0
-                ? page().spread()->words()
-                : QString("First setups, under Setups: then it is told what each turn-over costs."));
-  setups().add_setup();
-  window->show_face(1);
-  window->show_face(3);
-  const auto& spread = page().spread()->spread();
-  ASSERT_FALSE(spread.setups.empty());
-  for (const auto& d : spread.dimensions) {
-    double sum = d.raw;
-    for (const auto& share : d.shares) sum += share.locating + share.cutting;
-    EXPECT_NEAR(sum, 1, 1e-9);
-  }
-  EXPECT_EQ(table->rowCount(), static_cast<int>(spread.dimensions.size()));
+  EXPECT_EQ(table->rowCount(), 0);
+  EXPECT_EQ(panel.words(), "First setups, under Setups: then it is told what each turn-over costs.");
+  EXPECT_FALSE(panel.expected()->isVisible());
 }

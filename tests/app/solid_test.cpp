@@ -2,7 +2,7 @@
 // circle drilled from solid in a cast flange, through seat, marking out and gate without a touch on its
 // holes; each size once; in millimetres and in inches.
 
-#include "tests/app/own_build.h"
+#include "tests/app/solids.h"
 
 #include "allowance/plan.h"
 #include "app/drawing/part_files.h"
@@ -25,58 +25,6 @@ using namespace datrin::build;
 using app::MainWindow;
 using solid::BodyRole;
 using solid::BodyShape;
-
-namespace {
-
-constexpr int solid_tab = 4;
-
-class Solids : public OwnBuild {
-protected:
-  app::BodiesPanel& bodies() { return *window->drawing_page()->bodies(); }
-  void go_to_solid() {
-    window->go_to(MainWindow::drawing);
-    window->show_face(solid_tab);
-  }
-  Id body(const std::string& name) {
-    for (const auto& [id, body] : b().bodies_of(window->document().part()))
-      if (body.name == name) return id;
-    ADD_FAILURE() << name;
-    return 0;
-  }
-  const PartSurface* surface(const std::string& name) {
-    for (const auto& [id, s] : b().surfaces_of(window->document().part()))
-      if (s.name == name) return &s;
-    return nullptr;
-  }
-  std::shared_ptr<const app::PartSolid> made() {
-    window->document().solid_of(window->document().part());
-    window->document().solids().wait();
-    return window->document().solid_of(window->document().part());
-  }
-  void size(BodyRole role, const char* text) { enter(bodies().field(role)->edit(), text); }
-  void name(const char* text) { enter(bodies().name_edit(), text); }
-  static void pick(QComboBox* box, const QString& words) {
-    const int k = box->findText(words);
-    ASSERT_GE(k, 0) << words.toStdString();
-    // As the keyboard does it: to the first, then down.
-    box->setFocus();
-    QTest::keyClick(box, Qt::Key_Home);
-    for (int n = 0; n < k; ++n) QTest::keyClick(box, Qt::Key_Down);
-    EXPECT_EQ(box->currentText(), words);
-    emit box->activated(k);
-  }
-  Id quick(solid::QuickShape shape, Unit unit = Unit::mm) {
-    std::vector<double> sizes;
-    for (const auto& size : solid::quick_starts()[static_cast<std::size_t>(shape)].sizes)
-      sizes.push_back(size.begins(unit));
-    const auto added = solid::add_quick_part(b(), "Quick", solid::quick_drawing(shape, sizes));
-    EXPECT_TRUE(window->document().apply(added.edit));
-    window->document().choose(added.id, b().pieces_of(added.id).front().first);
-    return added.id;
-  }
-};
-
-} // namespace
 
 TEST_F(Solids, ABracketIsDrawnFromNothingWithTheKeyboardAlone) {
   const Id id = part("Bracket", 1, "mild steel");
@@ -208,19 +156,6 @@ TEST_F(Solids, ABodyThatCannotBeSaysWhyAtItsPlace) {
   EXPECT_FALSE(bodies().field(BodyRole::diameter)->message().isEmpty());
 }
 
-TEST_F(Solids, AThreadIsOneOfTheTable) {
-  quick(solid::QuickShape::plain_block);
-  go_to_solid();
-  press(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
-  QTest::qWait(150);
-  pick(bodies().making_box(), "tapped");
-  enter(bodies().thread_edit(), "M6.3");
-  EXPECT_EQ(b().find<Body>(body("hole"))->thread, "");
-  EXPECT_FALSE(bodies().message().isEmpty());
-  enter(bodies().thread_edit(), "m6");
-  EXPECT_EQ(b().find<Body>(body("hole"))->thread, "M6");
-}
-
 /// A surface that stands for something else is drawn beside the solid.
 TEST_F(Solids, WhatIsNoFaceOfItIsStillDrawn) {
   quick(solid::QuickShape::plain_block);
@@ -237,33 +172,6 @@ TEST_F(Solids, WhatIsNoFaceOfItIsStillDrawn) {
   window->document().apply(change(b(), id, loose, "Place"));
   EXPECT_GT(lines(), before);
   EXPECT_GT(page->canvas()->scene(sheets::View::front).high.y(), 80);
-}
-
-TEST_F(Solids, AnglesAreTypedAsPeopleSayThem) {
-  quick(solid::QuickShape::plain_block);
-  go_to_solid();
-  press(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
-  QTest::qWait(150);
-  enter(bodies().angle_edit(BodyRole::tilt), "13°");
-  EXPECT_NEAR(b().find<Body>(body("hole"))->size(BodyRole::tilt)->value, 13 * pi / 180, 1e-12);
-  enter(bodies().angle_edit(BodyRole::tilt), "1 in 12");
-  EXPECT_NEAR(b().find<Body>(body("hole"))->size(BodyRole::tilt)->value, std::atan(1.0 / 12), 1e-9);
-  // The wall leans with it: nowhere a cosine was typed.
-  EXPECT_NEAR(std::abs(surface("hole")->direction.z()), std::cos(std::atan(1.0 / 12)), 1e-9);
-  enter(bodies().angle_edit(BodyRole::tilt), "steep");
-  EXPECT_NEAR(b().find<Body>(body("hole"))->size(BodyRole::tilt)->value, std::atan(1.0 / 12), 1e-9);
-  EXPECT_FALSE(bodies().message().isEmpty());
-}
-
-TEST_F(Solids, InInchesSizesAreRoundInInches) {
-  window->document().apply(work_in(b(), Unit::inch));
-  quick(solid::QuickShape::flange, Unit::inch);
-  go_to_solid();
-  bodies().choose(body("rim"));
-  EXPECT_EQ(bodies().field(BodyRole::diameter)->edit()->text(), "2 in");
-  press(Qt::Key_B, Qt::ControlModifier | Qt::AltModifier);
-  QTest::qWait(150);
-  EXPECT_EQ(bodies().field(BodyRole::length)->edit()->text(), "2.5 in");
 }
 
 /// The flange of the issue: cast rim and cored bore are touched, six holes are drilled from solid.
@@ -525,115 +433,6 @@ TEST_F(Solids, AnotherMaterialThanTheDrawingsSaysWhatItMeans) {
   EXPECT_EQ(b().find<build::Part>(id)->condition, "hardened and tempered");
 }
 
-/// Drilled where it was pointed: the face becomes a surface, the hole stands on it; one step to take back.
-TEST_F(Solids, AHoleIsDrilledInAPartDrawnElsewhere) {
-  quick(solid::QuickShape::plain_block);
-  made();
-  ASSERT_EQ(app::export_part(window->document(), app::PartFile::step, folder.filePath("Slide.step")), "");
-  ASSERT_TRUE(window->open_file(folder.filePath("Slide.step"))) << window->message();
-  go_to_solid();
-  const auto before = made();
-  int top = -1;
-  for (std::size_t k = 0; k < before->picture->solid.faces.size(); ++k)
-    if (before->picture->solid.faces[k].shape.direction.z() > 0.99) top = static_cast<int>(k);
-  bodies().point_at(top);
-  press(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
-  QTest::qWait(150);
-  size(BodyRole::diameter, "8");
-  bodies().through_box()->setFocus();
-  QTest::keyClick(bodies().through_box(), Qt::Key_Space);
-  EXPECT_TRUE(bodies().on_box()->currentText().startsWith("surface plane"))
-      << bodies().on_box()->currentText();
-  EXPECT_TRUE(bodies().table()->item(1, 3)->text().startsWith("plane"));
-  const auto after = made();
-  EXPECT_TRUE(after->problems.empty()) << after->problems.front().words;
-  EXPECT_NEAR(before->picture->solid.volume - after->picture->solid.volume, pi * 16 * 30, 1e-5);
-  for (int k = 0; k < 3; ++k) window->document().undo();
-  EXPECT_EQ(b().bodies_of(window->document().part()).size(), 1U);
-  EXPECT_TRUE(b().surfaces_of(window->document().part()).empty());
-}
-
-TEST_F(Solids, AConeIsTypedByItsTaper) {
-  window->document().apply(work_in(b(), Unit::inch));
-  const Id id = part("Plug", 1, "silver steel");
-  window->document().choose(id, b().pieces_of(id).front().first);
-  go_to_solid();
-  bodies().add(BodyShape::cone, false);
-  size(BodyRole::diameter, "1");
-  size(BodyRole::height, "2");
-  enter(bodies().angle_edit(BodyRole::taper), "3/4 in/ft");
-  // Three quarters of an inch to the foot: an eighth over two inches (common practice).
-  EXPECT_EQ(bodies().field(BodyRole::top_diameter)->edit()->text(), "0.875 in");
-  EXPECT_EQ(bodies().angle_edit(BodyRole::taper)->text(), "1 in 16");
-  EXPECT_TRUE(bodies().table()->item(0, 2)->text().contains("1 in 16"))
-      << bodies().table()->item(0, 2)->text();
-  size(BodyRole::top_diameter, "1/2");
-  EXPECT_EQ(bodies().angle_edit(BodyRole::taper)->text(), "");
-  enter(bodies().angle_edit(BodyRole::taper), "steep");
-  EXPECT_FALSE(bodies().message().isEmpty());
-  EXPECT_EQ(bodies().field(BodyRole::top_diameter)->edit()->text(), "0.5 in");
-}
-
-TEST_F(Solids, AKnobIsTurnedByItsProfile) {
-  const Id id = part("Knob", 1, "brass");
-  window->document().choose(id, b().pieces_of(id).front().first);
-  go_to_solid();
-  bodies().add(BodyShape::turned, false);
-  auto* table = bodies().profile();
-  ASSERT_TRUE(table->isVisible());
-  const auto type = [&](int row, int column, const char* text) {
-    table->setCurrentCell(row, column);
-    table->editItem(table->item(row, column));
-    auto* editor = table->findChild<QLineEdit*>();
-    ASSERT_TRUE(editor);
-    editor->selectAll();
-    QTest::keyClicks(editor, text);
-    QTest::keyClick(editor, Qt::Key_Return);
-    QTest::qWait(1);
-  };
-  // What it begins with, emptied from the end; then half a ball of 20.
-  while (table->rowCount() > 2) type(table->rowCount() - 2, 0, " ");
-  type(0, 1, "20");
-  type(1, 0, "10");
-  type(1, 1, "0");
-  type(1, 2, "10");
-  const auto& profile = b().find<Body>(body("turned"))->profile;
-  ASSERT_EQ(profile.size(), 2U);
-  EXPECT_EQ(profile[1], (ProfilePoint{10, 0, 10}));
-  const auto solid = made();
-  ASSERT_TRUE(solid && solid->picture) << (solid ? solid->problems.front().words : "");
-  EXPECT_NEAR(solid->picture->solid.volume, 2.0 / 3 * pi * 1000, 1e-4);
-  type(1, 2, "3");
-  made();
-  bodies().refresh();
-  EXPECT_TRUE(bodies().message().contains("too small to reach it")) << bodies().message();
-  type(1, 1, "ten");
-  EXPECT_EQ(b().find<Body>(body("turned"))->profile[1].diameter, 0);
-  EXPECT_TRUE(bodies().message().contains("It stays as it was")) << bodies().message();
-}
-
-/// Nobody types the size of a tapped hole: its thread says it.
-TEST_F(Solids, AThreadSizesItsHoleAndIsDrawnThin) {
-  quick(solid::QuickShape::plain_block);
-  go_to_solid();
-  press(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
-  QTest::qWait(150);
-  pick(bodies().making_box(), "tapped");
-  const auto thin = [&] {
-    made();
-    window->drawing_page()->refresh();
-    int count = 0;
-    for (const auto& path : window->drawing_page()->canvas()->scene(sheets::View::plan).paths)
-      count += path.role == sheets::Role::smooth ? 1 : 0;
-    return count;
-  };
-  const int before = thin();
-  enter(bodies().thread_edit(), "M6");
-  EXPECT_EQ(bodies().field(BodyRole::diameter)->value(), 5); // ISO 2306
-  EXPECT_EQ(thin(), before + 1);                             // three quarters of a circle
-  EXPECT_EQ(window->undo_action()->text(), "Undo: Thread of hole");
-}
-
 TEST_F(Solids, ATubeIsPutByWithItsBore) {
   app::ShopDialog shop(window->document(), nullptr);
   shop.show();
@@ -651,82 +450,4 @@ TEST_F(Solids, ATubeIsPutByWithItsBore) {
   EXPECT_EQ(b().offcuts().front().second.bore, 16);
   shop.offcut_form()->setCurrentText("round bar");
   EXPECT_FALSE(shop.offcut_bore()->isVisible());
-}
-
-/// A screen reader toggles a box without a click.
-TEST_F(Solids, ATickByAScreenReaderCounts) {
-  quick(solid::QuickShape::plain_block);
-  go_to_solid();
-  press(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
-  QTest::qWait(150);
-  bodies().through_box()->toggle();
-  EXPECT_TRUE(b().find<Body>(body("hole"))->through);
-  const auto records = b().records();
-  window->document().undo();
-  EXPECT_FALSE(bodies().through_box()->isChecked()); // shown, not taken for another wish
-  window->document().redo();
-  EXPECT_EQ(b().records(), records);
-}
-
-/// How the parts looked is kept with the file: opened again, the shelf has them without a solid being made;
-/// one that is drawn otherwise by now has none. A file that is only looked at is left as it is.
-TEST_F(Solids, SilhouettesAreKeptWithTheFile) {
-  open_demo();
-  choose_piece(0);
-  const Id pedestal = window->document().part();
-  const auto shown = [&](Id part) { return !window->document().silhouettes().of(b(), part).isNull(); };
-  const auto paint = [&] {
-    QTest::qWait(20);
-    window->grab();
-  };
-  paint();
-  window->document().solids().wait();
-  paint();
-  EXPECT_TRUE(shown(pedestal));
-  const auto read = [](const QString& path) {
-    QFile file(path);
-    EXPECT_TRUE(file.open(QIODevice::ReadOnly));
-    return file.readAll();
-  };
-  open_window(); // and with it the file is let go of
-  const auto looked_at = read(demo_path());
-  open_demo();
-  EXPECT_FALSE(shown(pedestal)); // nothing was edited: nothing was written
-  open_window();
-  EXPECT_EQ(read(demo_path()), looked_at);
-  open_demo();
-  paint();
-  window->document().solids().wait();
-  paint();
-  auto named = *b().find<build::Part>(pedestal);
-  named.name = "Pedestal";
-  ASSERT_TRUE(window->document().apply(change(b(), pedestal, named, "Name")));
-  open_window();
-  open_demo();
-  EXPECT_TRUE(shown(pedestal));
-  EXPECT_EQ(b().find<build::Part>(pedestal)->name, "Pedestal");
-  for (const auto& [id, body] : b().bodies_of(pedestal)) {
-    auto wider = body;
-    wider.count = 2;
-    ASSERT_TRUE(window->document().apply(change(b(), id, wider, "Number")));
-    break;
-  }
-  EXPECT_FALSE(shown(pedestal));
-}
-
-TEST_F(Solids, SilhouettesThatCannotBeReadAreLeftOut) {
-  app::Silhouettes kept;
-  QImage picture(126, 102, QImage::Format_ARGB32_Premultiplied);
-  picture.fill(QColor(0, 255, 0));
-  kept.keep(b(), 7, picture);
-  const auto text = kept.text();
-  app::Silhouettes again;
-  again.read(text);
-  EXPECT_EQ(again.of(b(), 7), picture);
-  for (const std::string& spoilt :
-       {std::string("7"), std::string("7 zz AAAA"), text.substr(0, text.size() / 2), "x" + text,
-        std::string("7 1 AAAA\n\n \n")}) {
-    again.read(spoilt);
-    EXPECT_TRUE(again.of(b(), 7).isNull()) << spoilt.substr(0, 20);
-  }
 }

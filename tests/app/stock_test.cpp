@@ -9,6 +9,7 @@
 #include "build/edit_making.h"
 #include "casting/survey.h"
 #include "route/gate.h"
+#include "sheets/solid_picture.h"
 #include "solid/body_edits.h"
 #include "stock/part_stock.h"
 
@@ -406,4 +407,10 @@ TEST_F(FromStock, ABlockDrawnAsASolidIsOfferedBar) {
   window->go_to(MainWindow::marking);
   ASSERT_TRUE(window->marking_page()->can_print()) << window->marking_page()->result().message;
   EXPECT_NEAR(window->marking_page()->result().top_height.value(), 0.75 * mm_per_inch, 1e-9);
+  // What is printed waits for the solid as it is now.
+  ASSERT_TRUE(window->document().apply(
+      solid::set_body_size(b(), added.id, solid::BodyRole::length, 1.25 * mm_per_inch, "")));
+  const auto printed = window->marking_page()->sheet().picture.part.solid;
+  ASSERT_TRUE(printed);
+  EXPECT_NEAR(printed->solid.box.size().x(), 1.25 * mm_per_inch, 1e-6);
 }

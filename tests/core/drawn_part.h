@@ -31,6 +31,14 @@ protected:
     return s;
   }
 
+  /// The same with extents, kept.
+  build::Id face(const std::string& name, const Vec3& at, const Vec3& faces, double width, double height) {
+    auto s = plane(name, at, faces);
+    s.width = width;
+    s.height = height;
+    return make(s);
+  }
+
   /// A machined round surface of `part`, 20 long.
   build::PartSurface round(const std::string& name, SurfaceKind kind, const Vec3& at, const Vec3& axis,
                            double diameter) const {

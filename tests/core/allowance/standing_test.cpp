@@ -7,6 +7,8 @@
 #include "casting/marking_out.h"
 #include "stock/stock_body.h"
 
+#include "tests/core/drawn_part.h"
+
 #include <gtest/gtest.h>
 
 #include <cmath>
@@ -16,12 +18,12 @@ using namespace datrin::build;
 
 namespace {
 
-class StandingOnThePlate : public testing::Test {
+class StandingOnThePlate : public test::DrawnPart {
 protected:
   /// 50 × 30 × 20, out of a block 54 × 34 × 25 with 1 mm under the foot and 4 over the top.
   StandingOnThePlate() {
-    part = put(Part{"Block", "mild steel", 1, 0});
-    piece = put(Piece{part, 1});
+    part = make(Part{"Block", "mild steel", 1, 0});
+    piece = make(Piece{part, 1});
     foot = face("foot", {0, 0, -10}, -Vec3::UnitZ(), 50, 30);
     top = face("top", {0, 0, 10}, Vec3::UnitZ(), 50, 30);
     face("left", {-25, 0, 0}, -Vec3::UnitX(), 30, 20);
@@ -35,31 +37,15 @@ protected:
     stock.thick = 25;
     stock.length = 54;
     stock.shift = {0, 0, 1.5};
-    stock_id = put(stock);
+    stock_id = make(stock);
   }
-  Id put(Record record) {
-    const Id id = build.next_id();
-    EXPECT_TRUE(build.apply(add(build, std::move(record), "x")));
-    return id;
-  }
-  Id face(const char* name, const Vec3& at, const Vec3& out, double width, double height) {
-    PartSurface s;
-    s.part = part;
-    s.name = name;
-    s.point = at;
-    s.direction = out;
-    s.width = width;
-    s.height = height;
-    return put(s);
-  }
-  Build build;
-  Id part = 0, piece = 0, foot = 0, top = 0, stock_id = 0;
+  Id piece = 0, foot = 0, top = 0, stock_id = 0;
 };
 
 } // namespace
 
 TEST_F(StandingOnThePlate, OnTheMetalThatIsStillThere) {
-  auto stands = allowance::standing(build, piece, Vec3::UnitZ());
+  auto stands = allowance::standing(b, piece, Vec3::UnitZ());
   ASSERT_EQ(stands.wrong, "");
   EXPECT_NEAR(stands.low, -11, 1e-9);
   EXPECT_NEAR(stands.high, 14, 1e-9);
@@ -71,27 +57,27 @@ TEST_F(StandingOnThePlate, OnTheMetalThatIsStillThere) {
   cut.left = 0;
   cut.at = "2026-05-01T10:00:00Z";
   cut.place = {0, 0, -10};
-  ASSERT_TRUE(build.apply(log_cut(build, cut)));
-  stands = allowance::standing(build, piece, Vec3::UnitZ());
+  ASSERT_TRUE(b.apply(log_cut(b, cut)));
+  stands = allowance::standing(b, piece, Vec3::UnitZ());
   EXPECT_NEAR(stands.low, -10, 1e-9);
   EXPECT_NEAR(stands.high, 14, 1e-9);
-  EXPECT_NEAR(allowance::standing(build, piece, -Vec3::UnitZ()).low, -14, 1e-9); // upside down on its top
+  EXPECT_NEAR(allowance::standing(b, piece, -Vec3::UnitZ()).low, -14, 1e-9); // upside down on its top
 }
 
 TEST_F(StandingOnThePlate, AFaceThatIsGoodAsItComesIsStoodOn) {
-  auto good = *build.find<PartSurface>(foot);
+  auto good = *b.find<PartSurface>(foot);
   good.machined = false;
-  ASSERT_TRUE(build.apply(replace(build, foot, good, "x")));
-  EXPECT_NEAR(allowance::standing(build, piece, Vec3::UnitZ()).low, -10, 1e-9);
+  ASSERT_TRUE(b.apply(replace(b, foot, good, "x")));
+  EXPECT_NEAR(allowance::standing(b, piece, Vec3::UnitZ()).low, -10, 1e-9);
 }
 
 TEST_F(StandingOnThePlate, WithoutSizesItSaysWhatIsMissing) {
-  auto bare = *build.find<Stock>(stock_id);
+  auto bare = *b.find<Stock>(stock_id);
   bare.thick = 0;
-  ASSERT_TRUE(build.apply(replace(build, stock_id, bare, "x")));
-  EXPECT_EQ(allowance::standing(build, piece, Vec3::UnitZ()).wrong, "it needs its thickness");
-  ASSERT_TRUE(build.apply(remove(build, stock_id, "x")));
-  EXPECT_EQ(allowance::standing(build, piece, Vec3::UnitZ()).wrong, "it is not said what it is made from");
+  ASSERT_TRUE(b.apply(replace(b, stock_id, bare, "x")));
+  EXPECT_EQ(allowance::standing(b, piece, Vec3::UnitZ()).wrong, "it needs its thickness");
+  ASSERT_TRUE(b.apply(remove(b, stock_id, "x")));
+  EXPECT_EQ(allowance::standing(b, piece, Vec3::UnitZ()).wrong, "it is not said what it is made from");
 }
 
 TEST(StockReach, OfRoundHexagonAndFlat) {

@@ -4,6 +4,8 @@
 
 #include "build/edits.h"
 
+#include "tests/core/drawn_part.h"
+
 #include <gtest/gtest.h>
 
 #include <cmath>
@@ -13,45 +15,25 @@ using namespace datrin::build;
 
 namespace {
 
-class PartInSetups : public testing::Test {
+class PartInSetups : public test::DrawnPart {
 protected:
   PartInSetups() {
-    part = put(Part{"Block", "cast iron", 1, 0});
+    part = make(Part{"Block", "cast iron", 1, 0});
     foot = face("foot", {0, 0, 0}, -Vec3::UnitZ(), 60, 40);
     top = face("top", {0, 0, 20}, Vec3::UnitZ(), 60, 40);
     shelf = face("shelf", {20, 0, 12}, Vec3::UnitZ(), 20, 40);
     side = face("side", {0, -20, 10}, -Vec3::UnitY(), 60, 20);
     end = face("end", {-30, 0, 10}, -Vec3::UnitX(), 40, 20);
-    dimension("thick", foot, top, 20);
-    dimension("step", shelf, top, 8);
+    limited("thick", foot, top, 20);
+    limited("step", shelf, top, 8);
   }
-  Id put(Record record) {
-    const Id id = build.next_id();
-    EXPECT_TRUE(build.apply(add(build, std::move(record), "x")));
-    return id;
-  }
-  Id face(const char* name, const Vec3& at, const Vec3& out, double width, double height) {
-    PartSurface s;
-    s.part = part;
-    s.name = name;
-    s.point = at;
-    s.direction = out;
-    s.width = width;
-    s.height = height;
-    return put(s);
-  }
-  void dimension(const char* name, Id a, Id b, double nominal) {
-    Dimension d;
-    d.part = part;
+  void limited(const char* name, Id from, Id to, double nominal) {
+    auto d = dimension(DimensionKind::distance, from, to, nominal);
     d.name = name;
-    d.kind = DimensionKind::distance;
-    d.surface = a;
-    d.other = b;
-    d.nominal = nominal;
     d.lower = -0.05;
     d.upper = 0.05;
     d.tolerance = "typed";
-    put(d);
+    make(d);
   }
   Id setup(const char* name, std::vector<Id> datums, std::vector<Id> cuts, double order) {
     datrin::build::Setup s;
@@ -60,17 +42,16 @@ protected:
     s.datums = std::move(datums);
     s.cuts = std::move(cuts);
     s.order = order;
-    return put(s);
+    return make(s);
   }
   const route::DimensionSpread& of(const route::PartSpread& spread, const char* name) {
     for (const auto& d : spread.dimensions)
-      if (build.find<Dimension>(d.dimension)->name == name) return d;
+      if (b.find<Dimension>(d.dimension)->name == name) return d;
     static const route::DimensionSpread none;
     ADD_FAILURE() << name;
     return none;
   }
-  Build build;
-  Id part = 0, foot = 0, top = 0, shelf = 0, side = 0, end = 0;
+  Id foot = 0, top = 0, shelf = 0, side = 0, end = 0;
 };
 
 } // namespace
@@ -81,7 +62,7 @@ protected:
 TEST_F(PartInSetups, OneTurnOver) {
   setup("top up", {foot, side, end}, {top, shelf}, 0);
   setup("foot up", {top, side, end}, {foot}, 1);
-  const auto spread = route::part_spread(build, part);
+  const auto spread = route::part_spread(b, part);
   EXPECT_TRUE(spread.remarks.empty()) << spread.remarks.front();
   ASSERT_EQ(spread.dimensions.size(), 2U);
   const double seating = 0.01, cutting = 0.01;
@@ -91,30 +72,30 @@ TEST_F(PartInSetups, OneTurnOver) {
   EXPECT_NEAR(of(spread, "step").together, of(spread, "step").sigma, 1e-9);
   EXPECT_NEAR(of(spread, "thick").allowed, 0.05, 1e-12);
   EXPECT_TRUE(of(spread, "thick").fits());
-  EXPECT_EQ(route::spread_from(build, spread, of(spread, "thick")), "73 % from the cuts of \"foot up\"");
+  EXPECT_EQ(route::spread_from(b, spread, of(spread, "thick")), "73 % from the cuts of \"foot up\"");
 }
 
 // Never turned over, the raw foot counts whole: three standard deviations of a casting, far outside the
 // limits.
 TEST_F(PartInSetups, AFaceThatStaysRaw) {
   setup("top up", {foot, side, end}, {top}, 0);
-  const auto spread = route::part_spread(build, part);
+  const auto spread = route::part_spread(b, part);
   const auto& thick = of(spread, "thick");
   EXPECT_GT(thick.sigma, 0.3);
   EXPECT_FALSE(thick.fits());
   EXPECT_EQ(thick.together, 0);
   EXPECT_GE(spread.dimensions[0].expected(),
             spread.dimensions[1].expected()); // the worst first, of equal limits
-  EXPECT_NE(route::spread_from(build, spread, thick).find("raw"), std::string::npos);
+  EXPECT_NE(route::spread_from(b, spread, thick).find("raw"), std::string::npos);
 }
 
 TEST_F(PartInSetups, WhatNothingLocatesIsSaid) {
   setup("on its foot", {foot}, {top, side}, 0);
-  const auto spread = route::part_spread(build, part);
+  const auto spread = route::part_spread(b, part);
   ASSERT_EQ(spread.remarks.size(), 1U);
   EXPECT_EQ(spread.remarks.front(),
             "on its foot: nothing locates it along x, along y, about z; taken as touched off");
-  EXPECT_TRUE(route::part_spread(build, 12345).dimensions.empty());
+  EXPECT_TRUE(route::part_spread(b, 12345).dimensions.empty());
 }
 
 // Gripped by its boss against a face: nothing is missing, how it is turned about its axis does not matter.
@@ -127,7 +108,7 @@ TEST_F(PartInSetups, GrippedByARoundItIsLocated) {
   boss.direction = Vec3::UnitZ();
   boss.diameter = 20;
   boss.height = 30;
-  const Id round = put(boss);
+  const Id round = make(boss);
   setup("in the chuck", {round, top}, {foot}, 0);
-  EXPECT_TRUE(route::part_spread(build, part).remarks.empty());
+  EXPECT_TRUE(route::part_spread(b, part).remarks.empty());
 }

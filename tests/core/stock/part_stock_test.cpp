@@ -35,12 +35,6 @@ protected:
     hole = make(drilled);
     length = make(dimension(DimensionKind::distance, left, right, 50));
   }
-  Id face(const char* name, const Vec3& at, const Vec3& out, double width, double height) {
-    auto s = plane(name, at, out);
-    s.width = width;
-    s.height = height;
-    return make(s);
-  }
   void saw(double length_mm, double width = 32, double thick = 32) {
     Stock s;
     s.part = part;
