@@ -229,7 +229,7 @@ void SeatPage::show_wall() {
   const auto point = of[static_cast<std::size_t>(wall.touch)];
   const auto cast = input.surfaces[static_cast<std::size_t>(input.points[point].surface)].id;
   const auto& face = solid->picture->solid.faces[wall.behind];
-  const auto behind = solid::face_words(document_.build(), face.body, face.face);
+  const auto behind = solid::face_words(document_.build(), face.body, face.face_of());
   Reckoning why{"thinnest wall as it lies",
                 {{cast + " to " + behind + ", as drawn", wall.drawn, "solid"},
                  {fmt::format("touch {} outside the drawn face", point + 1), wall.over, "survey, seated"}},

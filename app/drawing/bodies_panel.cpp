@@ -32,8 +32,8 @@ QStringList words() {
 }
 
 /// On what a body can be put: its own number and the face, as one number of a choice.
-qlonglong place_code(build::Id body, BodyFace face) {
-  return static_cast<qlonglong>(body) * 100 + static_cast<int>(face);
+qlonglong place_code(build::Id body, const solid::FaceOf& face) {
+  return (static_cast<qlonglong>(body) * 10000 + face.profile_place) * 100 + static_cast<int>(face.face);
 }
 
 } // namespace
@@ -137,9 +137,7 @@ void BodiesPanel::make_column() {
   connect(profile_, &ProfileTable::typed, this, [this](const std::vector<build::ProfilePoint>& typed) {
     const auto* now = body();
     if (!now) return;
-    auto changed = *now;
-    changed.profile = typed;
-    keep(changed, "Profile");
+    document_.apply(solid::set_profile(document_.build(), chosen_, typed, build::utc_now()));
   });
   connect(profile_, &ProfileTable::not_understood, this, [this](const QString& why) {
     message_->refuse(why);
@@ -219,7 +217,8 @@ void BodiesPanel::connect_choices() {
     auto changed = *now;
     const auto code = on_->currentData().toLongLong();
     changed.surface = code < 0 ? -code : 0;
-    changed.on = code < 0 ? 0 : code / 100;
+    changed.on = code < 0 ? 0 : code / 1000000;
+    changed.on_profile_place = code < 0 ? 0 : static_cast<int>(code / 100 % 10000);
     changed.face = code < 0 ? BodyFace::middle : static_cast<BodyFace>(code % 100);
     keep(changed, "Place");
   });
@@ -341,9 +340,12 @@ void BodiesPanel::add(BodyShape shape, bool cut) {
   if (now) {
     // On the face that was pointed at; else on the top of what is chosen, or on what a feature is on itself.
     const bool feature = solid::always_cuts(now->shape) || now->cut || solid::works_edges(now->shape);
-    begun.surface = feature && face_ == BodyFace::middle ? now->surface : 0;
-    begun.on = feature && face_ == BodyFace::middle ? now->on : chosen_;
-    begun.face = face_ != BodyFace::middle ? face_ : feature ? now->face : BodyFace::top;
+    begun.surface = feature && face_.face == BodyFace::middle ? now->surface : 0;
+    begun.on = feature && face_.face == BodyFace::middle ? now->on : chosen_;
+    if (face_.face != BodyFace::middle)
+      begun.face = face_;
+    else if (feature)
+      begun.face = now->stands_on();
   }
   // A face that is none of a body's own (drawn elsewhere) is stood on as a surface.
   if (const auto* face = pointed(); face && face->body == 0 && face->known()) {
@@ -359,7 +361,7 @@ void BodiesPanel::add(BodyShape shape, bool cut) {
 /// A body just made is chosen, and its name wants typing.
 void BodiesPanel::begin(const build::Added& added) {
   chosen_ = added.id;
-  face_ = BodyFace::middle;
+  face_ = {};
   pointed_ = before_ = -1;
   if (!document_.apply(added.edit)) return;
   choose(chosen_);
@@ -385,11 +387,11 @@ const solid::SolidFace* BodiesPanel::face_at(int face) const {
 void BodiesPanel::point_at(int face) {
   if (face != pointed_) before_ = pointed_;
   pointed_ = face_at(face) ? face : -1;
-  face_ = BodyFace::middle;
+  face_ = {};
   if (const auto* at = pointed(); at && at->body != 0) {
     chosen_ = at->body;
     choose(chosen_);
-    face_ = at->face; // choosing the row forgets it
+    face_ = at->face_of(); // choosing the row forgets it
     pointed_ = face;
     show_body();
   }
@@ -405,7 +407,7 @@ void BodiesPanel::light() {
     const auto surface = solid::surface_of_face(document_.build(), document_.part(), *face);
     face_button_->setText(
         surface != 0 ? "Surface " + literal(name_words(build::surface_name(document_.build(), surface)))
-        : now && face_ != BodyFace::middle
+        : now && face_.face != BodyFace::middle
             ? "Make " + literal(face_name(*now, face_)) + " a surface"
             : filled("Make this %1 a surface", whole(solid::face_kind_name(face->kind))));
     // What can be read off by pointing: between the last two faces, else the size of a round one.
@@ -431,7 +433,7 @@ void BodiesPanel::refresh() {
   if (const auto solid = document_.solid_of(document_.part()); of_ != solid) {
     of_ = solid;
     pointed_ = before_ = -1; // its faces count anew
-    face_ = BodyFace::middle;
+    face_ = {};
   }
   const auto bodies = document_.build().bodies_of(document_.part());
   if (!body() || body()->part != document_.part()) chosen_ = bodies.empty() ? 0 : bodies.back().first;
@@ -443,16 +445,17 @@ void BodiesPanel::refresh() {
 
 void BodiesPanel::show_on(const Body& body) {
   on_->clear();
-  on_->addItem("the drawing's origin", place_code(0, BodyFace::middle));
+  on_->addItem("the drawing's origin", place_code(0, {}));
   for (const auto& [id, other] : document_.build().bodies_of(body.part)) {
     if (id == chosen_) break; // what comes later cannot be stood on
     for (const auto& face : solid::faces_of(solid::form_of(other)))
-      on_->addItem(face_name(other, face.face), place_code(id, face.face));
+      on_->addItem(face_name(other, face.face_of()), place_code(id, face.face_of()));
   }
   for (const auto& [id, surface] : document_.build().surfaces_of(body.part))
     if (surface.body == 0) on_->addItem("surface " + name_words(surface.name), -static_cast<qlonglong>(id));
-  choose_data(on_, body.surface != 0 ? -static_cast<qlonglong>(body.surface)
-                                     : place_code(body.on, body.on == 0 ? BodyFace::middle : body.face));
+  choose_data(on_, body.surface != 0
+                       ? -static_cast<qlonglong>(body.surface)
+                       : place_code(body.on, body.on == 0 ? solid::FaceOf{} : body.stands_on()));
 }
 
 void BodiesPanel::show_sizes(const Body& body) {

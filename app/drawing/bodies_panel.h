@@ -100,9 +100,9 @@ private:
   QPushButton *face_button_, *keep_button_;
   SolidFigures* figures_;
   build::Id chosen_ = 0, shown_part_ = 0;
-  solid::BodyFace face_ = solid::BodyFace::middle; ///< of the chosen body, pointed at
-  int pointed_ = -1, before_ = -1;                 ///< faces of the solid: pointed at, and the one before
-  std::shared_ptr<const PartSolid> of_;            ///< whose faces are pointed at
+  solid::FaceOf face_;                  ///< of the chosen body, pointed at
+  int pointed_ = -1, before_ = -1;      ///< faces of the solid: pointed at, and the one before
+  std::shared_ptr<const PartSolid> of_; ///< whose faces are pointed at
 };
 
 } // namespace datrin::app

@@ -27,7 +27,10 @@ QString shape_words(const Body& body) {
   return text;
 }
 
-QString face_name(const Body& body, BodyFace face) {
+QString face_name(const Body& body, const solid::FaceOf& of) {
+  const auto face = of.face;
+  if (of.profile_place > 0)
+    return qt(solid::profile_face_words(body, of.profile_place)) + " of " + name_words(body.name);
   if (face == BodyFace::middle) return "middle of " + name_words(body.name);
   if (face == BodyFace::side && solid::always_cuts(body.shape)) return "wall of " + name_words(body.name);
   if (solid::is_open(solid::form_of(body), face)) return "mouth of " + name_words(body.name);
@@ -63,7 +66,7 @@ QString place_text(const build::Build& b, const Body& body) {
   const auto* on = b.find<Body>(body.on);
   const auto* stated = b.find<build::PartSurface>(body.surface);
   QString text = stated ? name_words(stated->name)
-                 : on   ? face_name(*on, body.face)
+                 : on   ? face_name(*on, body.stands_on())
                         : QString("the drawing's origin");
   for (const auto role : solid::place_roles_of(body)) {
     const auto* size = body.size(role);

@@ -134,7 +134,7 @@ void SolidFigures::show_rows() {
   if (figures_.thin.status == solid::ThicknessStatus::found) {
     const auto name = [&](std::size_t k) {
       const auto* body = k < s.faces.size() ? document_.build().find<build::Body>(s.faces[k].body) : nullptr;
-      return body ? face_name(*body, s.faces[k].face).toStdString() : std::string("a face");
+      return body ? face_name(*body, s.faces[k].face_of()).toStdString() : std::string("a face");
     };
     add("Thinnest", figure_with_unit(figures_.thin.least, unit),
         {"thinnest metal",

@@ -4,6 +4,7 @@
 #include "build/id.h"
 
 #include <string>
+#include <tuple>
 #include <vector>
 
 namespace datrin::build {
@@ -46,6 +47,20 @@ enum class BodyFace {
   seat    ///< the floor of a counterbore
 };
 
+/// Which face of a body: of what is turned by a profile the side from the place before to `profile_place`
+/// (counted from 1, so from 2 on); of a pattern of which copy.
+struct FaceOf {
+  BodyFace face = BodyFace::middle;
+  int profile_place = 0;
+  int copy = 0;
+  FaceOf(BodyFace of = BodyFace::middle, int place = 0, int which = 0)
+      : face(of), profile_place(place), copy(which) {}
+  bool operator==(const FaceOf&) const = default;
+  bool operator<(const FaceOf& other) const {
+    return std::tie(face, profile_place, copy) < std::tie(other.face, other.profile_place, other.copy);
+  }
+};
+
 /// What a size of a body says.
 enum class BodyRole {
   length,
@@ -80,6 +95,9 @@ struct BodySize {
   BodyRole role = BodyRole::length;
   Id dimension = 0;
   double value = 0; ///< mm (an angle: radians): as the dimension last said
+  int profile_place =
+      0; ///< of what is turned by a profile: of which place, from 1 (length: how far it lies from where the
+         ///< profile starts; corner: radius of the arc to it, without sign); 0: of the body
   bool operator==(const BodySize&) const = default;
 };
 
@@ -137,10 +155,12 @@ struct Body {
   double order = 0;                ///< in which they are added and taken away
   Id surface = 0; ///< put on a surface that is no face of a body: stated, or taken from what was imported
   std::vector<ProfilePoint> profile; ///< of what is turned, from where it starts
+  int on_profile_place = 0;          ///< put on the side of what is turned: of which place
   bool operator==(const Body&) const = default;
 
-  const BodySize* size(BodyRole role) const;
-  void set_size(const BodySize& size); ///< in place of the one of that role
+  const BodySize* size(BodyRole role, int profile_place = 0) const;
+  void set_size(const BodySize& size); ///< in place of the one of that role and place
+  FaceOf stands_on() const { return {face, on_profile_place, 0}; }
 };
 
 } // namespace datrin::build

@@ -18,6 +18,7 @@ namespace {
 
 constexpr double most_pieces = 100000; ///< of one part
 constexpr double most_copies = 10000;  ///< of a body in a pattern
+constexpr double most_places = 1000;   ///< of a profile
 
 Wrong dimension_limits(const void* record) {
   const auto& d = *static_cast<const Dimension*>(record);
@@ -35,7 +36,8 @@ Wrong body_sizes(const void* record) {
   const auto& b = *static_cast<const Body*>(record);
   for (std::size_t k = 0; k < b.sizes.size(); ++k)
     for (std::size_t m = 0; m < k; ++m)
-      if (b.sizes[k].role == b.sizes[m].role) return {"sizes", "must say each size once"};
+      if (b.sizes[k].role == b.sizes[m].role && b.sizes[k].profile_place == b.sizes[m].profile_place)
+        return {"sizes", "must say each size once"};
   return {};
 }
 
@@ -64,7 +66,8 @@ void describe_drawing(std::vector<Description>& all) {
        field<&PartSurface::from_solid>("from_solid").from_version(9),
        field<&PartSurface::body>("body").needs<Body>().from_version(10),
        field<&PartSurface::face>("face").from_version(10),
-       field<&PartSurface::copy>("copy").between(0, most_copies).from_version(10)},
+       field<&PartSurface::copy>("copy").between(0, most_copies).from_version(10),
+       field<&PartSurface::profile_place>("profile_place").between(0, most_places).from_version(11)},
       &cone_angle);
   put<Wall>(all, "wall", "as-cast surface `from` stays at least so far from finished surface `to`",
             {of_part<Wall>(), field<&Wall::from>("from").needs<PartSurface>(),
@@ -97,9 +100,11 @@ void describe_drawing(std::vector<Description>& all) {
        field<&Body::lie>("lie"),
        field<&Body::from_along>("from_along"),
        field<&Body::from_across>("from_across"),
-       list_field<&Body::sizes>("sizes", {field<&BodySize::role>("role"),
-                                          field<&BodySize::dimension>("dimension").points_to<Dimension>(),
-                                          field<&BodySize::value>("value")}),
+       list_field<&Body::sizes>(
+           "sizes",
+           {field<&BodySize::role>("role"), field<&BodySize::dimension>("dimension").points_to<Dimension>(),
+            field<&BodySize::value>("value"),
+            field<&BodySize::profile_place>("profile_place").between(0, most_places).from_version(11)}),
        field<&Body::sides>("sides").between(2, 100),
        field<&Body::through>("through"),
        field<&Body::mouth>("mouth"),
@@ -113,7 +118,8 @@ void describe_drawing(std::vector<Description>& all) {
        field<&Body::surface>("surface").needs<PartSurface>(),
        list_field<&Body::profile>("profile", {mm_not_negative(field<&ProfilePoint::at>("at")),
                                               mm_not_negative(field<&ProfilePoint::diameter>("diameter")),
-                                              mm(field<&ProfilePoint::arc>("arc"))})},
+                                              mm(field<&ProfilePoint::arc>("arc"))}),
+       field<&Body::on_profile_place>("on_profile_place").between(0, most_places).from_version(11)},
       &body_sizes);
   put<Decision>(all, "decision", "a change to the drawing that was decided on",
                 {of_part<Decision>(), of_piece<Decision>(),

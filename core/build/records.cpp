@@ -18,15 +18,15 @@ void Judgement::set_favour(Id surface, double by) {
             [](const Favour& a, const Favour& b) { return a.surface < b.surface; });
 }
 
-const BodySize* Body::size(BodyRole role) const {
+const BodySize* Body::size(BodyRole role, int profile_place) const {
   for (const auto& size : sizes)
-    if (size.role == role) return &size;
+    if (size.role == role && size.profile_place == profile_place) return &size;
   return nullptr;
 }
 
 void Body::set_size(const BodySize& size) {
   for (auto& old : sizes)
-    if (old.role == size.role) {
+    if (old.role == size.role && old.profile_place == size.profile_place) {
       old = size;
       return;
     }

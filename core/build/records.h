@@ -53,11 +53,13 @@ struct PartSurface {
   Id body = 0;             ///< the body it is a face of, which says where it lies; 0: it was stated as it is
   BodyFace face = BodyFace::side; ///< which face of it
   int copy = 0;                   ///< of a pattern: which of the copies, from 0
+  int profile_place = 0;          ///< of what is turned by a profile: see FaceOf
   bool operator==(const PartSurface&) const = default;
 
   Surface shape() const { return {kind, point, direction, diameter, half_angle}; }
   Patch patch() const { return {shape(), width, height}; }
   bool round() const { return is_round(kind); }
+  FaceOf face_of() const { return {face, profile_place, copy}; } ///< of `body`
 };
 
 /// A wall to keep: as-cast surface `from` stays at least this far from finished surface `to`, on its metal

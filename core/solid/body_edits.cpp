@@ -4,7 +4,9 @@
 #include "build/words.h"
 #include "drawing/dimension_limits.h"
 #include "geometry/between.h"
+#include "solid/body_dimensions.h"
 #include "solid/follow.h"
+#include "solid/profile.h"
 #include "threads/threads.h"
 
 #include <fmt/format.h>
@@ -115,7 +117,17 @@ bool usual_until_said(BodyRole role) {
          role == BodyRole::taper;
 }
 
-/// Takes dimensions away that no body is sized by any more.
+void begin_sizes(Rows& rows, Body& body) {
+  for (const auto role : needed(body)) {
+    if (body.size(role)) continue;
+    const double value = usual_size(body.shape, role, rows.build().info().unit);
+    body.set_size({role, usual_until_said(role) ? 0 : begin_dimension(rows, body, role, value), value});
+  }
+  begin_profile_sizes(rows, body);
+}
+
+} // namespace
+
 void take_unused(Rows& rows, Id part, const std::vector<Id>& dimensions) {
   for (const Id dimension : dimensions) {
     bool used = false;
@@ -125,31 +137,20 @@ void take_unused(Rows& rows, Id part, const std::vector<Id>& dimensions) {
   }
 }
 
-/// A dimension for a size, under a name that is free.
-Id begin_dimension(Rows& rows, const Body& body, BodyRole role, double value) {
-  auto dimension = dimension_for(body, role, value);
+Id begin_dimension(Rows& rows, const Body& body, BodyRole role, double value, int profile_place) {
+  auto dimension = dimension_for(body, role, value, profile_place);
   const auto all = rows.build().dimensions_of(body.part);
   dimension.name = free_name(all, dimension.name);
   dimension.order = next_order(all);
   return rows.add(dimension);
 }
 
-void begin_sizes(Rows& rows, Body& body) {
-  for (const auto role : needed(body)) {
-    if (body.size(role)) continue;
-    const double value = usual_size(body.shape, role, rows.build().info().unit);
-    body.set_size({role, usual_until_said(role) ? 0 : begin_dimension(rows, body, role, value), value});
-  }
-}
-
-} // namespace
-
-Dimension dimension_for(const Body& body, BodyRole role, double value) {
+Dimension dimension_for(const Body& body, BodyRole role, double value, int profile_place) {
   Dimension d;
   d.part = body.part;
-  const bool plain =
-      role == BodyRole::diameter && body.shape != BodyShape::cone && body.shape != BodyShape::groove;
-  d.name = plain ? body.name : fmt::format("{}, {}", body.name, role_words(body, role));
+  const bool plain = role == BodyRole::diameter && body.shape != BodyShape::cone &&
+                     body.shape != BodyShape::groove && profile_place == 0;
+  d.name = plain ? body.name : fmt::format("{}, {}", body.name, role_words(body, role, profile_place));
   d.kind = is_angle(role) ? DimensionKind::angle : DimensionKind::length;
   d.nominal = value;
   return d;
@@ -181,7 +182,13 @@ void rename(Rows& rows, Id body, const std::string& was, const std::string& now)
 
 } // namespace
 
-std::string role_words(const Body& body, BodyRole role) {
+std::string role_words(const Body& body, BodyRole role, int profile_place) {
+  if (profile_place > 0)
+    return fmt::format("{} place {}",
+                       role == BodyRole::diameter ? "diameter at"
+                       : role == BodyRole::length ? "up to"
+                                                  : "arc to",
+                       profile_place);
   const auto from = [](PlaceFrom place, const char* middle, const char* low, const char* high) {
     switch (place) {
     case PlaceFrom::middle:
@@ -235,9 +242,17 @@ std::vector<BodyRole> place_roles_of(const Body& body) {
   return roles;
 }
 
-std::string face_words(const Build& build, Id body_id, BodyFace face) {
+std::string profile_face_words(const Body& body, int place) {
+  const bool shoulder = step_to(body.profile, place) == ProfileStep::shoulder;
+  return fmt::format("{} place {}", shoulder ? "shoulder at" : "side up to", place);
+}
+
+std::string face_words(const Build& build, Id body_id, const FaceOf& of) {
   const auto* body = build.find<Body>(body_id);
   if (!body) return "the drawing's origin";
+  const auto face = of.face;
+  if (of.profile_place > 0)
+    return fmt::format("{} of {}", profile_face_words(*body, of.profile_place), body->name);
   if (face == BodyFace::side && always_cuts(body->shape)) return body->name;
   const auto form = form_of(*body);
   if (face == BodyFace::middle) return "middle of " + body->name;
@@ -258,7 +273,8 @@ Added add_body(const Build& build, Id part, const NewBody& begun) {
   body.cut = begun.cut || always_cuts(begun.shape);
   body.surface = begun.surface;
   body.on = begun.surface == 0 ? begun.on : 0;
-  body.face = body.on == 0 ? BodyFace::middle : begun.face;
+  body.face = body.on == 0 ? BodyFace::middle : begun.face.face;
+  body.on_profile_place = body.on == 0 ? 0 : begun.face.profile_place;
   if (body.shape == BodyShape::turned) {
     // Something to change: a knob on its neck.
     const auto length = [&](double mm, double inches) { return usual_length(build.info().unit, mm, inches); };
@@ -307,10 +323,18 @@ Edit set_body(const Build& build, Id id, const Body& changed, const std::string&
   if (!was || changed == *was) return {};
   Rows rows(build);
   Body body = changed;
+  if (body.profile != was->profile) {
+    rows.apply(set_profile(build, id, body.profile, {}));
+    body.sizes = rows.build().find<Body>(id)->sizes;
+    rows.apply(set_body(rows.build(), id, body, what));
+    return rows.edit(fmt::format("{} of {}", what, label_of(body)));
+  }
   const auto roles = needed(body);
   std::vector<Id> gone;
   std::erase_if(body.sizes, [&](const BodySize& size) {
-    if (is_place(size.role) || std::find(roles.begin(), roles.end(), size.role) != roles.end()) return false;
+    if (is_place(size.role) || size.profile_place > 0 ||
+        std::find(roles.begin(), roles.end(), size.role) != roles.end())
+      return false;
     if (size.dimension != 0) gone.push_back(size.dimension);
     return true;
   });
@@ -457,19 +481,18 @@ bool is_cut_only(const Body& body) {
   }
 }
 
-Added name_face(const Build& build, Id body_id, BodyFace face, int copy, const std::string& name,
-                bool machined) {
+Added name_face(const Build& build, Id body_id, const FaceOf& face, const std::string& name, bool machined) {
   const auto* body = build.find<Body>(body_id);
   if (!body) return {0, {}, "the body is not there any more"};
   for (const auto& [id, surface] : build.of<PartSurface>(body_id))
-    if (surface.face == face && surface.copy == copy)
-      return {id, {}, "it is a surface already: " + surface.name};
+    if (surface.face_of() == face) return {id, {}, "it is a surface already: " + surface.name};
   const auto surfaces = build.surfaces_of(body->part);
   PartSurface surface;
   surface.part = body->part;
   surface.body = body_id;
-  surface.face = face;
-  surface.copy = copy;
+  surface.face = face.face;
+  surface.copy = face.copy;
+  surface.profile_place = face.profile_place;
   surface.machined = machined;
   surface.from_solid = is_cut_only(*body);
   surface.required = machined && !surface.from_solid ? usual_required(build) : 0;
@@ -484,7 +507,7 @@ Id surface_of_face(const Build& build, Id part, const SolidFace& face) {
   if (!face.known()) return 0;
   for (const auto& [id, s] : build.surfaces_of(part)) {
     if (face.body != 0 && s.body == face.body) {
-      if (s.face == face.face && s.copy == face.copy) return id;
+      if (s.face_of() == face.face_of()) return id;
       continue;
     }
     // In one plane, about one axis, there may be several: the one whose middle the face reaches.
@@ -498,10 +521,8 @@ Added surface_from_face(const Build& build, Id part, const SolidFace& face, bool
   if (const Id id = surface_of_face(build, part, face))
     return {id, {}, "it is a surface already: " + surface_name(build, id)};
   const auto* body = build.find<Body>(face.body);
-  if (body && body->shape == BodyShape::turned && face.face == BodyFace::side)
-    return {0, {}, "what is turned by a profile has no sizes a fit could hold: draw what mates as a round"};
   if (body && body->shape != BodyShape::imported)
-    return name_face(build, face.body, face.face, face.copy, {}, machined);
+    return name_face(build, face.body, face.face_of(), {}, machined);
   PartSurface s;
   s.part = part;
   s.kind = face.shape.kind;

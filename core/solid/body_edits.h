@@ -16,10 +16,10 @@ namespace datrin::solid {
 struct NewBody {
   BodyShape shape = BodyShape::block;
   bool cut = false;
-  build::Id on = 0; ///< 0: the drawing's frame
-  BodyFace face = BodyFace::top;
-  std::string name{};    ///< empty: what its shape is called
-  build::Id surface = 0; ///< a surface that is no face of a body to put it on; before `on`
+  build::Id on = 0;            ///< 0: the drawing's frame
+  FaceOf face = BodyFace::top; ///< of `on`
+  std::string name{};          ///< empty: what its shape is called
+  build::Id surface = 0;       ///< a surface that is no face of a body to put it on; before `on`
 };
 
 /// A body with usual sizes, round in the build's unit; each is a dimension of its own name ("foot, length").
@@ -31,7 +31,8 @@ build::Added add_body(const build::Build& build, build::Id part, const NewBody& 
 build::Added add_on_face(const build::Build& build, build::Id part, const SolidFace& face, NewBody begun);
 
 /// The dimension a size of `body` is to be, under its name ("foot, length"; of a hole or round just "bore").
-build::Dimension dimension_for(const build::Body& body, BodyRole role, double value);
+/// `profile_place`: of which place of a profile; 0: of the body.
+build::Dimension dimension_for(const build::Body& body, BodyRole role, double value, int profile_place = 0);
 
 /// Replaces the body: sizes its shape needs now and does not have are begun, dimensions of sizes it has no
 /// longer go with them.
@@ -47,6 +48,12 @@ build::Edit set_thread(const build::Build& build, build::Id body, const std::str
 build::Edit set_body_size(const build::Build& build, build::Id body, BodyRole role, double value,
                           const std::string& at);
 
+/// Another profile of what is turned. Sizes, surfaces and what stands on it go with their places; a new
+/// place begins its dimensions. Of a cylinder one end typed makes a cone, unless its diameter is more than a
+/// value (has limits, a class, a surface, is fitted): then both ends follow it.
+build::Edit set_profile(const build::Build& build, build::Id body,
+                        const std::vector<build::ProfilePoint>& profile, const std::string& at);
+
 /// One place earlier (−1) or later (+1) in the order they are added and taken away. Empty when it cannot go
 /// there.
 build::Edit move_body(const build::Build& build, build::Id body, int by);
@@ -59,8 +66,8 @@ bool is_cut_only(const build::Body& body);
 
 /// A face of one copy of a body made a surface, under a name that is free; from solid where its body is cut
 /// only.
-build::Added name_face(const build::Build& build, build::Id body, BodyFace face, int copy,
-                       const std::string& name, bool machined);
+build::Added name_face(const build::Build& build, build::Id body, const FaceOf& face, const std::string& name,
+                       bool machined);
 
 /// The surface a face of the part's solid is: by its body, or lying where it lies. 0: it is none yet.
 build::Id surface_of_face(const build::Build& build, build::Id part, const SolidFace& face);
@@ -79,10 +86,13 @@ build::Added keep_read_off(const build::Build& build, build::Id part, const Soli
 std::optional<double> read_off(const SolidFace& face, const SolidFace* other);
 
 /// What a face is called to people: "top of foot", "bore".
-std::string face_words(const build::Build& build, build::Id body, BodyFace face);
+std::string face_words(const build::Build& build, build::Id body, const FaceOf& face);
+
+/// What the side of a profile up to that place is called within its body: "shoulder at place 3".
+std::string profile_face_words(const build::Body& body, int place);
 
 /// What a size is called within its body: "length", "from the left edge".
-std::string role_words(const build::Body& body, BodyRole role);
+std::string role_words(const build::Body& body, BodyRole role, int profile_place = 0);
 
 /// Sizes that say where `body` is put and how it is repeated.
 std::vector<BodyRole> place_roles_of(const build::Body& body);

@@ -1,6 +1,7 @@
 #include "solid/body_form.h"
 
 #include "build/words.h"
+#include "solid/profile.h"
 #include "threads/threads.h"
 
 #include <Eigen/Geometry>
@@ -100,6 +101,34 @@ public:
                     0});
   }
 
+  /// The side of what is turned, from the place before; arcs are no face a seat knows.
+  void profile(int place) {
+    const auto k = static_cast<std::size_t>(place - 1);
+    const auto &a = form_.profile[k - 1], &b = form_.profile[k];
+    const auto z = [this](const build::ProfilePoint& p) { return form_.cut ? -p.at : p.at; };
+    switch (step_to(form_.profile, place)) {
+    case ProfileStep::cylinder:
+    case ProfileStep::cone:
+      // What is taken away goes down as it goes on.
+      if (form_.cut)
+        round(BodyFace::side, z(b), z(a), b.diameter / 2, a.diameter / 2, false);
+      else
+        round(BodyFace::side, z(a), z(b), a.diameter / 2, b.diameter / 2, false);
+      break;
+    case ProfileStep::shoulder: {
+      const double wide = std::max(a.diameter, b.diameter), far = form_.profile.back().at;
+      const bool on = b.diameter < a.diameter; // faces the way it goes on
+      plane(BodyFace::side, {0, 0, z(a)}, Vec3::UnitX(), Vec3(0, 0, on != form_.cut ? 1 : -1), wide, wide,
+            on ? a.at : far - a.at);
+      break;
+    }
+    case ProfileStep::none:
+    case ProfileStep::arc:
+      return;
+    }
+    list.back().profile_place = place;
+  }
+
   std::vector<FormFace> list;
 
 private:
@@ -117,8 +146,13 @@ BodyForm form_of(const build::Body& body) {
   form.mouth = body.mouth;
   form.sides = body.sides;
   if (body.shape == BodyShape::imported) form.step = std::make_shared<const std::string>(body.step);
-  for (const auto& size : body.sizes) form[size.role] = size.value;
-  if (body.shape == BodyShape::turned) form.profile = body.profile;
+  for (const auto& size : body.sizes)
+    if (size.profile_place == 0) form[size.role] = size.value;
+  if (body.shape == BodyShape::turned) {
+    auto sized = body;
+    take_profile(sized);
+    form.profile = sized.profile;
+  }
   if (const auto found = body.thread.empty() ? threads::Found{} : threads::find(body.thread); found.thread) {
     const double line = form.cut ? found.thread->major : found.thread->core();
     const double own = form[BodyRole::diameter];
@@ -131,35 +165,6 @@ double top_diameter(const BodyForm& form) {
   const double taper = form[BodyRole::taper];
   if (taper <= 0) return form[BodyRole::top_diameter];
   return std::max(0.0, form[BodyRole::diameter] - 2 * tall(form) * std::tan(taper / 2));
-}
-
-std::optional<Vec2> arc_centre(const Vec2& from, const Vec2& to, double arc) {
-  const double chord = (to - from).norm(), r = std::abs(arc);
-  if (arc == 0 || chord == 0 || r < chord / 2 * (1 - 1e-12)) return std::nullopt;
-  const Vec2 along = (to - from) / chord;
-  const Vec2 outward(along.y(), -along.x()); // the metal lies to the left of the way
-  const double sagitta = std::sqrt(std::max(0.0, r * r - chord * chord / 4));
-  return Vec2((from + to) / 2 + outward * (arc > 0 ? -sagitta : sagitta));
-}
-
-bool on_profile(const BodyForm& form, const Vec3& at, double within) {
-  const Vec2 place(std::hypot(at.x(), at.y()), form.cut ? -at.z() : at.z());
-  for (std::size_t k = 1; k < form.profile.size(); ++k) {
-    const auto &a = form.profile[k - 1], &b = form.profile[k];
-    const Vec2 from(a.diameter / 2, a.at), to(b.diameter / 2, b.at);
-    if (const auto centre = arc_centre(from, to, b.arc)) {
-      if (place.y() > std::min(a.at, b.at) - within && place.y() < std::max(a.at, b.at) + within &&
-          std::abs((place - *centre).norm() - std::abs(b.arc)) < within)
-        return true;
-      continue;
-    }
-    const Vec2 way = to - from;
-    const double length = way.norm(), t = length > 0 ? (place - from).dot(way) / length : 0;
-    if (t > -within && t < length + within &&
-        (place - from - way / std::max(length, 1e-12) * t).norm() < within)
-      return true;
-  }
-  return false;
 }
 
 bool always_cuts(BodyShape shape) {
@@ -240,42 +245,6 @@ bool may_be_zero(BodyRole role) {
          role == BodyRole::taper || role >= BodyRole::along;
 }
 
-namespace {
-
-std::string profile_wrong(const std::vector<build::ProfilePoint>& profile) {
-  if (profile.size() < 2) return "its profile needs two places at least";
-  if (profile.front().at != 0) return "its profile starts at 0";
-  if (profile.back().at <= 0) return "its profile must get somewhere: the last place lies above 0";
-  bool wide = false;
-  for (std::size_t k = 0; k < profile.size(); ++k) {
-    const auto& p = profile[k];
-    if (!std::isfinite(p.at) || !std::isfinite(p.diameter) || !std::isfinite(p.arc))
-      return fmt::format("place {} of its profile is no number", k + 1);
-    if (p.diameter < 0) return fmt::format("place {} of its profile has a diameter below 0", k + 1);
-    wide = wide || p.diameter > 0;
-    if (k == 0) continue;
-    const auto& before = profile[k - 1];
-    if (p.at < before.at) return fmt::format("place {} of its profile lies before the one above it", k + 1);
-    if (p.at == before.at && p.diameter == before.diameter)
-      return fmt::format("places {} and {} of its profile are the same", k, k + 1);
-    if (p.diameter == 0 && before.diameter == 0)
-      return fmt::format("between places {} and {} of its profile there is nothing", k, k + 1);
-    if (p.arc == 0) continue;
-    const Vec2 from(before.diameter / 2, before.at), to(p.diameter / 2, p.at);
-    const auto centre = arc_centre(from, to, p.arc);
-    if (!centre)
-      return fmt::format("the arc to place {} of its profile is too small to reach it: at least {:.4g} mm",
-                         k + 1, (to - from).norm() / 2);
-    const bool hollow = p.arc < 0;
-    const bool past = centre->y() > before.at && centre->y() < p.at; // its narrowest place is on it
-    if (hollow && past && centre->x() - std::abs(p.arc) < 0)
-      return fmt::format("the hollow to place {} of its profile goes through the axis", k + 1);
-  }
-  return wide ? "" : "its profile has no width";
-}
-
-} // namespace
-
 std::string form_wrong(const BodyForm& form) {
   using R = BodyRole;
   const auto word = [](R role) { return build::words_of<R>().first[static_cast<std::size_t>(role)]; };
@@ -351,18 +320,8 @@ Vec2 half_across(const BodyForm& form) {
   case BodyShape::tube:
   case BodyShape::hole:
     return Vec2::Constant(form[R::diameter] / 2);
-  case BodyShape::turned: {
-    double r = 0;
-    for (std::size_t k = 0; k < form.profile.size(); ++k) {
-      const auto& p = form.profile[k];
-      r = std::max(r, p.diameter / 2);
-      if (k == 0 || p.arc <= 0) continue;
-      const auto& before = form.profile[k - 1];
-      const auto centre = arc_centre({before.diameter / 2, before.at}, {p.diameter / 2, p.at}, p.arc);
-      if (centre && centre->y() > before.at && centre->y() < p.at) r = std::max(r, centre->x() + p.arc);
-    }
-    return {r, r};
-  }
+  case BodyShape::turned:
+    return Vec2::Constant(widest_radius(form.profile));
   case BodyShape::scribed:
     return {form[R::length] / 2, 0};
   case BodyShape::chamfer:
@@ -442,6 +401,7 @@ std::vector<FormFace> faces_of(const BodyForm& form) {
     const double start = form.profile.front().diameter, end = form.profile.back().diameter;
     const double below = form.cut ? end : start, above = form.cut ? start : end;
     faces.ends(low, high, below, below, above, above);
+    for (int place = 2; place <= static_cast<int>(form.profile.size()); ++place) faces.profile(place);
     break;
   }
   case BodyShape::spokes:

@@ -18,6 +18,7 @@ namespace datrin::solid {
 using build::BodyFace;
 using build::BodyRole;
 using build::BodyShape;
+using build::FaceOf;
 
 inline constexpr std::size_t role_count = static_cast<std::size_t>(BodyRole::circle) + 1;
 
@@ -60,13 +61,6 @@ bool may_be_zero(BodyRole role);
 /// The diameter of a cone at its far end: as stated, or by its taper; mm.
 double top_diameter(const BodyForm& form);
 
-/// Whether a place, in the own frame, lies on the side of what is turned (not on its ends).
-bool on_profile(const BodyForm& form, const Vec3& at, double within);
-
-/// Middle of the arc of radius |arc| from one place of a profile to the next, as (radius, z); nothing where
-/// it is straight or the radius is too small to reach.
-std::optional<Vec2> arc_centre(const Vec2& from, const Vec2& to, double arc);
-
 /// What is wrong with the sizes ("needs a diameter above 0"); empty when nothing.
 std::string form_wrong(const BodyForm& form);
 
@@ -87,6 +81,8 @@ struct FormFace {
   Surface shape;                ///< its side of the metal as the body is added or taken away
   double width = 0, height = 0; ///< mm along x and y of `frame`; of a round one its length and diameter
   double stands = 0;            ///< mm: how far the body goes on behind the face, square to it
+  int profile_place = 0;        ///< as in FaceOf
+  FaceOf face_of() const { return {face, profile_place, 0}; }
 };
 
 /// Whether there is no metal at that face: the middle, and where what is taken away starts.

@@ -2,6 +2,7 @@
 
 #include "build/rows.h"
 #include "drawing/dimension_limits.h"
+#include "solid/profile.h"
 
 #include <fmt/format.h>
 
@@ -89,10 +90,12 @@ private:
   void take_away(Id id) { rows_.take_away(id); }
 
   /// A size grows by `by`: the dimension that says it, or the value.
-  void grow(Id body_id, BodyRole role, double by) {
+  void grow(Id body_id, BodyRole role, double by) { grow(body_id, BodySize{role, 0, 0}, by); }
+  void grow(Id body_id, const BodySize& begun, double by) {
     if (std::abs(by) <= same) return;
     const auto* body = after().find<Body>(body_id);
-    auto size = body->size(role) ? *body->size(role) : BodySize{role, 0, 0};
+    const auto* there = body->size(begun.role, begun.profile_place);
+    auto size = there ? *there : begun;
     if (const auto* dimension = after().find<Dimension>(size.dimension)) {
       auto changed = *dimension;
       if (changed.nominal != 0)
@@ -105,6 +108,9 @@ private:
     }
     auto changed = *body;
     changed.set_size(size);
+    for (auto& other : changed.sizes)
+      if (size.dimension != 0 && other.dimension == size.dimension) other.value = size.value;
+    take_profile(changed);
     put(body_id, changed);
   }
 
@@ -112,8 +118,7 @@ private:
     for (const auto& placed : place_bodies(after(), surface.part)) {
       if (placed.id != surface.body) continue;
       for (const auto& face : faces_of(placed))
-        if (face.face == surface.face && face.copy == surface.copy)
-          return lying_on(surface, face, placed.form);
+        if (face.face_of() == surface.face_of()) return lying_on(surface, face, placed.form);
     }
     return std::nullopt;
   }
@@ -123,6 +128,10 @@ private:
     const auto* body = after().find<Body>(id);
     if (!body) return;
     const auto form = form_of(*body);
+    if (was.profile_place > 0) {
+      move_on_profile(moved, was);
+      return;
+    }
     if (std::abs(moved.wider) > same) {
       if (was.face == BodyFace::side && (body->shape != BodyShape::cone))
         grow(id, BodyRole::diameter, moved.wider);
@@ -135,6 +144,37 @@ private:
       return;
     }
     shift(id, moved.by);
+  }
+
+  /// The side of what is turned went out, or its shoulder along.
+  void move_on_profile(const Moved& moved, const PartSurface& was) {
+    const auto grow_place = [&](BodyRole role, int place, double by, Id not_again) {
+      const auto sizes = profile_sizes(*after().find<Body>(was.body));
+      for (const auto& size : sizes)
+        if (size.role == role && size.profile_place == place &&
+            (size.dimension == 0 || size.dimension != not_again)) {
+          grow(was.body, size, by);
+          return size.dimension;
+        }
+      return Id{0};
+    };
+    const int place = was.profile_place;
+    if (was.kind != SurfaceKind::plane) {
+      const Id first = grow_place(BodyRole::diameter, place - 1, moved.wider, 0);
+      grow_place(BodyRole::diameter, place, moved.wider, first);
+      // Across the axis all of it goes; along it the side has no place of its own.
+      const Vec3 across = moved.by - moved.by.dot(was.direction) * was.direction;
+      if (across.norm() > same) shift(was.body, across);
+      return;
+    }
+    // A shoulder faces on where it gets narrower; out of the metal is then further from the start.
+    const auto& profile = after().find<Body>(was.body)->profile;
+    const auto k = static_cast<std::size_t>(place - 1);
+    const bool on = profile[k].diameter < profile[k - 1].diameter;
+    const double out = moved.by.dot(was.direction);
+    const double by = on != after().find<Body>(was.body)->cut ? out : -out;
+    const Id first = grow_place(BodyRole::length, place - 1, by, 0);
+    grow_place(BodyRole::length, place, by, first);
   }
 
   /// The whole body goes that way (drawing frame).
@@ -152,6 +192,7 @@ private:
 
   /// One face of it goes out by `out` mm (of the metal): the body gets longer there, its other side stays.
   void move_plane(Id id, const BodyForm& form, const PartSurface& was, double out) {
+    if (form.shape == BodyShape::turned) return move_end(id, was, out);
     const auto role = role_across(was.face, form);
     if (!role) return;
     grow(id, *role, form.cut ? -out : out);
@@ -161,12 +202,27 @@ private:
     for (const auto& placed : place_bodies(after(), body->part)) {
       if (placed.id != id) continue;
       for (const auto& face : faces_of(placed))
-        if (face.face == was.face && face.copy == was.copy) {
+        if (face.face_of() == was.face_of()) {
           const double short_by = out - (face.shape.point - was.point).dot(was.direction);
           if (std::abs(short_by) > same) shift(id, was.direction * short_by);
           return;
         }
     }
+  }
+
+  /// An end of what is turned: its last place goes on, or all of them where it starts.
+  void move_end(Id id, const PartSurface& was, double out) {
+    const auto* body = after().find<Body>(id);
+    const bool start = (was.face == BodyFace::bottom) != body->cut;
+    if (start) shift(id, was.direction * out);
+    const double by = body->cut ? -out : out;
+    std::set<Id> grown;
+    const int last = static_cast<int>(body->profile.size());
+    const auto sizes = profile_sizes(*body);
+    for (const auto& size : sizes)
+      if (size.role == BodyRole::length && (start || size.profile_place == last) &&
+          (size.dimension == 0 || grown.insert(size.dimension).second))
+        grow(id, size, by);
   }
 
   /// Extents typed on a face are sizes of its body, where they are.
@@ -188,7 +244,7 @@ private:
     for (const auto& placed : place_bodies(after(), surface.part))
       if (placed.id == surface.body)
         for (const auto& face : faces_of(placed))
-          if (face.face == surface.face && face.copy == surface.copy) return is_turned(face);
+          if (face.face_of() == surface.face_of()) return is_turned(face);
     return false;
   }
 
@@ -216,7 +272,8 @@ private:
     }
     case BodyFace::side:
     case BodyFace::inside:
-      return {form.shape != BodyShape::groove && !form.through, false, deep, deep};
+      return {form.shape != BodyShape::groove && form.shape != BodyShape::turned && !form.through, false,
+              deep, deep};
     default:
       return {};
     }
@@ -251,6 +308,7 @@ private:
       auto changed = body;
       for (auto& size : changed.sizes)
         if (const auto* dimension = after().find<Dimension>(size.dimension)) size.value = dimension->nominal;
+      take_profile(changed);
       if (!(changed == body)) put(id, changed);
     }
   }
@@ -262,42 +320,43 @@ private:
     for (const auto& body : placed) {
       if (body.copies.empty()) continue;
       const auto faces = faces_of(body);
-      std::map<std::pair<BodyFace, int>, const PlacedFace*> at;
-      for (const auto& face : faces) at[{face.face, face.copy}] = &face;
-      std::set<BodyFace> named; // of which the first copy is a surface
-      std::set<std::pair<BodyFace, int>> there;
+      std::map<FaceOf, const PlacedFace*> at;
+      for (const auto& face : faces) at[face.face_of()] = &face;
+      std::set<FaceOf> named; // of which the first copy is a surface
+      std::set<FaceOf> there;
       const auto surfaces = after().of<PartSurface>(body.id);
       for (const auto& [id, surface] : surfaces) {
-        const auto found = at.find({surface.face, surface.copy});
+        const auto found = at.find(surface.face_of());
         if (found == at.end()) {
           if (surface.copy > 0) take_away(id); // fewer copies than there were
           continue; // the shape has no such face now: the surface stays where it is
         }
-        there.insert({surface.face, surface.copy});
-        if (surface.copy == 0) named.insert(surface.face);
+        there.insert(surface.face_of());
+        if (surface.copy == 0) named.insert(surface.face_of());
         auto changed = lying_on(surface, *found->second, body.form);
         if (!(changed == surface)) put(id, changed);
       }
       // A copy that is new has the surfaces the first has; one that was removed stays removed.
       const auto known = before.find(body.id);
-      for (const auto face : named) {
-        const int first = was_named(body.id, face) && known != before.end() ? known->second : 1;
-        for (int copy = first; copy < static_cast<int>(body.copies.size()); ++copy)
-          if (!there.contains({face, copy})) like_the_first(part, body, face, *at[{face, copy}]);
+      for (const auto& first : named) {
+        const int from = was_named(body.id, first) && known != before.end() ? known->second : 1;
+        auto face = first;
+        for (face.copy = from; face.copy < static_cast<int>(body.copies.size()); ++face.copy)
+          if (!there.contains(face)) like_the_first(part, body, first, *at[face]);
       }
     }
   }
 
-  bool was_named(Id body, BodyFace face) const {
+  bool was_named(Id body, const FaceOf& face) const {
     for (const auto& [id, surface] : before_.of<PartSurface>(body))
-      if (surface.face == face && surface.copy == 0) return true;
+      if (surface.face_of() == face) return true;
     return false;
   }
 
   /// Another copy of a body whose first has a surface there.
-  void like_the_first(Id part, const PlacedBody& body, BodyFace face, const PlacedFace& at) {
+  void like_the_first(Id part, const PlacedBody& body, const FaceOf& face, const PlacedFace& at) {
     for (const auto& [id, first] : after().of<PartSurface>(body.id)) {
-      if (first.face != face || first.copy != 0) continue;
+      if (first.face_of() != face) continue;
       auto surface = lying_on(first, at, body.form);
       surface.copy = at.copy;
       surface.name = free_name(after().surfaces_of(part), first.name, at.copy + 1);
@@ -310,17 +369,35 @@ private:
   /// A size whose faces are surfaces is a dimension between them, for joints and chains to walk over.
   void link_dimensions(const std::vector<PlacedBody>& placed) {
     for (const auto& body : placed) {
-      std::map<BodyFace, Id> of;
+      std::map<FaceOf, Id> of;
       for (const auto& [id, surface] : after().of<PartSurface>(body.id))
-        if (surface.copy == 0) of[surface.face] = id;
+        if (surface.copy == 0) of[surface.face_of()] = id;
       if (of.empty()) continue;
       const auto record = *after().find<Body>(body.id);
       for (const auto& size : record.sizes) {
-        const auto [first, second] = faces_of(size.role, body.form);
-        if (!of.contains(first) || (second != BodyFace::middle && !of.contains(second))) continue;
-        say_by(body.id, size, of[first], second == BodyFace::middle ? 0 : of[second]);
+        const auto [first, second] =
+            size.profile_place > 0 ? faces_of_place(size, body.form) : faces_of_size(size.role, body.form);
+        const bool alone = second.face == BodyFace::middle;
+        if (!of.contains(first) || (!alone && !of.contains(second))) continue;
+        say_by(body.id, size, of[first], alone ? 0 : of[second]);
       }
     }
+  }
+  static std::pair<FaceOf, FaceOf> faces_of_size(BodyRole role, const BodyForm& form) {
+    const auto [first, second] = faces_of(role, form);
+    return {{first}, {second}};
+  }
+  /// Of a profile: the cylinder whose diameter it is; where it starts and the shoulder or end so far from it.
+  static std::pair<FaceOf, FaceOf> faces_of_place(const BodySize& size, const BodyForm& form) {
+    const int place = size.profile_place, last = static_cast<int>(form.profile.size());
+    const auto step = [&](int k) { return step_to(form.profile, k); };
+    const auto wanted = size.role == BodyRole::diameter ? ProfileStep::cylinder : ProfileStep::shoulder;
+    const int side = step(place) == wanted ? place : step(place + 1) == wanted ? place + 1 : 0;
+    if (size.role == BodyRole::diameter && side > 0) return {{BodyFace::side, side}, {}};
+    if (size.role != BodyRole::length || (side == 0 && place != last)) return {};
+    const auto start = form.cut ? BodyFace::top : BodyFace::bottom;
+    const auto end = form.cut ? BodyFace::floor : BodyFace::top;
+    return {{start}, side > 0 ? FaceOf{BodyFace::side, side} : FaceOf{end}};
   }
 
   /// The size is a diameter of `first`, or a distance from it to `second`: its dimension says so, and where
@@ -340,7 +417,9 @@ private:
       for (const auto& [user, one] : after().bodies_of(part)) {
         auto changed = one;
         for (auto& s : changed.sizes)
-          if ((user == body && s.role == size.role) || (gone != 0 && s.dimension == gone)) s.dimension = id;
+          if ((user == body && s.role == size.role && s.profile_place == size.profile_place) ||
+              (gone != 0 && s.dimension == gone))
+            s.dimension = id;
         if (!(changed == one)) put(user, changed);
       }
       if (gone != 0 && after().needing(gone).empty()) take_away(gone);
@@ -383,6 +462,7 @@ private:
       changed.body = best_body->id;
       changed.face = best.face;
       changed.copy = best.copy;
+      changed.profile_place = best.profile_place;
       put(id, lying_on(changed, best, best_body->form));
     }
   }
@@ -407,7 +487,7 @@ private:
   }
   Id surface_on(Id body, const PlacedFace& face) const {
     for (const auto& [id, surface] : after().of<PartSurface>(body))
-      if (surface.face == face.face && surface.copy == face.copy) return id;
+      if (surface.face_of() == face.face_of()) return id;
     return 0;
   }
   void give_way(Id surface) {
@@ -456,7 +536,7 @@ private:
     for (const auto& under : placed)
       if (under.id == body.on)
         for (const auto& f : faces_of(under))
-          if (f.face == body.face && f.copy == 0) return f.frame.rotation;
+          if (f.face_of() == body.stands_on()) return f.frame.rotation;
     return Mat3::Identity();
   }
 

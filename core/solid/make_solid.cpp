@@ -1,6 +1,7 @@
 // Bodies fused and cut in order.
 
 #include "solid/brep.h"
+#include "solid/profile.h"
 
 #include <BRepAlgoAPI_Cut.hxx>
 #include <BRepAlgoAPI_Fuse.hxx>
@@ -261,7 +262,7 @@ private:
     for (const auto& other : bodies_) {
       if (other.id != body.on) continue;
       for (const auto& placed : faces_of(other)) {
-        if (placed.face != body.face) continue;
+        if (placed.face != body.face.face || placed.profile_place != body.face.profile_place) continue;
         for (TopExp_Explorer e(shape_, TopAbs_FACE); e.More(); e.Next())
           if (goes_on(face_of(TopoDS::Face(e.Current())), placed))
             for (TopExp_Explorer edge(e.Current(), TopAbs_EDGE); edge.More(); edge.Next())
@@ -382,20 +383,18 @@ Solid make_solid(const std::vector<PlacedBody>& bodies, const SolidOptions& opti
           if (!is_open(body.form, placed.face) && Maker::goes_on(face, placed) &&
               (within ? Maker::lies_within(face, placed) : Maker::overlaps(face, placed))) {
             face.body = body.id;
-            face.face = placed.face;
-            face.copy = placed.copy;
+            face.be(placed.face_of());
             break;
           }
       }
-  // The side of what is turned is of it, though no face of a size of its own.
+  // An arc of what is turned is of it, though no face a seat knows.
   for (auto& face : solid.faces)
     for (const auto& body : bodies) {
       if (face.body != 0 || body.form.shape != BodyShape::turned) continue;
       for (std::size_t copy = 0; copy < body.copies.size(); ++copy)
-        if (on_profile(body.form, body.copies[copy].inverse().apply(face.on), 1e-5)) {
+        if (const int place = place_on_profile(body.form, body.copies[copy].inverse().apply(face.on), 1e-5)) {
           face.body = body.id;
-          face.face = BodyFace::side;
-          face.copy = static_cast<int>(copy);
+          face.be({BodyFace::side, place, static_cast<int>(copy)});
         }
     }
   maker.look_back(solid_of_face);

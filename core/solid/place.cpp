@@ -69,7 +69,8 @@ std::vector<Pose> on_face(const Body& body, const BodyForm& form, const FormFace
   const Vec3 extent = (lie * own).cwiseAbs();
   const Vec3 middle = body.lie == BodyLie::up ? Vec3(Vec3::Zero()) : Vec3(0, 0, (low + high) / 2);
   const double turn = size(body, BodyRole::turn), tilt = size(body, BodyRole::tilt);
-  const bool round_side = face.face == BodyFace::side || face.face == BodyFace::inside;
+  const bool round_side =
+      is_round(face.shape.kind) && (face.face == BodyFace::side || face.face == BodyFace::inside);
   const Vec3 at(from_middle(body.from_along, size(body, BodyRole::along), face.width / 2, extent.x()),
                 from_middle(body.from_across, size(body, BodyRole::across), face.height / 2, extent.y()),
                 size(body, BodyRole::off));
@@ -224,7 +225,7 @@ std::vector<PlacedFace> faces_of(const PlacedBody& body) {
       shape.point = pose.apply(shape.point);
       shape.direction = pose.turn(shape.direction);
       faces.push_back({face.face, static_cast<int>(copy), then(face.frame, pose), shape, face.width,
-                       face.height, face.stands});
+                       face.height, face.stands, face.profile_place});
     }
   return faces;
 }
@@ -245,7 +246,7 @@ std::vector<PlacedBody> place_bodies(const Build& build, Id part, const PlaceOpt
       one.name = body.name;
       one.form = form_of(body);
       one.on = body.on;
-      one.face = body.face;
+      one.face = body.stands_on();
       if (one.form.through) one.form.reach = round == 0 ? 1 : 2 * reach + 1;
       one.wrong = form_wrong(one.form);
       index[id] = placed.size();
@@ -269,8 +270,8 @@ std::vector<PlacedBody> place_bodies(const Build& build, Id part, const PlaceOpt
       } else {
         const auto& under = placed[base->second];
         const auto faces = faces_of(under.form);
-        const auto face =
-            std::find_if(faces.begin(), faces.end(), [&](const FormFace& f) { return f.face == body.face; });
+        const auto face = std::find_if(faces.begin(), faces.end(),
+                                       [&](const FormFace& f) { return f.face_of() == body.stands_on(); });
         if (face == faces.end()) {
           one.wrong = fmt::format("{} has no such face any more: choose another to put it on", under.name);
         } else {

@@ -16,9 +16,9 @@ struct PlacedBody {
   std::string name;
   BodyForm form;
   std::vector<Pose>
-      copies;       ///< body → drawing frame, one a copy; none where it works edges or something is wrong
-  build::Id on = 0; ///< of what works edges: whose
-  BodyFace face = BodyFace::middle;
+      copies;        ///< body → drawing frame, one a copy; none where it works edges or something is wrong
+  build::Id on = 0;  ///< of what works edges: whose
+  FaceOf face;       ///< the face of it
   std::string wrong; ///< why it cannot be made, in words; empty: it can
 };
 
@@ -37,6 +37,8 @@ struct PlacedFace {
   Pose frame; ///< of the face → drawing
   Surface shape;
   double width = 0, height = 0, stands = 0; ///< as in FormFace
+  int profile_place = 0;
+  FaceOf face_of() const { return {face, profile_place, copy}; }
 };
 std::vector<PlacedFace> faces_of(const PlacedBody& body);
 

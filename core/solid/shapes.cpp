@@ -1,6 +1,7 @@
 // The shapes of bodies as solids of the library.
 
 #include "solid/brep.h"
+#include "solid/profile.h"
 
 #include <BRepAlgoAPI_Fuse.hxx>
 #include <BRepBuilderAPI_MakeEdge.hxx>

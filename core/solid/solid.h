@@ -29,7 +29,10 @@ struct SolidFace {
   build::Id body = 0;     ///< the body it is of; 0: none, or not known
   BodyFace face = BodyFace::middle;
   int copy = 0;
+  int profile_place = 0;
 
+  FaceOf face_of() const { return {face, profile_place, copy}; } ///< of `body`
+  void be(const FaceOf& of) { face = of.face, profile_place = of.profile_place, copy = of.copy; }
   bool known() const { return kind <= FaceKind::taper_shank; } ///< the seat knows such a surface
   Patch patch() const { return {shape, width, height}; }
 };

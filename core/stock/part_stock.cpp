@@ -141,13 +141,13 @@ std::vector<std::pair<Id, Patch>> patches_of(const Build& build, Id part) {
   std::vector<std::pair<Id, Patch>> out;
   for (std::size_t k = 0; k < ids.size(); ++k) out.emplace_back(ids[k], patches[k]);
   if (build.bodies_of(part).empty()) return out;
-  std::set<std::tuple<Id, BodyFace, int>> named;
+  std::set<std::pair<Id, solid::FaceOf>> named;
   for (const auto& [id, s] : build.surfaces_of(part))
-    if (s.body != 0) named.insert({s.body, s.face, s.copy});
+    if (s.body != 0) named.insert({s.body, s.face_of()});
   for (const auto& body : solid::place_bodies(build, part)) {
     if (body.form.cut || solid::works_edges(body.form.shape) || solid::is_mark(body.form.shape)) continue;
     for (const auto& face : solid::faces_of(body))
-      if (face.face != BodyFace::middle && !named.contains({body.id, face.face, face.copy}))
+      if (face.face != BodyFace::middle && !named.contains({body.id, face.face_of()}))
         out.emplace_back(0, solid::lying_on({}, face, body.form).patch());
   }
   return out;

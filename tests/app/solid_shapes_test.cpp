@@ -101,6 +101,41 @@ TEST_F(SolidShapes, AKnobIsTurnedByItsProfile) {
   EXPECT_TRUE(bodies().message().contains("It stays as it was")) << bodies().message();
 }
 
+/// The neck of a handle is fitted to its ferrule: pointed at, it is a surface with a diameter to hold, and
+/// the dimension carries the profile.
+TEST_F(SolidShapes, TheNeckOfAHandleIsFittedLikeARound) {
+  const Id id = part("Handle", 1, "brass");
+  window->document().choose(id, b().pieces_of(id).front().first);
+  go_to_solid();
+  bodies().add(BodyShape::turned, false);
+  const Id handle = body("turned");
+  window->document().apply(
+      solid::set_profile(b(), handle, {{0, 12, 0}, {6, 12, 0}, {6, 8, 0}, {20, 8, 0}}, ""));
+  const auto solid = made();
+  ASSERT_TRUE(solid && solid->picture);
+  int neck = -1;
+  const auto& faces = solid->picture->solid.faces;
+  for (std::size_t k = 0; k < faces.size(); ++k)
+    if (faces[k].shape.round() && std::abs(faces[k].shape.diameter - 8) < 1e-9) neck = static_cast<int>(k);
+  bodies().refresh();
+  bodies().point_at(neck);
+  EXPECT_EQ(bodies().face_button()->text(), "Make side up to place 4 of turned a surface");
+  QTest::mouseClick(bodies().face_button(), Qt::LeftButton);
+  const auto* fitted = surface("side up to place 4 of turned");
+  ASSERT_TRUE(fitted);
+  const auto* size = b().find<Body>(handle)->size(BodyRole::diameter, 4);
+  ASSERT_TRUE(size);
+  auto d = *b().find<Dimension>(size->dimension);
+  EXPECT_EQ(d.kind, DimensionKind::size);
+  d.nominal = 7.9;
+  d.upper = 0.02;
+  window->document().apply(change(b(), size->dimension, d, "Limits"));
+  bodies().refresh();
+  EXPECT_EQ(surface("side up to place 4 of turned")->diameter, 7.9);
+  EXPECT_EQ(bodies().profile()->item(3, 1)->text(), "7.90");
+  EXPECT_EQ(bodies().profile()->item(2, 1)->text(), "7.90");
+}
+
 /// Nobody types the size of a tapped hole: its thread says it.
 TEST_F(SolidShapes, AThreadSizesItsHoleAndIsDrawnThin) {
   quick(solid::QuickShape::plain_block);

@@ -263,7 +263,7 @@ TEST_F(Follow, TheCopyPointedAtIsTheOneThatIsNamed) {
   auto b = *build.find<Body>(boss.id);
   b.pattern = BodyPattern::pair;
   apply(set_body(build, boss.id, b, "Pattern"));
-  const auto named = name_face(build, boss.id, BodyFace::top, 1, "", true);
+  const auto named = name_face(build, boss.id, {BodyFace::top, 0, 1}, "", true);
   apply(named.edit);
   EXPECT_GT(build.find<PartSurface>(named.id)->point.x(), 0); // the second of the pair
 }
@@ -283,20 +283,20 @@ TEST_F(Follow, AFaceOfWhatIsCutIsFromSolid) {
   draw(QuickShape::plain_block);
   const auto slot = add_body(build, part, {BodyShape::slot, true, body("block"), BodyFace::top, ""});
   apply(slot.edit);
-  apply(name_face(build, slot.id, BodyFace::floor, 0, "", true).edit);
+  apply(name_face(build, slot.id, BodyFace::floor, "", true).edit);
   EXPECT_TRUE(surface("floor of slot").from_solid);
 }
 
 TEST_F(Follow, AFaceBecomesASurfaceAndItsSizeADistance) {
   draw(QuickShape::plug);
-  const auto named = name_face(build, body("head"), BodyFace::front, 0, "", true);
+  const auto named = name_face(build, body("head"), BodyFace::front, "", true);
   apply(named.edit);
   EXPECT_NEAR(surface("front of head").point.y(), -7, 1e-12);
   EXPECT_NEAR(surface("front of head").width, 14 / std::sqrt(3),
               1e-12); // side of a hexagon 14 across its flats
-  apply(name_face(build, body("head"), BodyFace::back, 0, "flat", true).edit);
+  apply(name_face(build, body("head"), BodyFace::back, "flat", true).edit);
   EXPECT_EQ(build.find<Dimension>(dimension("head, across flats"))->other, surface_id("flat"));
-  EXPECT_EQ(name_face(build, body("head"), BodyFace::front, 0, "", true).wrong,
+  EXPECT_EQ(name_face(build, body("head"), BodyFace::front, "", true).wrong,
             "it is a surface already: front of head");
 }
 
