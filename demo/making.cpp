@@ -7,6 +7,7 @@
 #include "casting/survey.h"
 #include "quantity/length_text.h"
 #include "quantity/tolerance.h"
+#include "route/propose.h"
 
 #include <cmath>
 
@@ -55,10 +56,22 @@ private:
   }
   void shop() {
     std::vector<Record> records;
-    records.emplace_back(Machine{"mill", false, Unit::mm, 0.01, "Z reads a side", 0});
-    records.emplace_back(Machine{"lathe", true, Unit::mm, 0.02, "cross slide reads the diameter", 1});
-    records.emplace_back(Tool{"face mill 50", 50, 0.4, 0.1, 0, "", 0});
-    records.emplace_back(Tool{"boring bar 12", 12, 0.2, 0.02, 60, "", 1});
+    Machine mill{"mill", false, Unit::mm, 0.01, "Z reads a side", 0};
+    mill.kind = MachineKind::mill;
+    mill.reach = 320, mill.chuck = 100, mill.shank = 20;
+    mill.taper = "R8", mill.speeds = "90 160 270 450 750 1250 2100";
+    Machine lathe{"lathe", true, Unit::mm, 0.02, "cross slide reads the diameter", 1};
+    lathe.kind = MachineKind::lathe;
+    lathe.spindle_bore = 26, lathe.swing = 230, lathe.reach = 500, lathe.chuck = 100, lathe.shank = 16;
+    lathe.taper = "MT4", lathe.speeds = "60 105 170 320 540 900 1400";
+    records.emplace_back(mill);
+    records.emplace_back(lathe);
+    Tool facing{"face mill 50", 50, 0.4, 0.1, 0, "", 0};
+    facing.shank = 20;
+    Tool bar{"boring bar 12", 12, 0.2, 0.02, 60, "", 1};
+    bar.shank = 12;
+    records.emplace_back(facing);
+    records.emplace_back(bar);
     keep_(add_all(build_, std::move(records), "Fill the shop"));
   }
   Id dimension(Id of, const char* name, DimensionKind kind, const char* from, const char* to, double nominal,
@@ -135,10 +148,16 @@ private:
                  {},
                  {},
                  1};
+    first.machine = second.machine = machines[0].first;
+    first.holding = Workholding::clamps;
+    second.holding = Workholding::angle_plate;
+    first.packing = "screw jacks under the flange";
+    second.packing = "parallels clear of the bore";
     for (const auto& [id, d] : build_.dimensions_of(cylinder)) second.sizes.push_back(id);
     setups.emplace_back(first);
     setups.emplace_back(second);
     keep_(add_all(build_, std::move(setups), "Two setups for the cylinder"));
+    keep_(route::propose_operations(build_, cylinder));
     for (const double off : {-0.03, -0.01, -0.02, 0.01}) cut(piece, cylinder, "foot", off);
     cut(piece, cylinder, "bore", 0.02);
   }

@@ -1,5 +1,7 @@
 #include "sheets/page_file.h"
 
+#include "sheets/fonts.h"
+
 #include "sheets/shown.h"
 #include "store/text_file.h"
 
@@ -37,8 +39,26 @@ void take_out_date(QByteArray& pdf) {
 
 } // namespace
 
+void page_words(QPainter& p, double x, double y, double size, bool bold, const QString& text, bool right,
+                double room) {
+  p.setFont(font(size, bold));
+  const QFontMetricsF metrics(p.font());
+  const auto shown = metrics.elidedText(text, Qt::ElideRight, room);
+  p.drawText(QPointF(right ? x - metrics.horizontalAdvance(shown) : x, y), shown);
+}
+
+void page_rule(QPainter& p, double y) {
+  p.setPen(QPen(Qt::black, 3));
+  p.drawLine(QPointF(page_left, y), QPointF(page_right, y));
+}
+
 QString write_page_pdf(const QString& path, const QString& title,
                        const std::function<void(QPainter&)>& paint) {
+  return write_pages_pdf(path, title, 1, [&](QPainter& painter, std::size_t) { paint(painter); });
+}
+
+QString write_pages_pdf(const QString& path, const QString& title, std::size_t pages,
+                        const std::function<void(QPainter&, std::size_t)>& paint) {
   QByteArray bytes;
   QBuffer buffer(&bytes);
   buffer.open(QIODevice::WriteOnly);
@@ -51,7 +71,10 @@ QString write_page_pdf(const QString& path, const QString& title,
     writer.setTitle(title);
     writer.setCreator("Datrin");
     QPainter painter(&writer);
-    paint(painter);
+    for (std::size_t page = 0; page < pages; ++page) {
+      if (page > 0) writer.newPage();
+      paint(painter, page);
+    }
   }
   take_out_date(bytes);
   return write_bytes(path, bytes);

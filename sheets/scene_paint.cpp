@@ -1,5 +1,7 @@
 #include "sheets/scene_paint.h"
 
+#include <algorithm>
+
 #include "sheets/fonts.h"
 
 #include <QPainterPath>
@@ -89,7 +91,9 @@ void paint_scene(QPainter& painter, const Scene& scene, const ViewFrame& frame, 
   const auto& ink = style.ink;
   for (const auto& path : scene.paths) {
     const auto shape = path_of(path, frame, motion);
-    const bool lit = path.surface >= 0 && path.surface == style.lit_surface;
+    const bool lit = path.surface >= 0 && (path.surface == style.lit_surface ||
+                                           std::find(style.lit_surfaces.begin(), style.lit_surfaces.end(),
+                                                     path.surface) != style.lit_surfaces.end());
     painter.setBrush(Qt::NoBrush);
     switch (path.role) {
     case Role::plate:

@@ -16,7 +16,8 @@ struct SceneStyle {
   double pen = 1;   ///< thickness of a thin line in pixels; a finished line is 1.7 times as thick
   double pip = 2.6; ///< radius of a touch
   bool show_touches = true;
-  int lit_surface = -1; ///< drawn in brass
+  int lit_surface = -1;            ///< drawn in brass
+  std::vector<int> lit_surfaces{}; ///< so are these
 };
 
 /// A small rigid motion on the paper of one view, in mm: for a part that has been moved by hand in a picture

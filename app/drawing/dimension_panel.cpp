@@ -54,7 +54,7 @@ DimensionPanel::DimensionPanel(Document& document, QWidget* parent)
       how_(choice_box("How it is read", ways)), form_(new QWidget), restate_box_(new QWidget),
       add_(new QPushButton("Add")), remove_(new QPushButton("Remove")), message_(new MessageLine),
       legs_(muted_label()), history_(muted_label()), verdict_(words_label()), wrong_(new QListWidget) {
-  const int widths[] = {112, 190, 136, 84, 122, 110};
+  const int widths[] = {172, 196, 130, 70, 92, 96};
   for (int c = 0; c < 6; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
   table_->horizontalHeader()->setStretchLastSection(true);
   auto* column = new QVBoxLayout(this);

@@ -47,7 +47,13 @@ QWidget* labelled(const QString& words, QWidget* field, int label_width) {
 }
 
 QTableWidget* plain_table(const QString& name, const QStringList& headings, int right_from) {
-  auto* table = new QTableWidget(0, static_cast<int>(headings.size()));
+  auto* table = new QTableWidget;
+  make_plain(table, name, headings, right_from);
+  return table;
+}
+
+void make_plain(QTableWidget* table, const QString& name, const QStringList& headings, int right_from) {
+  table->setColumnCount(static_cast<int>(headings.size()));
   table->setHorizontalHeaderLabels(headings);
   for (int c = 0; c < table->columnCount(); ++c)
     table->horizontalHeaderItem(c)->setTextAlignment((c < right_from ? Qt::AlignLeft : Qt::AlignRight) |
@@ -63,7 +69,6 @@ QTableWidget* plain_table(const QString& name, const QStringList& headings, int 
   table->horizontalHeader()->setMinimumSectionSize(theme().ipx(30));
   table->setAccessibleName(name);
   make_copyable(table);
-  return table;
 }
 
 void fill_row(QTableWidget* table, int row, const QStringList& cells) {

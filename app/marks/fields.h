@@ -30,6 +30,8 @@ QWidget* labelled(const QString& label, QWidget* field, int label_width = 84);
 
 /// A table to read from: rows chosen whole, Ctrl+C copies; columns from `right_from` on are aligned right.
 QTableWidget* plain_table(const QString& accessible_name, const QStringList& headings, int right_from);
+void make_plain(QTableWidget* table, const QString& accessible_name, const QStringList& headings,
+                int right_from); ///< the same of a table of another kind
 
 /// Fills row `row`, aligned as the headings are.
 void fill_row(QTableWidget* table, int row, const QStringList& cells);

@@ -11,7 +11,7 @@ const std::vector<StepRow>& steps() {
       {Step::seat, "Seat", "Ctrl+3", true, {"Room", "Judge", "Rescue", "Sure"}},
       {Step::marking, "Marking out", "Ctrl+4", true, {}},
       {Step::allowance, "Allowance", "Ctrl+5", true, {"Cut", "Plan", "Share"}},
-      {Step::route, "Route", "Ctrl+6", true, {"Datums", "Setups", "Gate", "Spread"}},
+      {Step::route, "Route", "Ctrl+6", true, {"Datums", "Setups", "Operations", "Gate", "Spread"}},
       {Step::overview, "Overview", "Ctrl+7", false, {}},
       {Step::joints, "Joints", "Ctrl+8", false, {"Make", "Fit", "Work", "Pairs", "Try"}},
       {Step::chains, "Chains", "Ctrl+9", false, {"Gap", "Links"}},

@@ -3,8 +3,7 @@
 #include "app/marks/column.h"
 #include "app/marks/fields.h"
 #include "app/theme.h"
-#include "casting/as_cast.h"
-#include "casting/expect.h"
+#include "route/datum_input.h"
 #include "sheets/figures.h"
 
 #include <QHeaderView>
@@ -16,41 +15,6 @@ namespace datrin::app {
 
 using sheets::figure;
 using sheets::qt;
-
-casting::FirstDatumInput first_datum_input(const build::Build& build, const PieceState& state) {
-  casting::FirstDatumInput in;
-  in.unit = build.info().unit;
-  const auto scene = part_scene(build, state.part);
-  const auto foundry = casting::foundry_or_usual(build, state.part);
-  const auto made = casting::as_cast(state.input.seat, state.pose);
-  const auto surfaces = build.surfaces_of(state.part);
-  const bool cast = state.cast;
-  constexpr double of_bar = 0.03; // mm, standard deviation (common practice)
-  for (std::size_t k = 0; k < surfaces.size(); ++k) {
-    const auto& [id, s] = surfaces[k];
-    casting::DatumSurface d;
-    d.name = s.name;
-    d.shape = s.shape();
-    d.width = k < scene.surfaces.size() ? scene.surfaces[k].width : s.width;
-    d.height = k < scene.surfaces.size() ? scene.surfaces[k].height : s.height;
-    // A hole is no place to stand on, and what was cut is no longer as cast.
-    d.as_cast = !is_hole(s.kind) && build.cuts_of(state.piece, id).empty();
-    d.to_machine = s.machined;
-    if (!cast) d.roughness = of_bar; // bright or sawn, no sand
-    if (cast && !s.round() && std::abs(s.direction.dot(foundry.draw)) < 0.1) d.draft = foundry.draft;
-    if (const int i = state.input.surface_index(id); i >= 0) {
-      const auto& fit = made.surfaces[static_cast<std::size_t>(i)];
-      if (fit.fitted) {
-        d.roughness = fit.roughness;
-        if (!s.round()) d.draft = fit.lean.value > fit.lean.uncertainty ? fit.lean.value : 0.0;
-      }
-    }
-    for (const auto& [spot_id, spot] : build.spots_of(state.piece))
-      d.flash = d.flash || (spot.surface == id && spot.kind == build::SpotKind::flash);
-    in.surfaces.push_back(std::move(d));
-  }
-  return in;
-}
 
 DatumPanel::DatumPanel(Document& document, QWidget* parent)
     : QWidget(parent), document_(document),
@@ -101,7 +65,7 @@ void DatumPanel::show_state(const PieceState& state) {
   state_ = state;
   ids_.clear();
   for (const auto& [id, s] : document_.build().surfaces_of(state.part)) ids_.push_back(id);
-  input_ = first_datum_input(document_.build(), state);
+  input_ = route::datum_input(document_.build(), state.part, state.piece, state.input, state.pose);
   const auto old =
       result_.choices.empty() || current() == nullptr ? std::array<int, 3>{-1, -1, -1} : current()->surfaces;
   result_ = casting::first_datums(input_);

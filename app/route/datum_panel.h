@@ -14,10 +14,6 @@
 
 namespace datrin::app {
 
-/// What the choice of datums starts from: every surface with its extents, how rough it is and leans (as
-/// touched, else as usual), and whether it is still as cast. Indices are those of Build::surfaces_of.
-casting::FirstDatumInput first_datum_input(const build::Build& build, const PieceState& state);
-
 class DatumPanel : public QWidget {
   Q_OBJECT
 public:

@@ -4,6 +4,7 @@
 #include "app/marks/fields.h"
 #include "app/theme.h"
 #include "build/edit_making.h"
+#include "build/edit_route.h"
 #include "build/now.h"
 #include "casting/spots.h"
 #include "sheets/figures.h"
@@ -19,25 +20,20 @@
 
 namespace datrin::app {
 
+using build::contains;
 using build::Id;
 using build::Setup;
 using sheets::qt;
 
-namespace {
-
-bool contains(const std::vector<Id>& list, Id id) {
-  return std::find(list.begin(), list.end(), id) != list.end();
-}
-
-} // namespace
-
 SetupPanel::SetupPanel(Document& document, QWidget* parent)
     : QWidget(parent), document_(document), setups_(new QListWidget), parts_(new QListWidget),
-      gate_list_(new QListWidget), name_(text_field("Name of the setup")), remarks_(muted_label()),
-      verdict_(words_label()), gate_heading_(heading_label("Before it is unclamped")),
-      add_(new QPushButton("Add")), remove_(new QPushButton("Remove")), up_(new QPushButton("\u2191")),
-      down_(new QPushButton("\u2193")), release_(new QPushButton("Unclamp")), done_(new QPushButton("Done")),
-      gate_(new QWidget), overview_(plain_table("What each setup does", {"Surface"}, 9)) {
+      gate_list_(new QListWidget), name_(text_field("Name of the setup")),
+      left_(text_field("What stays on the machine", "what stays on the machine")),
+      holding_(new HoldingForm(document)), remarks_(muted_label()), verdict_(words_label()),
+      gate_heading_(heading_label("Before it is unclamped")), add_(new QPushButton("Add")),
+      remove_(new QPushButton("Remove")), up_(new QPushButton("\u2191")), down_(new QPushButton("\u2193")),
+      release_(new QPushButton("Unclamp")), done_(new QPushButton("Done")), gate_(new QWidget),
+      overview_(plain_table("What each setup does", {"Surface"}, 9)) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
   column->setSpacing(5);
@@ -64,9 +60,11 @@ SetupPanel::SetupPanel(Document& document, QWidget* parent)
   named->addWidget(name_, 1);
   named->addWidget(remove_);
   column->addLayout(named);
+  column->addWidget(holding_);
   parts_->setAccessibleName("What takes part in the setup");
   parts_->setToolTip("Enter or a double click: not in it, datum, cut here, reference for later; a dimension: "
                      "measured here or not");
+  parts_->setMinimumHeight(theme().ipx(130));
   column->addWidget(parts_, 3);
   column->addWidget(muted_label(
       "Enter changes the part a surface plays: locates (1\u20133), cut, reference; a dimension: measured."));
@@ -86,6 +84,7 @@ void SetupPanel::make_gate() {
   gate_list_->setAccessibleName("What must be true before unclamping");
   gate_list_->setWordWrap(true);
   gate_column->addWidget(gate_list_, 1);
+  gate_column->addWidget(left_);
   auto* buttons = new QHBoxLayout;
   buttons->addWidget(done_);
   buttons->addWidget(release_);
@@ -124,8 +123,8 @@ void SetupPanel::connect_gate() {
   connect(gate_list_, &QListWidget::currentRowChanged, this, [this](int row) {
     const bool any = row >= 0 && row < static_cast<int>(gate_result_.items.size());
     const auto item = any ? gate_result_.items[static_cast<std::size_t>(row)] : route::GateItem{};
-    const bool by_hand =
-        item.kind == route::GateKind::spot || (item.kind == route::GateKind::reference && item.surface != 0);
+    const bool by_hand = item.kind == route::GateKind::spot || item.kind == route::GateKind::operation ||
+                         (item.kind == route::GateKind::reference && item.surface != 0);
     done_->setEnabled(any && by_hand && !item.done);
   });
   connect(name_, &QLineEdit::editingFinished, this, [this] {
@@ -184,6 +183,7 @@ void SetupPanel::show_state(const PieceState& state, const std::vector<allowance
   remarks_->setText(all.empty()
                         ? QString("No setups yet. Take first datums to have them suggested, or add one.")
                         : remarks.join("\n"));
+  remarks_->setVisible(!remarks_->text().isEmpty());
   colour_label(remarks_, remarks.isEmpty() ? theme().muted : theme().gone);
   show_setup();
   show_gate();
@@ -237,6 +237,7 @@ void SetupPanel::show_overview() {
 
 void SetupPanel::show_setup() {
   const auto* now = current();
+  holding_->show_setup(chosen_);
   for (QWidget* w : std::initializer_list<QWidget*>{name_, remove_, up_, down_, parts_})
     w->setEnabled(now != nullptr);
   const int row = parts_->currentRow();
@@ -290,10 +291,13 @@ void SetupPanel::show_gate() {
   gate_result_ = route::unclamp_gate(document_.build(), state_.piece, chosen_, plans_);
   const auto released = document_.build().release_of(state_.piece, chosen_);
   verdict_->setText(released ? QString("Unclamped on %1.%2")
-                                   .arg(sheets::local_time(released->second.at).left(10),
-                                        released->second.missing.empty()
-                                            ? QString()
-                                            : " Missing then: " + qt(released->second.missing))
+                                       .arg(sheets::local_time(released->second.at).left(10),
+                                            released->second.missing.empty()
+                                                ? QString()
+                                                : " Missing then: " + qt(released->second.missing)) +
+                                   (released->second.left.empty()
+                                        ? QString()
+                                        : " Left on the machine: " + whole(released->second.left) + ".")
                              : qt(gate_result_.verdict));
   colour_label(verdict_, gate_result_.open == 0 ? theme().good : theme().gone);
   for (const auto& item : gate_result_.items) {
@@ -308,6 +312,10 @@ void SetupPanel::show_gate() {
 void SetupPanel::gate_done() {
   const int row = gate_list_->currentRow();
   if (row < 0 || row >= static_cast<int>(gate_result_.items.size())) return;
+  if (const auto operation = gate_result_.items[static_cast<std::size_t>(row)].operation; operation != 0) {
+    document_.apply(build::set_done(document_.build(), state_.piece, operation, true, build::utc_now()));
+    return;
+  }
   if (const auto spot = gate_result_.items[static_cast<std::size_t>(row)].spot; spot != 0) {
     document_.apply(casting::mark_spot_done(document_.build(), spot, true));
     return;
@@ -325,10 +333,10 @@ void SetupPanel::gate_done() {
 
 void SetupPanel::release() {
   const auto& b = document_.build();
-  document_.apply(
-      b.release_of(state_.piece, chosen_)
-          ? build::clamp_again(b, state_.piece, chosen_)
-          : build::unclamp(b, state_.piece, chosen_, route::still_missing(gate_result_), build::utc_now()));
+  document_.apply(b.release_of(state_.piece, chosen_)
+                      ? build::clamp_again(b, state_.piece, chosen_)
+                      : build::unclamp(b, state_.piece, chosen_, route::still_missing(gate_result_),
+                                       build::utc_now(), left_->text().trimmed().toStdString()));
 }
 
 } // namespace datrin::app

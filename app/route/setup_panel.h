@@ -5,6 +5,7 @@
 #include "allowance/plan.h"
 #include "app/casting/piece_state.h"
 #include "app/document.h"
+#include "app/route/holding_form.h"
 #include "route/gate.h"
 
 #include <QLabel>
@@ -26,6 +27,8 @@ public:
   QLineEdit* name_edit() const { return name_; }
   QPushButton* add_button() const { return add_; }
   QString remarks() const { return remarks_->text(); }
+  HoldingForm* holding() const { return holding_; }
+  QLineEdit* left_edit() const { return left_; } ///< what stays on the machine when it is unclamped
   build::Id chosen() const { return chosen_; }
 
   QTableWidget* overview() const {
@@ -59,7 +62,8 @@ private:
 
   Document& document_;
   QListWidget *setups_, *parts_, *gate_list_;
-  QLineEdit* name_;
+  QLineEdit *name_, *left_;
+  HoldingForm* holding_;
   QLabel *remarks_, *verdict_, *gate_heading_;
   QPushButton *add_, *remove_, *up_, *down_, *release_, *done_;
   QWidget* gate_;

@@ -34,6 +34,13 @@ Found<Release> Build::release_of(Id piece, Id setup) const {
   return found.empty() ? std::nullopt : Found<Release>(found.front());
 }
 
+Found<OperationDone> Build::done_of(Id piece, Id operation) const {
+  const auto found =
+      kept(of<OperationDone>(piece), of<OperationDone>(operation),
+           [&](const OperationDone& d) { return d.piece == piece && d.operation == operation; });
+  return found.empty() ? std::nullopt : Found<OperationDone>(found.front());
+}
+
 Found<Measurement> Build::measurement_of(Id piece, Id dimension) const {
   const auto found = kept(of<Measurement>(piece), of<Measurement>(dimension),
                           [&](const Measurement& m) { return m.piece == piece && m.dimension == dimension; });

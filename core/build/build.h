@@ -80,8 +80,10 @@ public:
   List<Offcut> offcuts() const { return all<Offcut>(); }
   List<Machine> machines() const { return all<Machine>(); }
   List<Tool> tools() const { return all<Tool>(); }
+  List<Supply> supplies() const { return all<Supply>(); }
   List<Instrument> instruments() const { return all<Instrument>(); }
   List<Setup> setups_of(Id part) const { return of<Setup>(part); }
+  List<Operation> operations_of(Id part) const { return of<Operation>(part); }
   List<Joint> joints() const { return all<Joint>(); }
   List<Chain> chains() const { return all<Chain>(); }
   List<Trial> trials_of(Id joint) const { return of<Trial>(joint); }
@@ -93,6 +95,7 @@ public:
   Found<Allowance> allowance_of(Id piece, Id surface) const;
   std::vector<std::pair<Id, Cut>> cuts_of(Id piece, Id surface) const; ///< oldest first
   Found<Release> release_of(Id piece, Id setup) const;
+  Found<OperationDone> done_of(Id piece, Id operation) const;
   Found<Measurement> measurement_of(Id piece, Id dimension) const; ///< the last
 
   /// Applies the rows as they stand. False, and nothing changed, when a row's `before` is not what is here.

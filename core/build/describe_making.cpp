@@ -9,6 +9,8 @@ using namespace describing;
 
 namespace {
 
+constexpr double most_minutes = 1e6; // two years of days and nights
+
 Wrong square_to_each_other(const void* record) {
   const auto& s = *static_cast<const Stock*>(record);
   constexpr double square = 1e-6; // cosine
@@ -50,16 +52,36 @@ void describe_making(std::vector<Description>& all) {
                mm_not_negative(field<&Offcut::thick>("thick")), mm_not_negative(field<&Offcut::bore>("bore")),
                mm_not_negative(field<&Offcut::length>("length")), field<&Offcut::note>("note"),
                place<Offcut>()});
-  put<Machine>(all, "machine", "a machine in the shop, and how its dial reads",
-               {field<&Machine::name>("name"), field<&Machine::reads_diameter>("reads_diameter"),
-                field<&Machine::unit>("unit"), mm_positive(field<&Machine::resolution>("resolution")),
-                field<&Machine::note>("note"), place<Machine>()});
+  put<Machine>(
+      all, "machine", "a machine in the shop, and how its dial reads",
+      {field<&Machine::name>("name"), field<&Machine::reads_diameter>("reads_diameter"),
+       field<&Machine::unit>("unit"), mm_positive(field<&Machine::resolution>("resolution")),
+       field<&Machine::note>("note"), place<Machine>(), field<&Machine::kind>("kind").from_version(11),
+       mm_not_negative(field<&Machine::spindle_bore>("spindle_bore")).from_version(11),
+       mm_not_negative(field<&Machine::swing>("swing")).from_version(11),
+       mm_not_negative(field<&Machine::reach>("reach")).from_version(11),
+       mm_not_negative(field<&Machine::chuck>("chuck")).from_version(11),
+       mm_not_negative(field<&Machine::shank>("shank")).from_version(11),
+       field<&Machine::taper>("taper").from_version(11), field<&Machine::speeds>("speeds").from_version(11),
+       field<&Machine::site>("site").from_version(11)});
   put<Tool>(all, "tool", "a cutting tool in the shop, or what serves as a size",
             {field<&Tool::name>("name"), mm_not_negative(field<&Tool::size>("size")),
              mm_not_negative(field<&Tool::corner>("corner")),
              mm_not_negative(field<&Tool::least_cut>("least_cut")),
              mm_not_negative(field<&Tool::reach>("reach")), field<&Tool::note>("note"), place<Tool>(),
-             field<&Tool::kind>("kind").from_version(4)});
+             field<&Tool::kind>("kind").from_version(4),
+             mm_not_negative(field<&Tool::shank>("shank")).from_version(11),
+             field<&Tool::point_angle>("point_angle").in(Measures::angle).between(0, 3.2).from_version(11),
+             field<&Tool::thread>("thread").from_version(11),
+             list_field<&Tool::made>("made", {mm_not_negative(field<&ToolMade::wanted>("wanted")),
+                                              mm_not_negative(field<&ToolMade::made>("made")),
+                                              field<&ToolMade::at>("at")})
+                 .from_version(11)});
+  put<Supply>(all, "supply", "fasteners on hand, what is used up, what is to be bought",
+              {field<&Supply::name>("name"), field<&Supply::kind>("kind"),
+               mm_not_negative(field<&Supply::length>("length")), field<&Supply::hardened>("hardened"),
+               field<&Supply::count>("count").between(0, 1e6), field<&Supply::note>("note"),
+               place<Supply>()});
   put<Instrument>(
       all, "instrument", "a measuring instrument in the shop",
       {field<&Instrument::name>("name"), mm_positive(field<&Instrument::resolution>("resolution")),
@@ -86,10 +108,35 @@ void describe_making(std::vector<Description>& all) {
               field<&Setup::datums>("datums").points_to<PartSurface>(),
               field<&Setup::cuts>("cuts").points_to<PartSurface>(),
               field<&Setup::sizes>("sizes").points_to<Dimension>(),
-              field<&Setup::marks>("marks").points_to<PartSurface>(), place<Setup>()});
+              field<&Setup::marks>("marks").points_to<PartSurface>(), place<Setup>(),
+              field<&Setup::machine>("machine").points_to<Machine>().from_version(11),
+              field<&Setup::holding>("holding").from_version(11),
+              mm_not_negative(field<&Setup::grip>("grip")).from_version(11),
+              mm_not_negative(field<&Setup::overhang>("overhang")).from_version(11),
+              field<&Setup::packing>("packing").from_version(11),
+              field<&Setup::stop>("stop").from_version(11), field<&Setup::way>("way").from_version(11)});
   put<Release>(all, "release", "a piece was taken out of a setup",
                {of_piece<Release>(), field<&Release::setup>("setup").needs<Setup>(),
-                field<&Release::at>("at"), field<&Release::missing>("missing")});
+                field<&Release::at>("at"), field<&Release::missing>("missing"),
+                field<&Release::left>("left").from_version(11)});
+  put<Operation>(
+      all, "operation", "a step of making a part",
+      {of_part<Operation>(), field<&Operation::name>("name"), field<&Operation::kind>("kind"),
+       field<&Operation::setup>("setup").points_to<Setup>(),
+       field<&Operation::surfaces>("surfaces").points_to<PartSurface>(),
+       field<&Operation::bodies>("bodies").points_to<Body>(),
+       field<&Operation::tool>("tool").points_to<Tool>(), mm_not_negative(field<&Operation::size>("size")),
+       field<&Operation::minutes>("minutes").between(0, most_minutes),
+       field<&Operation::after>("after").points_to<Operation>(),
+       list_field<&Operation::set_aside>(
+           "set_aside",
+           {field<&SetAside::before>("before").points_to<Operation>(), field<&SetAside::reason>("reason")}),
+       field<&Operation::until>("until"), field<&Operation::deferred>("deferred"),
+       field<&Operation::note>("note"), place<Operation>()});
+  put<OperationDone>(all, "operation_done", "an operation was done on a piece",
+                     {of_piece<OperationDone>(),
+                      field<&OperationDone::operation>("operation").needs<Operation>(),
+                      field<&OperationDone::at>("at"), field<&OperationDone::note>("note")});
 }
 
 } // namespace datrin::build

@@ -8,10 +8,6 @@ namespace datrin::build {
 
 namespace {
 
-bool contains(const std::vector<Id>& list, Id id) {
-  return std::find(list.begin(), list.end(), id) != list.end();
-}
-
 template <class T>
 Added add_to_shop(const Build& build, T thing, const char* kind) {
   if (thing.name.empty()) return {0, {}, fmt::format("Name the {}.", kind)};
@@ -97,10 +93,10 @@ Edit next_role(const Build& build, Id setup, Id id) {
   return change(build, setup, changed, "Surfaces");
 }
 
-Edit unclamp(const Build& build, Id piece, Id setup, std::string missing, std::string at) {
+Edit unclamp(const Build& build, Id piece, Id setup, std::string missing, std::string at, std::string left) {
   const auto* s = build.find<Setup>(setup);
   if (s == nullptr) return {};
-  return add(build, Release{piece, setup, std::move(at), std::move(missing)},
+  return add(build, Release{piece, setup, std::move(at), std::move(missing), std::move(left)},
              fmt::format("Unclamp from \"{}\"", s->name));
 }
 

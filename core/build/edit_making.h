@@ -30,8 +30,10 @@ Edit move_setup(const Build& build, Id setup, int by);
 /// reference for later, nothing. Three locate at most. A dimension is measured there or not.
 Edit next_role(const Build& build, Id setup, Id surface_or_dimension);
 
-/// The piece leaves the setup. `missing`: what the gate wanted and was not done.
-Edit unclamp(const Build& build, Id piece, Id setup, std::string missing, std::string at);
+/// The piece leaves the setup. `missing`: what the gate wanted and was not done; `left`: what stays on the
+/// machine.
+Edit unclamp(const Build& build, Id piece, Id setup, std::string missing, std::string at,
+             std::string left = {});
 Edit clamp_again(const Build& build, Id piece, Id setup);
 
 /// What there is in the shop; each after those there are.

@@ -4,6 +4,7 @@
 // build/descriptions.h.
 
 #include "build/body.h"
+#include "build/route_records.h"
 #include "geometry/patch.h"
 #include "quantity/unit.h"
 
@@ -373,6 +374,8 @@ struct Offcut {
 };
 
 /// A machine in the shop, and how its dial reads.
+enum class MachineKind { not_stated, lathe, mill, drilling_machine, grinder, saw, bench };
+
 struct Machine {
   std::string name;
   bool reads_diameter = false; ///< the dial moves by the diameter, twice what comes off the side
@@ -380,10 +383,46 @@ struct Machine {
   double resolution = 0.01;    ///< mm on the dial
   std::string note;            ///< quirks: "back gear reversed"
   double order = 0;
+  MachineKind kind = MachineKind::not_stated;
+  double spindle_bore = 0; ///< mm: what goes through its spindle; these 0: not stated
+  double swing = 0;        ///< mm: the largest diameter that turns over its bed
+  double reach = 0;        ///< mm: between centres, or from table to spindle
+  double chuck = 0;        ///< mm: the largest its chuck grips outside, or how wide its vise opens
+  double shank = 0;        ///< mm: the thickest tool it holds
+  std::string taper{};     ///< "MT3", "R8"
+  std::string speeds{};    ///< rpm: "60 105 170 320 540"
+  std::string site{};      ///< where it stands
   bool operator==(const Machine&) const = default;
 };
 
-enum class ToolKind { cutter, drill, reamer, ground_bar, gauge_pin };
+enum class ToolKind {
+  cutter,
+  drill,
+  reamer,
+  ground_bar,
+  gauge_pin,
+  tap,
+  end_mill,
+  turning_tool,
+  boring_bar,
+  slitting_saw,
+  broach,
+  countersink,
+  counterbore,
+  parallel,
+  gauge_block,
+  angle_block, ///< size: its angle, degrees
+  collet,
+  steady,
+  holder
+};
+
+/// What a tool made, beside what it should: its error log.
+struct ToolMade {
+  double wanted = 0, made = 0; ///< mm
+  std::string at;              ///< UTC, ISO 8601
+  bool operator==(const ToolMade&) const = default;
+};
 
 /// A cutting tool in the shop, or what serves as a size: ground bar, a gauge pin.
 struct Tool {
@@ -395,7 +434,25 @@ struct Tool {
   std::string note;
   double order = 0;
   ToolKind kind = ToolKind::cutter;
+  double shank = 0;       ///< mm; 0: not stated
+  double point_angle = 0; ///< radians, of a drill; 0: not stated
+  std::string thread{};   ///< of a tap
+  std::vector<ToolMade> made{};
   bool operator==(const Tool&) const = default;
+};
+
+enum class SupplyKind { fastener, consumable, to_buy };
+
+/// Fasteners on hand, what is used up, what is to be bought.
+struct Supply {
+  std::string name; ///< "M5 × 16 hexagon", "cutting oil"
+  SupplyKind kind = SupplyKind::fastener;
+  double length = 0; ///< mm, of a fastener under its head; 0: not stated
+  bool hardened = false;
+  int count = 0;
+  std::string note{};
+  double order = 0;
+  bool operator==(const Supply&) const = default;
 };
 
 /// A measuring instrument in the shop.
@@ -517,26 +574,6 @@ struct Cut {
   Vec3 place = Vec3::Zero(); ///< mm, survey frame: on the face as cut (planes): it stays where it is when the
                              ///< seat moves
   bool operator==(const Cut&) const = default;
-};
-
-/// A way a part is held while surfaces of it are machined.
-struct Setup {
-  Id part = 0;
-  std::string name;
-  std::vector<Id> datums; ///< surfaces it is located from: three targets, two, one
-  std::vector<Id> cuts;   ///< surfaces finished in it
-  std::vector<Id> sizes;  ///< dimensions to be measured before it is unclamped
-  std::vector<Id> marks;  ///< surfaces cut or scribed in it only as references for later setups
-  double order = 0;
-  bool operator==(const Setup&) const = default;
-};
-
-/// A piece was taken out of a setup.
-struct Release {
-  Id piece = 0, setup = 0;
-  std::string at;      ///< UTC, ISO 8601
-  std::string missing; ///< what was not there, when it was released all the same
-  bool operator==(const Release&) const = default;
 };
 
 } // namespace datrin::build

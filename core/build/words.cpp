@@ -35,7 +35,13 @@ constexpr auto classes_shown = list<DimensionClass::looks>("critical", "fit", "f
 constexpr auto sources = list<DimensionSource::assumed>("drawing", "mate", "chosen", "borrowed", "assumed");
 constexpr auto sources_shown =
     list<DimensionSource::assumed>("drawing", "measured mate", "chosen", "borrowed", "assumed");
-constexpr auto tools = list<ToolKind::gauge_pin>("cutter", "drill", "reamer", "ground bar", "gauge pin");
+constexpr auto tools = list<ToolKind::holder>("cutter", "drill", "reamer", "ground bar", "gauge pin", "tap",
+                                              "end mill", "turning tool", "boring bar", "slitting saw",
+                                              "broach", "countersink", "counterbore", "parallel",
+                                              "gauge block", "angle block", "collet", "steady", "holder");
+constexpr auto machines =
+    list<MachineKind::bench>("not stated", "lathe", "mill", "drilling machine", "grinder", "saw", "bench");
+constexpr auto supplies = list<SupplyKind::to_buy>("fastener", "consumable", "to buy");
 constexpr auto bounds = list<Bound::above>("exact", "below", "above");
 constexpr auto steps = list<LastStep::trial>("none", "ream", "lap", "trial");
 constexpr auto steps_shown = list<LastStep::trial>("nothing kept", "reamer", "lapping", "fit by trial");
@@ -60,6 +66,13 @@ constexpr auto mouths = list<HoleMouth::spot_faced>("plain", "counterbored", "co
 constexpr auto makings = list<HoleMaking::cored>("drilled", "reamed", "bored", "tapped", "cored");
 constexpr auto patterns =
     list<BodyPattern::mirror>("single", "row", "grid", "bolt circle", "pair", "mirrored");
+constexpr auto workholdings =
+    list<Workholding::tape>("not stated", "vise", "vise with a soft rod", "three-jaw chuck", "four-jaw chuck",
+                            "six-jaw chuck", "collet", "faceplate", "mandrel", "stub", "between centres",
+                            "V-blocks", "angle plate", "clamped on the table", "fixture", "tape");
+constexpr auto operations = list<OperationKind::sent_out>(
+    "face", "turn", "mill", "slit", "drill", "bore", "ream", "tap", "broach", "file", "grind", "lap", "press",
+    "fit by trial", "transfer from the mate", "mark", "deburr", "wait", "sent out");
 constexpr auto felts =
     list<Felt::loose>("will not start", "jams part-way", "tight all the way", "hand push", "slides", "loose");
 constexpr auto purposes = list<JointPurpose::thread>(
@@ -152,6 +165,22 @@ Words words_of<BodyPattern>() {
 template <>
 Words words_of<SpotCure>() {
   return words(cures);
+}
+template <>
+Words words_of<MachineKind>() {
+  return words(machines);
+}
+template <>
+Words words_of<SupplyKind>() {
+  return words(supplies);
+}
+template <>
+Words words_of<Workholding>() {
+  return words(workholdings);
+}
+template <>
+Words words_of<OperationKind>() {
+  return words(operations);
 }
 template <>
 Words words_of<Felt>() {

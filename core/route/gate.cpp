@@ -4,6 +4,7 @@
 #include "geometry/between.h"
 #include "quantity/length_text.h"
 #include "readings/size_now.h"
+#include "route/propose.h"
 #include "stock/part_stock.h"
 
 #include <fmt/format.h>
@@ -16,10 +17,6 @@ namespace datrin::route {
 using namespace build;
 
 namespace {
-
-bool contains(const std::vector<Id>& list, Id id) {
-  return std::find(list.begin(), list.end(), id) != list.end();
-}
 
 std::string name_of(const Build& build, Id surface) {
   const auto* s = build.find<PartSurface>(surface);
@@ -34,6 +31,7 @@ public:
 
   std::vector<GateItem> items() {
     for (const auto id : setup_.cuts) items_.push_back(feature(id));
+    add_operations();
     for (const auto id : setup_.sizes) add_size(id);
     add_spots();
     add_references();
@@ -70,6 +68,22 @@ private:
       item.text =
           fmt::format("{} is {}: {} still to come off", name, allowance::state_name(*plan), text(plan->now));
     return item;
+  }
+
+  /// What is done here that no cut of a surface tells of: holes of a pattern, slots, burrs.
+  void add_operations() {
+    for (const auto& [id, o] : build_.operations_of(setup_.part)) {
+      if (o.setup != setup_id_) continue;
+      const bool told = std::any_of(o.surfaces.begin(), o.surfaces.end(), [&](Id s) {
+        return contains(setup_.cuts, s) || contains(setup_.marks, s);
+      });
+      if (told) continue;
+      GateItem item{GateKind::operation, build_.done_of(piece_, id).has_value(), {}, 0, 0};
+      item.operation = id;
+      item.text = fmt::format("{}: {}", operation_text(build_, o), item.done ? "done" : "not done");
+      if (!o.deferred.empty()) item.text += fmt::format("; still to be decided: {}", o.deferred);
+      items_.push_back(std::move(item));
+    }
   }
 
   void add_size(Id id) {

@@ -12,7 +12,7 @@
 
 namespace datrin::route {
 
-enum class GateKind { feature, size, reference, spot };
+enum class GateKind { feature, operation, size, reference, spot };
 
 struct GateItem {
   GateKind kind = GateKind::feature;
@@ -20,7 +20,8 @@ struct GateItem {
   std::string text;      ///< "bore finished: 0.32 left" or "column face wanted by turned over"
   build::Id surface = 0; ///< to go to
   build::Id dimension = 0;
-  build::Id spot = 0; ///< seen on the rough piece, and something to be done about it
+  build::Id operation = 0; ///< to be ticked off
+  build::Id spot = 0;      ///< seen on the rough piece, and something to be done about it
 };
 
 struct GateResult {

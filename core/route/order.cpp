@@ -46,7 +46,7 @@ private:
 };
 
 /// A cycle among operations that cannot be brought into an order, as indices; empty: there is none.
-std::vector<int> find_cycle(const std::vector<Operation>& operations) {
+std::vector<int> find_cycle(const std::vector<RouteStep>& operations) {
   enum class Mark { fresh, open, closed };
   std::vector<Mark> marks(operations.size(), Mark::fresh);
   struct Step {

@@ -5,7 +5,7 @@
 // Part by part a piece goes through all operations before the next is begun:
 //   pieces × (Σ minutes + setup changes × setup minutes + tool changes × tool minutes),
 // changes counted along the order of one piece, the first of each included.
-// Operation by operation all pieces go through a run of neighbours with one setup and one tool before the
+// RouteStep by operation all pieces go through a run of neighbours with one setup and one tool before the
 // next run: pieces × Σ minutes + loadings × setup minutes + tool changes × tool minutes, where each run loads
 // every piece once (a single piece only when the setup is another than the run's before). An operation
 // without a setup is done in whatever stands; one at the very beginning in what is set up next.
@@ -22,7 +22,7 @@
 
 namespace datrin::route {
 
-struct Operation {
+struct RouteStep {
   std::string id;
   std::string setup; ///< empty: whatever stands
   std::string tool;  ///< empty: none; what is in it stays
@@ -33,7 +33,7 @@ struct Operation {
 enum class Manner { part_by_part, operation_by_operation };
 
 struct OrderInput {
-  std::vector<Operation> operations;
+  std::vector<RouteStep> operations;
   double setup_minutes = 0, tool_minutes = 0;
   int pieces = 1;
   Manner manner = Manner::part_by_part;

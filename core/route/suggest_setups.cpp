@@ -1,6 +1,8 @@
 #include "route/suggest_setups.h"
 
 #include "geometry/between.h"
+#include "route/features.h"
+#include "stock/part_stock.h"
 
 #include <fmt/format.h>
 
@@ -13,32 +15,33 @@ using namespace build;
 
 namespace {
 
-bool has(const std::vector<Id>& list, Id id) {
-  return std::find(list.begin(), list.end(), id) != list.end();
-}
-
 /// Setups in which a machine can reach what they cut: from one way at a time.
 class Suggest {
 public:
   Suggest(const Build& build, Id part, const std::vector<Id>& datums)
       : build_(build), part_(part), datums_(datums) {
-    for (const auto& [id, s] : build.surfaces_of(part))
-      if (s.machined && !has(datums, id)) to_cut_.push_back(id);
+    for (auto& feature : features_to_make(build, part)) {
+      const bool is_datum = std::any_of(feature.surfaces.begin(), feature.surfaces.end(),
+                                        [&](Id id) { return contains(datums, id); });
+      (is_datum ? held_ : to_cut_).push_back(std::move(feature));
+    }
   }
 
   std::vector<Setup> setups() {
     const auto* stand = datums_.empty() ? nullptr : build_.find<PartSurface>(datums_.front());
-    if (stand == nullptr) return {};
-    turned_ = stand->round();
-    Vec3 way = -stand->direction;
-    if (turned_) { // the tool comes from the end that is not against the jaws
+    turned_ = stand != nullptr ? stand->round() : is_round_bar();
+    Vec3 way = stand != nullptr ? Vec3(-stand->direction) : best_way();
+    if (stand != nullptr && turned_) { // the tool comes from the end that is not against the jaws
       const auto* end = datums_.size() > 1 ? build_.find<PartSurface>(datums_[1]) : nullptr;
       way = end != nullptr ? Vec3(-end->direction) : stand->direction;
     }
+    if (way.isZero()) return {};
     first_way_ = way;
-    add(turned_ ? fmt::format("in the chuck on {}", stand->name) : std::string("first datums"), datums_, way);
-    to_cut_.insert(to_cut_.end(), datums_.begin(), datums_.end());
-    std::erase_if(to_cut_, [this](Id id) { return !build_.find<PartSurface>(id)->machined; });
+    add(turned_            ? fmt::format("in the chuck on {}", stand != nullptr ? stand->name : "the bar")
+        : stand != nullptr ? std::string("first datums")
+                           : std::string("as it came"),
+        datums_, way);
+    to_cut_.insert(to_cut_.end(), held_.begin(), held_.end());
     constexpr std::size_t most = 12; // more ways than a part has sides
     while (!to_cut_.empty() && out_.size() < most) {
       const auto next = best_way();
@@ -51,13 +54,23 @@ public:
   }
 
 private:
+  bool is_round_bar() const {
+    const auto form = stock::form_of(build_, part_);
+    return form == StockForm::round || form == StockForm::hexagon || form == StockForm::tube;
+  }
+  static bool is_round_shape(const Feature& f) {
+    return f.shape == FeatureShape::round || f.shape == FeatureShape::taper ||
+           f.shape == FeatureShape::hole || f.shape == FeatureShape::taper_hole ||
+           f.shape == FeatureShape::groove || f.shape == FeatureShape::keyway ||
+           f.shape == FeatureShape::profile;
+  }
   /// Whether a tool that comes against `way` (out of the part, towards the spindle) reaches it: a face
   /// looking that way, a round one along it; on a mill also a face beside it, by the side of the cutter.
-  bool reached(const PartSurface& s, const Vec3& way) const {
+  bool reached(const Feature& f, const Vec3& way) const {
     constexpr double along = 0.95, beside = 0.3; // cosines
-    const double cosine = s.direction.dot(way);
-    if (s.round()) return std::abs(cosine) > along;
-    return cosine > along || (!turned_ && std::abs(cosine) < beside);
+    const double cosine = f.way.dot(way);
+    if (is_round_shape(f)) return cosine > along || (f.both_ways && cosine < -along);
+    return cosine > along || (!turned_ && f.shape == FeatureShape::plane && std::abs(cosine) < beside);
   }
 
   bool add(std::string name, const std::vector<Id>& datums, const Vec3& way) {
@@ -66,14 +79,18 @@ private:
     setup.name = std::move(name);
     setup.datums = datums;
     setup.order = static_cast<double>(out_.size());
-    std::erase_if(to_cut_, [&](Id id) {
-      const auto& s = *build_.find<PartSurface>(id);
-      if (has(datums, id) || !reached(s, way)) return false;
-      setup.cuts.push_back(id);
+    setup.way = way;
+    if (turned_) setup.holding = Workholding::three_jaw;
+    bool any = false;
+    std::erase_if(to_cut_, [&](const Feature& f) {
+      const bool datum =
+          std::any_of(f.surfaces.begin(), f.surfaces.end(), [&](Id id) { return contains(datums, id); });
+      if (datum || !reached(f, way)) return false;
+      setup.cuts.insert(setup.cuts.end(), f.surfaces.begin(), f.surfaces.end());
+      any = true;
       return true;
     });
     cut_.insert(cut_.end(), setup.cuts.begin(), setup.cuts.end());
-    const bool any = !setup.cuts.empty();
     if (any || out_.empty()) out_.push_back(std::move(setup));
     return any;
   }
@@ -82,16 +99,13 @@ private:
   Vec3 best_way() const {
     Vec3 best = Vec3::Zero();
     double most = 0;
-    for (const auto id : to_cut_) {
-      const auto& wanted = *build_.find<PartSurface>(id);
+    for (const auto& wanted : to_cut_) {
       for (const double sign : {1.0, -1.0}) {
-        if (sign < 0 && !wanted.round()) continue;
-        const Vec3 way = sign * wanted.direction;
+        if (sign < 0 && !wanted.both_ways) continue;
+        const Vec3 way = sign * wanted.way;
         double count = 0;
-        for (const auto other : to_cut_) {
-          const auto& s = *build_.find<PartSurface>(other);
-          if (reached(s, way)) count += s.round() || s.direction.dot(way) > 0.9 ? 1 : 0.5;
-        }
+        for (const auto& f : to_cut_)
+          if (reached(f, way)) count += is_round_shape(f) || f.way.dot(way) > 0.9 ? 1 : 0.5;
         if (count > most + 1e-9) {
           most = count;
           best = way;
@@ -142,7 +156,7 @@ private:
     for (const auto& [id, d] : build_.dimensions_of(part_)) {
       if (d.importance != DimensionClass::critical && d.importance != DimensionClass::fit) continue;
       auto at = std::find_if(out_.rbegin(), out_.rend(), [&, &d = d](const auto& s) {
-        return has(s.cuts, d.surface) || (d.other != 0 && has(s.cuts, d.other));
+        return contains(s.cuts, d.surface) || (d.other != 0 && contains(s.cuts, d.other));
       });
       (at == out_.rend() ? out_.back() : *at).sizes.push_back(id);
     }
@@ -153,7 +167,8 @@ private:
   const std::vector<Id>& datums_;
   bool turned_ = false;
   Vec3 first_way_ = Vec3::UnitZ();
-  std::vector<Id> to_cut_, cut_;
+  std::vector<Feature> to_cut_, held_; ///< held: datums of the first setup, cut later
+  std::vector<Id> cut_;
   std::vector<Setup> out_;
 };
 

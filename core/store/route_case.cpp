@@ -47,7 +47,7 @@ void read_route(const JsonAt& root, route::OrderInput& in) {
   for (std::size_t k = 0; k < operations.size(); ++k) {
     const auto at = operations.at(k);
     at.only_keys({"id", "setup", "tool", "minutes", "after"});
-    route::Operation o;
+    route::RouteStep o;
     o.id = ids.take(at.at("id"));
     if (!at.at("setup").is_null()) o.setup = at.at("setup").name();
     if (at.has("tool") && !at.at("tool").is_null()) o.tool = at.at("tool").name();

@@ -1,6 +1,7 @@
 #include "store/survey_csv.h"
 
 #include "quantity/text.h"
+#include "store/csv.h"
 #include "store/json_reader.h"
 
 #include <fmt/format.h>
@@ -13,50 +14,6 @@
 
 namespace datrin::store {
 namespace {
-
-/// A table program takes such a text for a formula and carries it out (common practice: an apostrophe before
-/// it).
-bool like_a_formula(std::string_view text) {
-  text.remove_prefix(std::min(text.find_first_not_of('\''), text.size()));
-  return !text.empty() && std::string_view("=+-@\t\r").find(text.front()) != std::string_view::npos;
-}
-
-/// Splits one line; a field may stand in double quotes, doubled inside, and is then taken as it is. Nothing
-/// when a quote is not closed.
-std::optional<std::vector<std::string>> split(std::string_view line, char separator) {
-  std::vector<std::string> fields(1);
-  std::vector<bool> was_quoted(1);
-  bool quoted = false;
-  for (std::size_t i = 0; i < line.size(); ++i) {
-    const char c = line[i];
-    if (quoted) {
-      if (c != '"')
-        fields.back() += c;
-      else if (i + 1 < line.size() && line[i + 1] == '"')
-        fields.back() += line[++i];
-      else
-        quoted = false;
-    } else if (c == '"' && trimmed(fields.back()).empty()) {
-      quoted = true;
-      was_quoted.back() = true;
-      fields.back().clear();
-    } else if (c == separator) {
-      fields.emplace_back();
-      was_quoted.push_back(false);
-    } else if (!was_quoted.back() || c != ' ') {
-      fields.back() += c;
-    }
-  }
-  if (quoted) return std::nullopt;
-  for (std::size_t k = 0; k < fields.size(); ++k)
-    if (!was_quoted[k]) fields[k] = std::string(trimmed(fields[k]));
-  return fields;
-}
-
-/// A field as it was before `csv_field` wrote it.
-std::string text_of(const std::string& field) {
-  return field.starts_with('\'') && like_a_formula(field) ? field.substr(1) : field;
-}
 
 constexpr std::size_t longest_line = std::size_t{1} << 20, most_columns = 1000, most_touches = 1'000'000,
                       most_bad = 10'000;
@@ -217,7 +174,7 @@ private:
     separator_ = line.find(';') != std::string_view::npos    ? ';'
                  : line.find('\t') != std::string_view::npos ? '\t'
                                                              : ',';
-    const auto names = split(line, separator_);
+    const auto names = csv_split(line, separator_);
     const auto fail = [&](const std::string& why) {
       out_ = refuse(fmt::format("line {}: {}", at, why));
       return false;
@@ -250,7 +207,7 @@ private:
   }
 
   void read_line(std::string_view text, std::size_t at) {
-    const auto fields = split(text, separator_);
+    const auto fields = csv_split(text, separator_);
     if (!fields) return bad(at, {}, "a quote is not closed");
     if (fields->size() > columns_.size())
       return bad(at, {},
@@ -264,7 +221,7 @@ private:
       const auto& column = columns_[i];
       const bool words = column.field == Field::surface || column.field == Field::setting ||
                          column.field == Field::note || column.field == Field::other;
-      const auto field = words ? text_of((*fields)[i]) : (*fields)[i];
+      const auto field = words ? csv_text((*fields)[i]) : (*fields)[i];
       if (field.empty()) continue;
       if (column.field == Field::surface) {
         const auto found = by_name_.find(slug(field));
@@ -347,17 +304,6 @@ private:
   char separator_ = ',';
   SurveyCsv out_;
 };
-
-std::string csv_field(const std::string& text) {
-  auto whole = like_a_formula(text) ? "'" + text : text;
-  if (whole.find_first_of(",;\"\t#\n\r") == std::string::npos && trimmed(whole) == whole) return whole;
-  std::string out = "\"";
-  for (const char c : whole) {
-    if (c == '"') out += '"';
-    out += c;
-  }
-  return out + '"';
-}
 
 } // namespace
 

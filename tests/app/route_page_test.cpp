@@ -1,5 +1,6 @@
 #include "tests/app/bench.h"
 
+#include "build/edit_route.h"
 #include "build/edits.h"
 
 #include <QListWidget>
@@ -64,10 +65,10 @@ TEST_F(Routing, TakingDatumsSuggestsSetups) {
 }
 
 TEST_F(Routing, TheGateAsksForWhatLaterSetupsLocateFrom) {
-  page().tabs()->choose(2);
-  EXPECT_EQ(setups().gate_result().open, 2);
-  EXPECT_EQ(setups().verdict(), "Do not unclamp yet: 2 things are missing.");
-  EXPECT_EQ(page().tabs()->button(2)->text(), "Gate 2");
+  page().tabs()->choose(3);
+  EXPECT_EQ(setups().gate_result().open, 3); // end B, as itself and as a reference, and the burrs
+  EXPECT_EQ(setups().verdict(), "Do not unclamp yet: 3 things are missing.");
+  EXPECT_EQ(page().tabs()->button(3)->text(), "Gate 3");
   // End B is cut to size: both its own entry and the reference are there.
   window->go_to(MainWindow::allowance);
   auto* allowances = window->allowance_page();
@@ -75,18 +76,22 @@ TEST_F(Routing, TheGateAsksForWhatLaterSetupsLocateFrom) {
     if (allowances->plans()[k].drawn.name == "end B") allowances->choose(static_cast<int>(k));
   enter(allowances->reading_edit(), "0.02 mm", Qt::Key_Return);
   window->go_to(MainWindow::route);
+  ASSERT_EQ(setups().gate_result().open, 1);
+  for (const auto& item : setups().gate_result().items)
+    if (!item.done)
+      window->document().apply(
+          build::set_done(build(), window->document().piece(), item.operation, true, "2026-11-27T10:00:00Z"));
   EXPECT_EQ(setups().gate_result().open, 0);
   EXPECT_EQ(setups().verdict(), "Everything is there: it may be unclamped.");
   setups().release_button()->click();
   EXPECT_TRUE(setups().verdict().startsWith("Unclamped on 20")) << setups().verdict().toStdString();
   EXPECT_EQ(window->undo_action()->text(), "Undo: Unclamp from \"on the chest, foot up\"");
-  window->document().undo();
-  window->document().undo();
-  EXPECT_EQ(setups().gate_result().open, 2);
+  for (int k = 0; k < 3; ++k) window->document().undo();
+  EXPECT_EQ(setups().gate_result().open, 3); // end B, as itself and as a reference, and the burrs
 }
 
 TEST_F(Routing, AGateEntryLeadsToItsSurface) {
-  page().tabs()->choose(2);
+  page().tabs()->choose(3);
   for (std::size_t k = 0; k < setups().gate_result().items.size(); ++k)
     if (!setups().gate_result().items[k].done) {
       setups().gate_list()->setCurrentRow(static_cast<int>(k));
@@ -100,7 +105,7 @@ TEST_F(Routing, AGateEntryLeadsToItsSurface) {
 }
 
 TEST_F(Routing, UnclampedAllTheSameIsKeptWithWhatWasMissing) {
-  page().tabs()->choose(2);
+  page().tabs()->choose(3);
   EXPECT_EQ(setups().release_button()->text(), "Unclamp anyway");
   setups().release_button()->click();
   const auto release = build().release_of(window->document().piece(), setups().chosen());
@@ -149,7 +154,7 @@ TEST_F(Routing, AReferenceScribedOnAnAsCastFaceIsLogged) {
   setups().setups()->setCurrentRow(1);
   part_of("foot top");
   setups().setups()->setCurrentRow(0);
-  page().tabs()->choose(2);
+  page().tabs()->choose(3);
   int row = -1;
   for (std::size_t k = 0; k < setups().gate_result().items.size(); ++k)
     if (setups().gate_result().items[k].surface == surface("foot top")) row = static_cast<int>(k);
@@ -182,7 +187,7 @@ TEST_F(Routing, HowSureTheMarginsAreAndWhereToTouchNext) {
 /// What turning over costs stands beside the setups, with its sum. The cylinder's foot is cut first; then it
 /// stands on it: three locators under the foot, two of them to one side, and the two cuts lie between.
 TEST_F(Routing, TheSpreadOfTheSetupsIsToldByItsCauses) {
-  window->show_face(3);
+  window->show_face(4);
   auto& panel = *page().spread();
   auto* table = panel.table();
   ASSERT_TRUE(table->isVisible());
@@ -206,7 +211,7 @@ TEST_F(Routing, TheSpreadOfTheSetupsIsToldByItsCauses) {
   EXPECT_NEAR(sum, 1, 1e-9);
   // Without setups it says what comes first.
   choose_piece(0);
-  window->show_face(3);
+  window->show_face(4);
   EXPECT_EQ(table->rowCount(), 0);
   EXPECT_EQ(panel.words(), "First setups, under Setups: then it is told what each turn-over costs.");
   EXPECT_FALSE(panel.expected()->isVisible());

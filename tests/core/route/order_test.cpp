@@ -24,7 +24,7 @@ OrderInput random_part(std::uint64_t seed, std::size_t n, Manner manner, int pie
   in.setup_minutes = below(5) == 0 ? 0 : 10 + below(20);
   in.tool_minutes = below(5) == 0 ? 0 : 1 + below(6);
   for (std::size_t k = 0; k < n; ++k) {
-    Operation o;
+    RouteStep o;
     o.id = fmt::format("op {}", k);
     if (below(4) > 0) o.setup = std::string(1, static_cast<char>('A' + below(3)));
     if (below(5) > 0) o.tool = std::string(1, static_cast<char>('p' + below(3)));
@@ -55,7 +55,7 @@ double least_of_all(const OrderInput& in) {
   return least;
 }
 
-Operation op(const char* id, const char* setup, const char* tool, double minutes,
+RouteStep op(const char* id, const char* setup, const char* tool, double minutes,
              std::vector<int> after = {}) {
   return {id, setup, tool, minutes, std::move(after)};
 }

@@ -84,7 +84,7 @@ TEST(PlanJson, EveryRecordComesBackAsItWas) {
                             a,
                             Cut{2, 3, 0.5, 0.48, 0.01, "0.48", "rough", "now", 1, Vec3(1, 2, 3)},
                             build::Setup{2, "first", {3, 4, 5}, {6}, {7}, {8}, 1},
-                            Release{2, 9, "now", "bore"},
+                            Release{2, 9, "now", "bore", "vise trammed"},
                             Instrument{"mic", 0.001, 0.003, -0.002, 21, "n", 1},
                             pin_reading(),
                             every_joint(),
@@ -94,7 +94,9 @@ TEST(PlanJson, EveryRecordComesBackAsItWas) {
     EXPECT_EQ(store::record_from_json(kind, store::record_body(record)), record) << kind;
     // A field that is missing is named.
     auto cut = store::record_body(record);
-    const auto key = cut.begin().key();
+    auto key = cut.begin().key();
+    for (const auto& [name, unused] : cut.items()) // one that was there from the first format on
+      if (record.description().field(name)->since == 1) key = name;
     cut.erase(key);
     EXPECT_NE(refusal(std::string(kind).c_str(), cut).find(key), std::string::npos) << kind;
   }

@@ -1,0 +1,76 @@
+#include "build/edit_route.h"
+
+#include "build/rows.h"
+#include "build/words.h"
+
+#include <fmt/format.h>
+
+namespace datrin::build {
+
+namespace {
+
+std::string label_of(const Operation& o) {
+  return o.name.empty() ? std::string(words_of<OperationKind>().first[static_cast<std::size_t>(o.kind)])
+                        : o.name;
+}
+
+void toggle(std::vector<Id>& list, Id id) {
+  if (std::erase(list, id) == 0) list.push_back(id);
+}
+
+} // namespace
+
+Added add_operation(const Build& build, Id part, OperationKind kind, Id after) {
+  if (build.find<Part>(part) == nullptr) return {0, {}, "there is no part to make"};
+  const auto all = build.operations_of(part);
+  Operation o;
+  o.part = part;
+  o.kind = kind;
+  o.order = next_order(all);
+  Rows rows(build);
+  if (const auto* before = build.find<Operation>(after)) {
+    o.setup = before->setup;
+    if (kind == OperationKind::wait || kind == OperationKind::sent_out) o.setup = 0, o.after = {after};
+    bool past = false;
+    double order = 0;
+    for (const auto& [id, other] : all) {
+      auto moved = other;
+      moved.order = order++;
+      rows.set(id, moved);
+      past = past || id == after;
+      if (id == after) o.order = order++;
+    }
+  }
+  const auto label = "Add " + label_of(o);
+  const Id id = rows.add(o);
+  return {id, rows.edit(label), {}};
+}
+
+Edit toggle_made(const Build& build, Id operation, Id id) {
+  const auto* o = build.find<Operation>(operation);
+  if (o == nullptr) return {};
+  auto changed = *o;
+  if (build.find<PartSurface>(id) != nullptr)
+    toggle(changed.surfaces, id);
+  else if (build.find<Body>(id) != nullptr)
+    toggle(changed.bodies, id);
+  return replace(build, operation, changed, "What " + label_of(*o) + " makes");
+}
+
+Edit toggle_wait(const Build& build, Id operation, Id before) {
+  const auto* o = build.find<Operation>(operation);
+  if (o == nullptr || operation == before) return {};
+  auto changed = *o;
+  toggle(changed.after, before);
+  return replace(build, operation, changed, "What " + label_of(*o) + " waits for");
+}
+
+Edit set_done(const Build& build, Id piece, Id operation, bool done, const std::string& at) {
+  const auto* o = build.find<Operation>(operation);
+  const auto old = build.done_of(piece, operation);
+  if (o == nullptr || old.has_value() == done) return {};
+  if (!done) return remove(build, old->first, label_of(*o) + " not done");
+  return add(build, OperationDone{piece, operation, at, {}}, label_of(*o) + " done");
+}
+
+} // namespace datrin::build

@@ -1,0 +1,22 @@
+#pragma once
+// The edits of operations. `at` is UTC, ISO 8601. The order they stand in, and what proposes them: route/.
+
+#include "build/edits.h"
+
+#include <string>
+
+namespace datrin::build {
+
+/// An operation behind the one `after` (0: at the end) in the same setup.
+Added add_operation(const Build& build, Id part, OperationKind kind, Id after);
+
+/// A surface, a body: made by the operation or not.
+Edit toggle_made(const Build& build, Id operation, Id surface_or_body);
+
+/// Waits for that other operation, by a person's word, or does not.
+Edit toggle_wait(const Build& build, Id operation, Id before);
+
+/// The operation was done on the piece, or was not.
+Edit set_done(const Build& build, Id piece, Id operation, bool done, const std::string& at);
+
+} // namespace datrin::build

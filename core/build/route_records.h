@@ -1,0 +1,118 @@
+#pragma once
+// The records of a route: the setups of a part, the operations done in them, and how far a piece is.
+
+#include "build/id.h"
+#include "geometry/pose.h"
+
+#include <string>
+#include <vector>
+
+namespace datrin::build {
+
+/// What holds the part in a setup.
+enum class Workholding {
+  not_stated,
+  vise,
+  soft_rod, ///< vise, a soft rod at the moving jaw
+  three_jaw,
+  four_jaw,
+  six_jaw,
+  collet,
+  faceplate,
+  mandrel,
+  stub, ///< a stub turned to fit, left in the chuck
+  centres,
+  v_blocks,
+  angle_plate,
+  clamps, ///< on the table
+  fixture,
+  tape ///< double-sided, or glued
+};
+
+/// A way a part is held while surfaces of it are machined.
+struct Setup {
+  Id part = 0;
+  std::string name;
+  std::vector<Id> datums; ///< surfaces it is located from: three targets, two, one
+  std::vector<Id> cuts;   ///< surfaces finished in it
+  std::vector<Id> sizes;  ///< dimensions to be measured before it is unclamped
+  std::vector<Id> marks;  ///< surfaces cut or scribed in it only as references for later setups
+  double order = 0;
+  Id machine = 0;
+  Workholding holding = Workholding::not_stated;
+  double grip = 0;         ///< mm of it held; 0: not stated
+  double overhang = 0;     ///< mm it stands out of what holds it; 0: not stated
+  std::string packing{};   ///< parallels, shims, spacers
+  Vec3 way = Vec3::Zero(); ///< drawing frame, out of the part: the tool comes against it; zero: by the datums
+  bool stop = false;       ///< against a stop: each piece comes to the same place
+  bool operator==(const Setup&) const = default;
+};
+
+/// A piece was taken out of a setup.
+struct Release {
+  Id piece = 0, setup = 0;
+  std::string at;      ///< UTC, ISO 8601
+  std::string missing; ///< what was not there, when it was released all the same
+  std::string left{};  ///< what was left on the machine: "vise trammed, stop set"
+  bool operator==(const Release&) const = default;
+};
+
+/// What is done in an operation. Ladders go up in this order: a hole is drilled, bored, reamed, tapped.
+enum class OperationKind {
+  face,
+  turn,
+  mill,
+  slit,
+  drill,
+  bore,
+  ream,
+  tap,
+  broach,
+  file,
+  grind,
+  lap,
+  press,
+  trial,    ///< fitted to its mate by trial
+  transfer, ///< spotted through its mate
+  mark,     ///< scribed, popped
+  deburr,
+  wait, ///< paint, glue, the post
+  sent_out
+};
+
+/// A rule of the trade that was set aside for one operation, and why.
+struct SetAside {
+  Id before = 0; ///< the operation it should have waited for
+  std::string reason;
+  bool operator==(const SetAside&) const = default;
+};
+
+/// A step of making a part.
+struct Operation {
+  Id part = 0;
+  std::string name; ///< empty: by what it does and to what
+  OperationKind kind = OperationKind::mill;
+  Id setup = 0;             ///< 0: in none: on the bench
+  std::vector<Id> surfaces; ///< it makes
+  std::vector<Id> bodies;   ///< it makes that are no surfaces: holes of a pattern, slots, marks
+  Id tool = 0;              ///< of the shop
+  double size = 0;          ///< mm across the tool it wants; 0: not stated
+  double minutes = 0;       ///< for one piece
+  std::vector<Id> after;    ///< operations a person wants before it
+  std::vector<SetAside> set_aside;
+  std::string until;    ///< of waiting, or work sent out: the day it is back, "2026-12-04"
+  std::string deferred; ///< what is still to be decided, and how it is left until then; empty: nothing
+  std::string note;
+  double order = 0;
+  bool operator==(const Operation&) const = default;
+};
+
+/// An operation was done on a piece.
+struct OperationDone {
+  Id piece = 0, operation = 0;
+  std::string at; ///< UTC, ISO 8601
+  std::string note;
+  bool operator==(const OperationDone&) const = default;
+};
+
+} // namespace datrin::build

@@ -1,0 +1,59 @@
+#pragma once
+// The order a part is made in, as it stands and as it could be: numbered operations, what each waits for and
+// why, what the order breaks, what may run side by side, what most waits for, the minutes of a batch.
+
+#include "build/edits.h"
+#include "route/features.h"
+#include "route/order.h"
+#include "route/precedence.h"
+
+#include <string>
+#include <vector>
+
+namespace datrin::route {
+
+struct PlanOptions {
+  double setup_minutes = 20, tool_minutes = 2; ///< to change one (common practice; a beginning)
+  Manner manner = Manner::part_by_part;
+  int pieces = 0;        ///< 0: as many as the part says
+  bool find_best = true; ///< also the best order; else only what stands
+};
+
+struct PlannedOperation {
+  build::Id id = 0;
+  int number = 0;                ///< 10, 20, 30: as it stands
+  std::vector<int> waits;        ///< into RoutePlan::precedences: those that come before it
+  std::vector<int> right_before; ///< into RoutePlan::operations: those of them no other of them waits for
+  bool broken = false;           ///< it stands before one of them that holds
+  int side_by_side = 0;          ///< how many others neither wait for it nor it for them
+  int waited_for = 0;            ///< how many come after it, in all
+};
+
+struct RoutePlan {
+  std::vector<PlannedOperation> operations; ///< as they stand
+  std::vector<Precedence> precedences;
+  OrderResult now;             ///< of the order as it stands
+  OrderResult best;            ///< order: into `operations`
+  std::string cycle;           ///< "A needs B needs A"; empty: none
+  std::vector<Feature> unmade; ///< features nothing makes
+  std::vector<std::string> remarks;
+  bool in_best_order() const;
+};
+
+RoutePlan plan_route(const build::Build& build, build::Id part, const PlanOptions& options = {});
+
+/// The operations in the best order, the setups in the order they are come to. Empty when they stand so, or
+/// there is a cycle.
+build::Edit take_best_order(const build::Build& build, build::Id part, const PlanOptions& options);
+
+/// The operation put at place `to` (from 0) among those of its part.
+build::Edit put_operation(const build::Build& build, build::Id operation, int to);
+
+/// One of the rules it breaks is set aside, with why.
+build::Edit set_rule_aside(const build::Build& build, build::Id operation, build::Id before,
+                           const std::string& reason);
+
+/// "70 min: 3 setups, 5 tool changes"; to take it to the bench and clamp it again is a setup.
+std::string order_text(const OrderResult& order);
+
+} // namespace datrin::route
