@@ -21,7 +21,7 @@ SpreadPanel::SpreadPanel(Document& document, QWidget* parent)
       table_(plain_table(
           "Expected spread of distances with limits",
           {"Distance", "Allowed \u00B1", "Expected \u00B1", "In one setup \u00B1", "Most of it"}, 1)),
-      words_(words_label()), remarks_(muted_label()), taken_(muted_label()),
+      bar_(new SpreadBar), words_(words_label()), remarks_(muted_label()), taken_(muted_label()),
       allowed_(new FigureRow({}, "Allowed \u00B1", 0, Unit::mm, {})),
       expected_(new FigureRow({}, "Expected \u00B1", 0, Unit::mm, {})) {
   allowed_->set_fine();
@@ -38,6 +38,7 @@ SpreadPanel::SpreadPanel(Document& document, QWidget* parent)
   side->addWidget(heading_label("What turning over costs"));
   side->addWidget(allowed_);
   side->addWidget(expected_);
+  side->addWidget(bar_);
   side->addWidget(words_);
   side->addWidget(remarks_);
   side->addStretch(1);
@@ -46,17 +47,18 @@ SpreadPanel::SpreadPanel(Document& document, QWidget* parent)
 }
 
 void SpreadPanel::refresh() {
-  spread_ =
-      document_.is_open() ? route::part_spread(document_.build(), document_.part()) : route::PartSpread{};
+  spread_ = document_.is_open()
+                ? route::part_spread(document_.build(), document_.part(), {}, document_.piece())
+                : route::PartSpread{};
   const auto unit = document_.unit();
   const int row = table_->currentRow();
   table_->setRowCount(static_cast<int>(spread_.dimensions.size()));
   for (std::size_t k = 0; k < spread_.dimensions.size(); ++k) {
     const auto& d = spread_.dimensions[k];
-    const auto* dimension = document_.build().find<build::Dimension>(d.dimension);
     fill_row(table_, static_cast<int>(k),
-             {name_words(dimension ? dimension->name : std::string()), fit_figure(d.allowed, unit),
-              fit_figure(d.expected(), unit),
+             {name_words(route::spread_name(document_.build(), d)),
+              d.allowed > 0 ? fit_figure(d.allowed, unit) : QString("\u2013"),
+              d.measured ? filled("read %1", fit_figure(*d.measured, unit)) : fit_figure(d.expected(), unit),
               d.together > 0 ? fit_figure(3 * d.together, unit) : QString("\u2013"),
               qt(route::spread_from(document_.build(), spread_, d))});
     table_->item(static_cast<int>(k), 4)->setTextAlignment(Qt::AlignLeft | Qt::AlignVCenter);
@@ -85,6 +87,7 @@ void SpreadPanel::show_chosen() {
   const bool any = row >= 0 && row < static_cast<int>(spread_.dimensions.size());
   allowed_->setVisible(any);
   expected_->setVisible(any);
+  if (!any) bar_->clear();
   if (!any)
     return words_->setText(
         spread_.setups.empty()
@@ -93,18 +96,30 @@ void SpreadPanel::show_chosen() {
   const auto& d = spread_.dimensions[static_cast<std::size_t>(row)];
   const auto& b = document_.build();
   const auto* dimension = b.find<build::Dimension>(d.dimension);
-  if (!dimension) return;
   const auto unit = document_.unit();
-  Reckoning half{
-      "half of what the limits leave",
-      {{"upper deviation", dimension->upper, dimension->tolerance.empty() ? "drawing" : dimension->tolerance},
-       {"less the lower", -dimension->lower, "drawing"}},
-      {}};
-  half.answer = "half of it: " + length_text_both(d.allowed, unit);
-  allowed_->show_figure(d.allowed, unit, std::move(half));
+  QStringList setups;
+  for (const auto id : spread_.setups)
+    if (const auto* setup = b.find<build::Setup>(id)) setups << name_words(setup->name);
+  bar_->show_spread(d, setups);
+  allowed_->setVisible(dimension != nullptr);
+  if (dimension) {
+    Reckoning half{"half of what the limits leave",
+                   {{"upper deviation", dimension->upper,
+                     dimension->tolerance.empty() ? "drawing" : dimension->tolerance},
+                    {"less the lower", -dimension->lower, "drawing"}},
+                   {}};
+    half.answer = "half of it: " + length_text_both(d.allowed, unit);
+    allowed_->show_figure(d.allowed, unit, std::move(half));
+  }
   expected_->show_figure(d.expected(), unit, route::spread_sum(b, spread_, d),
                          "Three standard deviations: nearly all pieces keep it.");
-  QString words = name_words(dimension->name) + ":";
+  QString words = name_words(route::spread_name(b, d)) + ":";
+  if (d.measured)
+    words += filled("\nRead on this piece as %1: that counts, not what was expected.",
+                    sheets::figure_with_unit(*d.measured, unit));
+  if (d.tir() > 0)
+    words += filled("\nAn indicator on the one shows up to %1 when the other runs true (twice as much).",
+                    qt(length_text_both(d.tir(), unit)));
   for (std::size_t k = 0; k < d.shares.size(); ++k) {
     const auto* setup = b.find<build::Setup>(spread_.setups[k]);
     const auto per_cent = [](double share) { return QString::number(100 * share, 'f', 0); };
@@ -115,6 +130,12 @@ void SpreadPanel::show_chosen() {
   }
   if (d.raw > 0.005)
     words += filled("\n%1 % from a face that stays raw", QString::number(100 * d.raw, 'f', 0));
+  constexpr double worth = 0.95; // a stop that takes off less is not worth its setting
+  if (!d.measured && d.with_stop > 0 && d.with_stop < worth * d.sigma)
+    words += filled("\nWith a stop where nothing locates it: \u00B1%1.",
+                    qt(length_text_both(3 * d.with_stop, unit)));
+  if (!d.measured && d.dimension == 0 && d.together > 0)
+    words += filled("\nCut in one setup: \u00B1%1.", qt(length_text_both(3 * d.together, unit)));
   if (!d.fits() && d.together > 0 && 3 * d.together <= d.allowed)
     words += "\nCut both its faces in one setup, and it is kept.";
   else if (!d.fits())

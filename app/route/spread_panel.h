@@ -4,6 +4,7 @@
 
 #include "app/document.h"
 #include "app/marks/figure_row.h"
+#include "app/route/spread_bar.h"
 #include "route/part_spread.h"
 
 #include <QLabel>
@@ -29,6 +30,7 @@ private:
 
   Document& document_;
   QTableWidget* table_;
+  SpreadBar* bar_;
   QLabel *words_, *remarks_, *taken_;
   FigureRow *allowed_, *expected_; ///< of the chosen distance
   route::PartSpread spread_;

@@ -1,7 +1,9 @@
 #include "route/part_spread.h"
 
+#include "build/edits.h"
 #include "geometry/between.h"
 #include "quantity/length_text.h"
+#include "readings/size_now.h"
 #include "stock/part_stock.h"
 
 #include <Eigen/Dense>
@@ -32,7 +34,8 @@ public:
   }
 
   /// Six locators for those datums; what they do not locate is said in `missing`.
-  std::vector<SpreadLocator> of(const std::vector<Id>& datums, std::string& missing) {
+  std::vector<SpreadLocator> of(const std::vector<Id>& datums, bool stop, std::string& missing) {
+    free_ = stop ? options_.stop : options_.touching_off;
     list_.clear();
     rows_.clear();
     int wanted = 3;
@@ -108,7 +111,7 @@ private:
     std::string ways;
     const auto free = [&](const std::string& word, const Vec3& at, const Vec3& way, bool harmless) {
       const auto before = list_.size();
-      add(touched_off_, at, way, harmless ? 0 : options_.touching_off);
+      add(touched_off_, at, way, harmless ? 0 : free_);
       if (list_.size() > before && !harmless) ways += (ways.empty() ? "" : ", ") + word;
     };
     if (gripped) { // how it is turned about its axis is nobody's business
@@ -127,6 +130,7 @@ private:
   const std::map<Id, int>& index_;
   const PartSpreadOptions& options_;
   int touched_off_;
+  double free_ = 0; ///< mm: where nothing locates
   Vec3 centre_ = Vec3::Zero(), axis_ = Vec3::UnitZ();
   std::vector<SpreadLocator> list_;
   std::vector<Eigen::Matrix<double, 1, 6>> rows_;
@@ -134,81 +138,171 @@ private:
 
 } // namespace
 
-PartSpread part_spread(const Build& build, Id part, const PartSpreadOptions& options) {
-  PartSpread out;
-  SpreadInput in;
-  std::map<Id, int> index;
-  std::vector<Patch> patches;
-  const bool cast = stock::needs_touches(build, part);
-  for (const auto& [id, patch] : stock::patches_of(build, part)) {
-    const auto* s = build.find<PartSurface>(id);
-    if (!s) continue;
-    index[id] = static_cast<int>(patches.size());
-    patches.push_back(patch);
-    in.features.push_back({s->name, s->round(), patch.shape.point, patch.shape.direction.normalized(),
-                           cast ? options.raw_cast : options.raw_stock});
-  }
-  if (patches.empty() || build.setups_of(part).empty()) return out;
-  const int touched_off = static_cast<int>(in.features.size());
-  in.features.push_back({"", false, Vec3::Zero(), Vec3::UnitZ(), 0});
-  Locating locating(patches, index, options, touched_off);
-  std::map<Id, std::size_t> cut_in;
-  for (const auto& [id, setup] : build.setups_of(part)) {
-    std::string missing;
-    SpreadSetup one{setup.name, locating.of(setup.datums, missing), {}};
-    if (!missing.empty())
-      out.remarks.push_back(
-          fmt::format("{}: nothing locates it {}; taken as touched off", setup.name, missing));
-    for (const auto* list : {&setup.marks, &setup.cuts})
-      for (const Id cut : *list)
-        if (const auto at = index.find(cut); at != index.end()) {
-          one.cuts.push_back({at->second, options.cutting});
-          cut_in[cut] = out.setups.size();
-        }
-    out.setups.push_back(id);
-    in.setups.push_back(std::move(one));
-  }
-  std::vector<std::pair<Id, Dimension>> asked;
-  for (const auto& [id, d] : build.dimensions_of(part)) {
-    const auto a = index.find(d.surface), b = index.find(d.other);
-    if (d.kind != DimensionKind::distance || !d.has_limits() || a == index.end() || b == index.end())
-      continue;
-    const auto &from = patches[static_cast<std::size_t>(a->second)],
-               &to = patches[static_cast<std::size_t>(b->second)];
-    const auto apart = between(from.shape, to.shape);
-    if (!apart) continue;
-    in.requirements.push_back(
-        {d.name, a->second, b->second, apart->direction, (from.shape.point + to.shape.point) / 2});
-    asked.emplace_back(id, d);
-  }
-  const auto found = spread(in);
-  if (!found.usable()) {
-    out.remarks.push_back(found.message);
-    return out;
-  }
-  for (std::size_t k = 0; k < asked.size(); ++k) {
-    const auto& [id, d] = asked[k];
-    const auto& r = found.requirements[k];
-    DimensionSpread one{id, r.sigma, (d.upper - d.lower) / 2, r.shares, r.raw, 0};
-    if (cut_in.contains(d.surface) && cut_in.contains(d.other)) {
-      double own = 0; // only the shifts of the two cuts, along the distance
-      for (const Id s : {d.surface, d.other}) {
-        const auto& shape = patches[static_cast<std::size_t>(index[s])].shape;
-        const double along = std::abs(shape.direction.dot(in.requirements[k].along));
-        own += options.cutting * options.cutting * (shape.round() ? 1 - along * along : along * along);
-      }
-      one.together = std::sqrt(own);
+namespace {
+
+/// Something asked of the part: a distance with limits, or two rounds about one axis across it.
+struct Asked {
+  Id dimension = 0, from = 0, to = 0;
+  double allowed = 0;
+  std::size_t first = 0, count = 1; ///< requirements it is the worst of
+};
+
+class OfPart {
+public:
+  OfPart(const Build& build, Id part, const PartSpreadOptions& options, Id piece)
+      : build_(build), part_(part), options_(options), piece_(piece) {}
+
+  PartSpread run() {
+    features();
+    if (patches_.empty() || build_.setups_of(part_).empty()) return std::move(out_);
+    setups(false, &out_);
+    distances();
+    coaxial();
+    const auto found = spread(in_);
+    if (!found.usable()) {
+      out_.remarks.push_back(found.message);
+      return std::move(out_);
     }
-    out.dimensions.push_back(std::move(one));
+    setups(true, nullptr);
+    const auto stopped = spread(in_);
+    for (const auto& one : asked_) answer(one, found, stopped);
+    std::stable_sort(out_.dimensions.begin(), out_.dimensions.end(),
+                     [](const DimensionSpread& a, const DimensionSpread& b) { return worst(a) > worst(b); });
+    return std::move(out_);
   }
-  std::stable_sort(out.dimensions.begin(), out.dimensions.end(),
-                   [](const DimensionSpread& a, const DimensionSpread& b) {
-                     const auto worst = [](const DimensionSpread& s) {
-                       return s.allowed > 0 ? s.expected() / s.allowed : 1e300;
-                     };
-                     return worst(a) > worst(b);
-                   });
-  return out;
+
+private:
+  static double worst(const DimensionSpread& s) {
+    if (s.measured) return -2;
+    if (s.dimension == 0) return -1 + s.sigma / (1 + s.sigma); // nothing is asked: after those with limits
+    return s.allowed > 0 ? s.expected() / s.allowed : 1e300;
+  }
+  const Patch& patch(int k) const { return patches_[static_cast<std::size_t>(k)]; }
+
+  void features() {
+    const bool cast = stock::needs_touches(build_, part_);
+    for (const auto& [id, patch] : stock::patches_of(build_, part_)) {
+      const auto* s = build_.find<PartSurface>(id);
+      if (!s) continue;
+      index_[id] = static_cast<int>(patches_.size());
+      patches_.push_back(patch);
+      in_.features.push_back({s->name, s->round(), patch.shape.point, patch.shape.direction.normalized(),
+                              cast ? options_.raw_cast : options_.raw_stock});
+    }
+    touched_off_ = static_cast<int>(in_.features.size());
+    in_.features.push_back({"", false, Vec3::Zero(), Vec3::UnitZ(), 0});
+  }
+
+  void setups(bool all_with_stop, PartSpread* told) {
+    in_.setups.clear();
+    Locating locating(patches_, index_, options_, touched_off_);
+    for (const auto& [id, setup] : build_.setups_of(part_)) {
+      std::string missing;
+      SpreadSetup one{setup.name, locating.of(setup.datums, setup.stop || all_with_stop, missing), {}};
+      if (told && !missing.empty())
+        told->remarks.push_back(fmt::format("{}: nothing locates it {}; taken as {}", setup.name, missing,
+                                            setup.stop ? "put against the stop" : "touched off"));
+      for (const auto* list : {&setup.marks, &setup.cuts})
+        for (const Id cut : *list)
+          if (const auto at = index_.find(cut); at != index_.end()) {
+            one.cuts.push_back({at->second, options_.cutting});
+            cut_in_[cut] = in_.setups.size();
+          }
+      if (told) told->setups.push_back(id);
+      in_.setups.push_back(std::move(one));
+    }
+  }
+
+  void distances() {
+    for (const auto& [id, d] : build_.dimensions_of(part_)) {
+      const auto a = index_.find(d.surface), b = index_.find(d.other);
+      if (d.kind != DimensionKind::distance || !d.has_limits() || a == index_.end() || b == index_.end())
+        continue;
+      const auto &from = patch(a->second), &to = patch(b->second);
+      const auto apart = between(from.shape, to.shape);
+      if (!apart) continue;
+      asked_.push_back({id, d.surface, d.other, (d.upper - d.lower) / 2, in_.requirements.size(), 1});
+      in_.requirements.push_back(
+          {d.name, a->second, b->second, apart->direction, (from.shape.point + to.shape.point) / 2});
+    }
+  }
+
+  /// Rounds about one axis that different setups cut; each with the first of its axis only.
+  void coaxial() {
+    std::vector<Id> firsts;
+    for (const auto& [id, s] : build_.surfaces_of(part_)) {
+      if (!s.round() || s.copy != 0 || !cut_in_.contains(id) || !index_.contains(id)) continue;
+      const auto same_axis = [&, &s = s](Id other) {
+        const auto& o = *build_.find<PartSurface>(other);
+        const Vec3 off = s.point - o.point;
+        return std::abs(s.direction.dot(o.direction)) > parallel &&
+               (off - off.dot(o.direction) * o.direction).norm() < 1e-6;
+      };
+      const auto first = std::find_if(firsts.begin(), firsts.end(), same_axis);
+      if (first == firsts.end()) {
+        firsts.push_back(id);
+        continue;
+      }
+      if (cut_in_[*first] == cut_in_[id]) continue;
+      const Vec3 u = across(s.direction.normalized()), v = s.direction.normalized().cross(u);
+      asked_.push_back({0, *first, id, 0, in_.requirements.size(), 2});
+      for (const Vec3& way : {u, v})
+        in_.requirements.push_back({s.name, index_[*first], index_[id], way, s.point});
+    }
+  }
+
+  void answer(const Asked& one, const SpreadResult& found, const SpreadResult& stopped) {
+    std::size_t worst_of = one.first;
+    for (std::size_t k = one.first; k < one.first + one.count; ++k)
+      if (found.requirements[k].sigma > found.requirements[worst_of].sigma) worst_of = k;
+    const auto& r = found.requirements[worst_of];
+    DimensionSpread d;
+    d.dimension = one.dimension;
+    d.from = one.from;
+    d.to = one.to;
+    d.sigma = r.sigma;
+    d.allowed = one.allowed;
+    d.shares = r.shares;
+    d.raw = r.raw;
+    if (stopped.usable()) d.with_stop = stopped.requirements[worst_of].sigma;
+    if (cut_in_.contains(one.from) && cut_in_.contains(one.to)) {
+      double own = 0; // only the shifts of the two cuts, along the distance
+      for (const Id s : {one.from, one.to}) {
+        const auto& shape = patch(index_[s]).shape;
+        const double along = std::abs(shape.direction.dot(in_.requirements[worst_of].along));
+        own += options_.cutting * options_.cutting * (shape.round() ? 1 - along * along : along * along);
+      }
+      d.together = std::sqrt(own);
+    }
+    if (piece_ != 0 && one.dimension != 0)
+      if (const auto now = readings::size_now(build_, {one.dimension, piece_}); now.settled())
+        d.measured = now.value;
+    out_.dimensions.push_back(std::move(d));
+  }
+
+  const Build& build_;
+  Id part_;
+  PartSpreadOptions options_;
+  Id piece_;
+  SpreadInput in_;
+  std::map<Id, int> index_;
+  std::vector<Patch> patches_;
+  std::map<Id, std::size_t> cut_in_;
+  int touched_off_ = 0;
+  std::vector<Asked> asked_;
+  PartSpread out_;
+};
+
+} // namespace
+
+PartSpread part_spread(const Build& build, Id part, const PartSpreadOptions& options, Id piece) {
+  return OfPart(build, part, options, piece).run();
+}
+
+std::string spread_name(const Build& build, const DimensionSpread& dimension) {
+  if (const auto* d = build.find<Dimension>(dimension.dimension)) return d->name;
+  return fmt::format("{} to {}, about one axis", surface_name(build, dimension.from),
+                     surface_name(build, dimension.to));
 }
 
 namespace {

@@ -7,6 +7,7 @@
 #include "quantity/reckoning.h"
 #include "route/spread.h"
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -17,21 +18,27 @@ struct PartSpreadOptions {
   double seating = 0.01;      ///< at a locator: dirt, burrs, the last tap of the hammer
   double cutting = 0.01;      ///< where a cut comes to lie in its setup
   double touching_off = 0.02; ///< finding an edge that nothing locates
+  double stop = 0.01;         ///< the same against a stop
   double raw_cast = 0.3;      ///< a face of a casting
   double raw_stock = 0.05;    ///< of bar, plate, block
 };
 
 struct DimensionSpread {
-  build::Id dimension = 0;
+  build::Id dimension = 0;         ///< 0: how far two rounds drawn about one axis come to lie apart
+  build::Id from = 0, to = 0;      ///< surfaces
   double sigma = 0;                ///< mm
-  double allowed = 0;              ///< mm: half of what its limits leave
+  double allowed = 0;              ///< mm: half of what its limits leave; 0: nothing is asked
   std::vector<SpreadShare> shares; ///< per setup
   double raw = 0;                  ///< share of faces that are never cut
-  double together = 0; ///< mm: its sigma if both its faces were cut in one setup; 0: one is not cut
+  double together = 0;  ///< mm: its sigma if both its faces were cut in one setup; 0: one is not cut
+  double with_stop = 0; ///< mm: its sigma if every setup had a stop where nothing locates
+  std::optional<double> measured; ///< mm: as it was read on the piece: nothing is expected any more
 
   /// Three standard deviations: what nearly all pieces keep.
   double expected() const { return 3 * sigma; }
-  bool fits() const { return expected() <= allowed; }
+  /// Of two rounds: what an indicator on the one shows when the other runs true, twice the distance.
+  double tir() const { return dimension == 0 ? 2 * expected() : 0; }
+  bool fits() const { return allowed <= 0 || measured || expected() <= allowed; }
 };
 
 struct PartSpread {
@@ -40,8 +47,14 @@ struct PartSpread {
   std::vector<std::string> remarks; ///< "turned over: nothing locates it along y; …"
 };
 
-/// Distances with limits between surfaces of the part, those worst off first.
-PartSpread part_spread(const build::Build& build, build::Id part, const PartSpreadOptions& options = {});
+/// Distances with limits between surfaces of the part, those worst off first; then rounds drawn about one
+/// axis that are cut in different setups, by how far they come to lie apart. What was read on `piece` (0:
+/// none) counts as it was read.
+PartSpread part_spread(const build::Build& build, build::Id part, const PartSpreadOptions& options = {},
+                       build::Id piece = 0);
+
+/// What a row is of: the name of the dimension, "journal A to journal B, about one axis".
+std::string spread_name(const build::Build& build, const DimensionSpread& dimension);
 
 /// How three standard deviations of a distance come about: the root of the sum of squares, cause by cause.
 Reckoning spread_sum(const build::Build& build, const PartSpread& spread, const DimensionSpread& dimension,

@@ -120,7 +120,7 @@ private:
       const double used = d.allowed > 0 ? d.expected() / d.allowed : 0;
       if (used <= plan.worst) continue;
       plan.worst = used;
-      if (const auto* dimension = build_.find<Dimension>(d.dimension)) plan.worst_of = dimension->name;
+      plan.worst_of = spread_name(build_, d);
     }
     plan.edit = rows.edit("Take the plan that " + words);
     found_.push_back(std::move(plan));

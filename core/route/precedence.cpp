@@ -163,6 +163,7 @@ private:
 
   void by_the_solid(Id a_id, const Operation& a, Id b_id, const Operation& b) {
     if (a.kind == OperationKind::face && makes_holes(b.kind)) faced(a_id, a, b_id, b);
+    if (a.kind == OperationKind::face && b.kind == OperationKind::turn) end_first(a_id, a, b_id, b);
     if (makes_holes(a.kind) && b.kind == OperationKind::turn) wall(a_id, a, b_id, b);
     if (makes_holes(a.kind) && makes_holes(b.kind)) meets(a_id, a, b_id, b);
     if (a.kind == OperationKind::turn && b.kind == OperationKind::face && a.setup == b.setup)
@@ -186,6 +187,25 @@ private:
                           (s && s->body != 0 && s->body == body->on && s->face_of() == body->stands_on());
       if (starts && a.setup == b.setup)
         add(a_id, b_id, Rule::faced, fmt::format("a drill starts true on a faced {}", surface(id)));
+    }
+  }
+
+  /// The end towards the tool, in a chuck: lengths count from it.
+  void end_first(Id a_id, const Operation& a, Id b_id, const Operation& b) {
+    const auto* setup = build_.find<Setup>(a.setup);
+    if (!setup || a.setup != b.setup || setup->holding == Workholding::centres || setup->way.isZero()) return;
+    for (const Id id : a.surfaces) {
+      const auto* end = build_.find<PartSurface>(id);
+      if (!end || end->direction.dot(setup->way) < 0.99) continue;
+      const bool outermost = std::none_of(operations_.begin(), operations_.end(), [&](const auto& entry) {
+        return std::any_of(entry.second->surfaces.begin(), entry.second->surfaces.end(), [&](Id other) {
+          const auto* s = build_.find<PartSurface>(other);
+          return s && !s->round() && s->direction.dot(setup->way) > 0.99 &&
+                 (s->point - end->point).dot(setup->way) > 1e-6;
+        });
+      });
+      if (outermost)
+        add(a_id, b_id, Rule::faced, fmt::format("lengths count from {}, faced first", surface(id)));
     }
   }
 

@@ -37,9 +37,9 @@ public:
     }
     if (way.isZero()) return {};
     first_way_ = way;
-    add(turned_            ? fmt::format("in the chuck on {}", stand != nullptr ? stand->name : "the bar")
-        : stand != nullptr ? std::string("first datums")
-                           : std::string("as it came"),
+    add(stand == nullptr ? (turned_ ? "in the chuck" : "as it came")
+        : turned_        ? "in the chuck on " + stand->name
+                         : "first datums",
         datums_, way);
     to_cut_.insert(to_cut_.end(), held_.begin(), held_.end());
     constexpr std::size_t most = 12; // more ways than a part has sides
@@ -54,6 +54,19 @@ public:
   }
 
 private:
+  static bool is_outside(const Feature& f) {
+    return f.shape == FeatureShape::round || f.shape == FeatureShape::taper;
+  }
+  /// Of work in a chuck: behind a larger diameter, on the side of the jaws.
+  bool hidden(const Feature& f, const Vec3& way) const {
+    for (const auto& [id, s] : build_.surfaces_of(part_)) {
+      if (!s.round() || is_hole(s.kind) || s.diameter <= f.across + 1e-6) continue;
+      const Vec3 off = s.point - f.at;
+      const bool same_axis = (off - off.dot(f.way) * f.way).norm() < 1e-3 + f.across / 2;
+      if (same_axis && std::abs(s.direction.dot(f.way)) > 0.99 && off.dot(way) > 1e-6) return true;
+    }
+    return false;
+  }
   bool is_round_bar() const {
     const auto form = stock::form_of(build_, part_);
     return form == StockForm::round || form == StockForm::hexagon || form == StockForm::tube;
@@ -69,6 +82,7 @@ private:
   bool reached(const Feature& f, const Vec3& way) const {
     constexpr double along = 0.95, beside = 0.3; // cosines
     const double cosine = f.way.dot(way);
+    if (turned_ && is_outside(f) && hidden(f, way)) return false;
     if (is_round_shape(f)) return cosine > along || (f.both_ways && cosine < -along);
     return cosine > along || (!turned_ && f.shape == FeatureShape::plane && std::abs(cosine) < beside);
   }

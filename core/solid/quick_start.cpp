@@ -207,6 +207,10 @@ Added add_quick_part(const Build& build, const std::string& name, const QuickDra
   }
   for (std::size_t k = 0; k < drawing.surfaces.size(); ++k) {
     auto surface = drawing.surfaces[k];
+    // Round in the build's unit: the nearest 64th of an inch.
+    constexpr double sixty_fourth = 25.4 / 64;
+    if (build.info().unit == Unit::inch)
+      surface.required = std::round(surface.required / sixty_fourth) * sixty_fourth;
     surface.part = part;
     surface.body = bodies[static_cast<std::size_t>(surface.body - 1)];
     surface.order = static_cast<double>(k);

@@ -112,3 +112,54 @@ TEST_F(PartInSetups, GrippedByARoundItIsLocated) {
   setup("in the chuck", {round, top}, {foot}, 0);
   EXPECT_TRUE(route::part_spread(b, part).remarks.empty());
 }
+
+// A shaft turned round on the journal just cut: two jaws' planes stand 8 mm to either side of its middle,
+// each off by 0.01; the other journal, 60 away, is off by 0.01 · √(1/2 + 60²/128) across, and by its own cut.
+// What an indicator shows is twice that (TIR, common practice: offset = TIR / 2).
+TEST_F(PartInSetups, ARoundCutAfterTurningRoundRunsOut) {
+  const auto journal = [&](const char* name, double z) {
+    return make(round(name, SurfaceKind::boss, {0, 0, z}, Vec3::UnitZ(), 12));
+  };
+  const Id a = journal("journal A", 50), far = journal("journal B", 110);
+  setup("first end", {foot, side, end}, {a, top}, 0);
+  setup("turned round", {a, top}, {far}, 1);
+  const auto spread = route::part_spread(b, part);
+  const auto row = std::find_if(spread.dimensions.begin(), spread.dimensions.end(),
+                                [](const auto& d) { return d.dimension == 0; });
+  ASSERT_NE(row, spread.dimensions.end());
+  EXPECT_EQ(route::spread_name(b, *row), "journal A to journal B, about one axis");
+  const double sigma = 0.01 * std::sqrt(0.5 + 60.0 * 60 / 128 + 1);
+  EXPECT_NEAR(row->sigma, sigma, 1e-9);
+  EXPECT_NEAR(row->tir(), 6 * sigma, 1e-9);
+  EXPECT_TRUE(row->fits()); // nothing is asked of it
+  EXPECT_NEAR(row->together, 0.01 * std::sqrt(2.0), 1e-9);
+  EXPECT_EQ(spread.dimensions.back().dimension, 0); // after what has limits
+}
+
+TEST_F(PartInSetups, AStopIsBetterThanTouchingOffAndAReadingThanBoth) {
+  const Id far = face("far end", {30, 0, 10}, Vec3::UnitX(), 40, 20);
+  limited("long", end, far, 60);
+  const Id first = setup("first", {foot, side, end}, {top, far}, 0);
+  const Id second = setup("second", {top}, {end}, 1);
+  (void)first;
+  const auto before = of(route::part_spread(b, part), "long");
+  EXPECT_LT(before.with_stop, before.sigma);
+  auto stopped = *b.find<build::Setup>(second);
+  stopped.stop = true;
+  ASSERT_TRUE(b.apply(replace(b, second, stopped, "x")));
+  const auto after = of(route::part_spread(b, part), "long");
+  EXPECT_NEAR(after.sigma, before.with_stop, 1e-12);
+  EXPECT_NEAR(after.with_stop, after.sigma, 1e-12);
+  // Read on the piece: that counts.
+  const Id piece = make(Piece{part, 1});
+  Measurement read;
+  read.piece = piece;
+  read.dimension = after.dimension;
+  read.value = 60.02;
+  ASSERT_TRUE(b.apply(add(b, read, "x")));
+  const auto now = of(route::part_spread(b, part, {}, piece), "long");
+  ASSERT_TRUE(now.measured);
+  EXPECT_NEAR(*now.measured, 60.02, 1e-12);
+  EXPECT_TRUE(now.fits());
+  EXPECT_FALSE(of(route::part_spread(b, part), "long").measured);
+}

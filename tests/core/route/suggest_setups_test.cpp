@@ -43,3 +43,33 @@ TEST_F(SuggestSetups, WhatASetupCutsIsReachedFromOneSide) {
     EXPECT_TRUE(any) << s.name;
   }
 }
+
+// Common practice: what lies behind a larger diameter is turned after turning round.
+TEST(SuggestSetupsOfAShaft, AJournalBehindTheBodyIsTurnedFromItsOwnEnd) {
+  Build b;
+  b.load(2, Part{"Shaft", "mild steel", 1, 1});
+  Stock stock;
+  stock.part = 2;
+  stock.form = StockForm::round;
+  b.load(3, stock);
+  const auto round = [&](Id id, const char* name, double x, double diameter, double length) {
+    PartSurface s;
+    s.part = 2;
+    s.name = name;
+    s.kind = SurfaceKind::boss;
+    s.point = Vec3(x, 0, 0);
+    s.direction = Vec3::UnitX();
+    s.diameter = diameter;
+    s.height = length;
+    b.load(id, s);
+  };
+  round(10, "body", 0, 20, 60);
+  round(11, "journal A", -42, 12, 24);
+  round(12, "journal B", 42, 12, 24);
+  const auto setups = route::suggest_setups(b, 2, {});
+  ASSERT_EQ(setups.size(), 2U);
+  for (const auto& setup : setups)
+    EXPECT_FALSE(contains(setup.cuts, 11) && contains(setup.cuts, 12)) << setup.name;
+  EXPECT_TRUE(contains(setups[0].cuts, 10));
+  EXPECT_EQ(setups[1].name, "turned round");
+}
