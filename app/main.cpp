@@ -26,7 +26,8 @@ namespace {
 /// What the command line may ask for.
 struct Options {
   QCommandLineOption empty{"empty", "make a new build in FILE and open it", "FILE"};
-  QCommandLineOption step{"step", "go to step 1 to 6, or 7 overview, 8 joints, 9 chains, 10 batch", "N"};
+  QCommandLineOption step{"step", "go to step 1 to 6, or 7 overview, 8 joints, 9 chains, 10 batch, 11 shop",
+                          "N"};
   QCommandLineOption piece{"piece", "choose piece N of the shelf, from 1", "N"};
   QCommandLineOption tab{"tab", "face N of the room column, from 1", "N"};
   QCommandLineOption seat{"seat", "seat the chosen piece best before anything else"};

@@ -85,8 +85,7 @@ private:
     tool("7 mm silver steel", 7, ToolKind::ground_bar);
     tool("4 mm stainless", 4, ToolKind::ground_bar);
     tool("gauge pins 6.00 to 8.00", 7, ToolKind::gauge_pin);
-    records.emplace_back(
-        Instrument{"micrometer 0\u201325", 0.001, 0.003, 0.002, 20, "reads 2 \u00B5m over", 0});
+    records.emplace_back(Instrument{"micrometer 0\u201325", 0.001, 0.003, 0.002, 20, "reads a hair over", 0});
     records.emplace_back(Instrument{"telescopic gauge", 0.005, 0.008, 0, 20, "with the micrometer", 1});
     records.emplace_back(Instrument{"calliper", 0.01, 0.03, 0, 20, "", 2});
     keep_(add_all(build_, std::move(records), "Reamers, bar and instruments"));

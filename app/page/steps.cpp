@@ -16,6 +16,7 @@ const std::vector<StepRow>& steps() {
       {Step::joints, "Joints", "Ctrl+8", false, {"Make", "Fit", "Work", "Pairs", "Try"}},
       {Step::chains, "Chains", "Ctrl+9", false, {"Gap", "Links"}},
       {Step::batch, "Batch", "Ctrl+B", false, {}},
+      {Step::shop, "Shop", "Ctrl+M", false, {"Machines", "Tools", "Gauges", "Supplies", "Offcuts"}},
   };
   return table;
 }

@@ -10,7 +10,7 @@
 
 namespace datrin::app {
 
-enum class Step { drawing, touches, seat, marking, allowance, route, overview, joints, chains, batch };
+enum class Step { drawing, touches, seat, marking, allowance, route, overview, joints, chains, batch, shop };
 
 struct StepRow {
   Step step;

@@ -3,7 +3,7 @@
 #include "app/marks/column.h"
 #include "app/theme.h"
 
-#include <QHBoxLayout>
+#include <QGridLayout>
 #include <QPushButton>
 
 namespace datrin::app {
@@ -13,9 +13,12 @@ BuildNav::BuildNav(QWidget* parent) : QWidget(parent), group_(this) {
   column->setContentsMargins(20, 14, 0, 0);
   column->setSpacing(2);
   column->addWidget(heading_label("The build"));
-  QBoxLayout* row = theme().large() ? static_cast<QBoxLayout*>(new QVBoxLayout) : new QHBoxLayout;
-  row->setSpacing(theme().large() ? 0 : 5);
-  column->addLayout(row);
+  auto* grid = new QGridLayout;
+  grid->setHorizontalSpacing(10);
+  grid->setVerticalSpacing(0);
+  column->addLayout(grid);
+  const int in_a_row = theme().large() ? 1 : 3;
+  int place = 0;
   group_.setExclusive(false);
   for (const auto& page : steps_of(false)) {
     auto* button = new QPushButton(page.name);
@@ -24,14 +27,15 @@ BuildNav::BuildNav(QWidget* parent) : QWidget(parent), group_(this) {
     button->setCursor(Qt::PointingHandCursor);
     button->setToolTip(page.key);
     group_.addButton(button, static_cast<int>(page.step));
-    row->addWidget(button);
+    grid->addWidget(button, place / in_a_row, place % in_a_row, Qt::AlignLeft);
+    ++place;
     connect(button, &QPushButton::clicked, this, [this, step = page.step] { emit chosen(step); });
     // A screen reader toggles where others click.
     connect(button, &QPushButton::toggled, this, [this, step = page.step](bool on) {
       if (on && !setting_) emit chosen(step);
     });
   }
-  row->addStretch(1);
+  grid->setColumnStretch(in_a_row, 1);
 }
 
 void BuildNav::set_step(Step step) {

@@ -7,7 +7,6 @@
 #include "app/marks/length_edit.h"
 #include "app/marks/spoken.h"
 #include "app/marks/waiting.h"
-#include "app/shop/shop_dialog.h"
 #include "app/shop/sums_dialog.h"
 #include "app/shop/threads_dialog.h"
 #include "app/theme.h"
@@ -147,7 +146,6 @@ void MainWindow::make_actions() {
     joints_->state_joint();
   });
   act("Threads\u2026", QKeySequence("Ctrl+Shift+T"), [this] { show_threads(); });
-  act("Shop: machines and tools\u2026", QKeySequence("Ctrl+Shift+M"), [this] { show_shop(); });
   act("Sums of the bench\u2026", QKeySequence("Ctrl+Shift+K"), [this] { show_sums(); });
   act("Reckon", QKeySequence("Ctrl+K"), [this] { header_->reckoner()->call(); });
   menu_->addSeparator();
@@ -272,9 +270,10 @@ void MainWindow::make_pages() {
   joints_ = new JointsPage(document_, targets_);
   chains_ = new ChainsPage(document_, targets_);
   batch_ = new BatchPage(document_, targets_);
+  shop_ = new ShopPage(document_);
   pages_.clear();
   for (Page* page : std::initializer_list<Page*>{drawing_, touches_, seat_, marking_, allowance_, route_,
-                                                 overview_, joints_, chains_, batch_}) {
+                                                 overview_, joints_, chains_, batch_, shop_}) {
     if (page->left() != nullptr) left_->addWidget(page->left());
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
@@ -411,11 +410,6 @@ void MainWindow::quick_part() {
   if (!document_.apply(added.edit)) return;
   document_.choose(added.id, 0);
   go_to(drawing);
-}
-
-void MainWindow::show_shop() {
-  if (!document_.is_open()) return;
-  ShopDialog(document_, this).exec();
 }
 
 /// The card of the next numbers from a page of the build; else the marking-out sheet of the piece.

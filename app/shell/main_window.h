@@ -15,6 +15,7 @@
 #include "app/shell/build_nav.h"
 #include "app/shell/header.h"
 #include "app/shell/shelf.h"
+#include "app/shop/shop_page.h"
 #include "build/edit_drawing.h"
 
 #include <QMainWindow>
@@ -60,6 +61,7 @@ public:
   JointsPage* joints_page() const { return joints_; }
   ChainsPage* chains_page() const { return chains_; }
   BatchPage* batch_page() const { return batch_; }
+  ShopPage* shop_page() const { return shop_; }
   BuildNav* build_nav() const { return nav_; }
   Page* page(Step step) const { return pages_.at(step).page; }
   QString message() const { return message_->text(); }
@@ -85,7 +87,6 @@ private:
   void quick_part();
   void ask_name();
   void show_log();
-  void show_shop();
   void show_sums();
   void show_threads();
   void print();
@@ -115,6 +116,7 @@ private:
   JointsPage* joints_ = nullptr;
   ChainsPage* chains_ = nullptr;
   BatchPage* batch_ = nullptr;
+  ShopPage* shop_ = nullptr;
   struct Place {
     Page* page = nullptr;
     QWidget* side = nullptr; ///< its room column, that scrolls

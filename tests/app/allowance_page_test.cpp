@@ -1,7 +1,6 @@
 #include "tests/app/bench.h"
 
 #include "app/marks/why.h"
-#include "app/shop/shop_dialog.h"
 #include "app/shop/sums_dialog.h"
 #include "build/edit_drawing.h"
 #include "quantity/length_text.h"
@@ -223,25 +222,24 @@ TEST_F(Spending, EveryLevelShowsItsSum) {
 }
 
 TEST_F(Spending, TheShopIsFilled) {
-  app::ShopDialog shop(window->document(), window.get());
-  const int machines = shop.machines()->rowCount();
-  shop.machine_name()->setText("round table");
-  shop.resolution()->setText("none");
-  shop.add_machine_button()->click();
-  EXPECT_TRUE(shop.message().startsWith("Graduation of its dial: ")) << shop.message().toStdString();
-  shop.resolution()->setText("0.05 mm");
-  shop.add_machine_button()->click();
-  EXPECT_EQ(shop.machines()->rowCount(), machines + 1);
-  shop.add_tool_button()->click();
-  EXPECT_EQ(shop.message(), "Name the tool.");
-  shop.tool_name()->setText("cheap insert");
-  shop.tool_least()->setText("0.015 in");
-  shop.add_tool_button()->click();
+  window->go_to(MainWindow::shop);
+  auto& page = *window->shop_page();
+  auto* machines = page.sheet_of(build::kind_of<build::Machine>);
+  const int rows = machines->rowCount(); // with the empty one
+  machines->type(rows - 1, 0, "round table");
+  EXPECT_EQ(machines->rowCount(), rows + 1);
+  const int graduation = column_called(machines, "Graduation");
+  machines->type(rows - 1, graduation, "none");
+  EXPECT_TRUE(page.message().startsWith("Graduation: ")) << page.message().toStdString();
+  machines->type(rows - 1, graduation, "0.05 mm");
+  EXPECT_NEAR(build().machines().back().second.resolution, 0.05, 1e-12);
+  auto* tools = page.sheet_of(build::kind_of<build::Tool>);
+  const int last = tools->rowCount() - 1;
+  tools->type(last, 0, "cheap insert");
+  tools->type(last, column_called(tools, "Thinnest cut"), "0.015 in");
   EXPECT_NEAR(build().tools().back().second.least_cut, 0.381, 1e-9);
-  shop.machines()->setCurrentCell(0, 0);
-  shop.machines()->setFocus();
   window->document().apply(build::remove(build(), build().machines().front().first, "Remove a machine"));
-  EXPECT_EQ(shop.machines()->rowCount(), machines);
+  EXPECT_EQ(machines->rowCount(), rows);
 }
 
 TEST_F(Spending, ABenchSumIsAnsweredWhileTyped) {

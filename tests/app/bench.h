@@ -56,6 +56,14 @@ constexpr int patience(int milliseconds) {
 #endif
 }
 
+/// The column of a table under that heading.
+inline int column_called(const QTableWidget* table, const QString& heading) {
+  for (int c = 0; c < table->columnCount(); ++c)
+    if (table->horizontalHeaderItem(c)->text() == heading) return c;
+  ADD_FAILURE() << heading.toStdString();
+  return 0;
+}
+
 class WindowTest : public testing::Test {
 protected:
   void SetUp() override { open_window(); }

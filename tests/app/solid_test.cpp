@@ -6,7 +6,6 @@
 
 #include "allowance/plan.h"
 #include "app/drawing/part_files.h"
-#include "app/shop/shop_dialog.h"
 #include "build/edit_drawing.h"
 #include "build/edit_making.h"
 #include "casting/survey.h"
@@ -379,14 +378,13 @@ TEST_F(Solids, AnOffcutPutByIsOfferedAndTaken) {
   auto part = *b().find<build::Part>(id);
   part.material = "mild steel";
   window->document().apply(change(b(), id, part, "Material"));
-  app::ShopDialog shop(window->document(), nullptr);
-  shop.show();
-  shop.offcut_form()->setCurrentText("round bar");
-  shop.offcut_material()->setText("mild steel");
-  shop.offcut_width()->setText("22");
-  shop.offcut_length()->setText("250");
-  shop.add_offcut_button()->click();
-  ASSERT_EQ(shop.offcuts()->rowCount(), 1) << shop.message();
+  window->go_to(MainWindow::shop);
+  auto* offcuts = window->shop_page()->sheet_of(build::kind_of<build::Offcut>);
+  offcuts->type(0, 0, "round bar");
+  offcuts->type(0, 1, "mild steel");
+  offcuts->type(0, column_called(offcuts, "Across"), "22");
+  offcuts->type(0, column_called(offcuts, "Length"), "250");
+  ASSERT_EQ(offcuts->rowCount(), 2) << window->shop_page()->message();
   window->go_to(MainWindow::drawing);
   window->show_face(3);
   auto* sold = window->drawing_page()->stock()->sold();
@@ -433,21 +431,16 @@ TEST_F(Solids, AnotherMaterialThanTheDrawingsSaysWhatItMeans) {
   EXPECT_EQ(b().find<build::Part>(id)->condition, "hardened and tempered");
 }
 
-TEST_F(Solids, ATubeIsPutByWithItsBore) {
-  app::ShopDialog shop(window->document(), nullptr);
-  shop.show();
-  shop.offcut_form()->setCurrentText("tube");
-  ASSERT_TRUE(shop.offcut_bore()->isVisible());
-  shop.offcut_material()->setText("brass");
-  shop.offcut_width()->setText("20");
-  shop.offcut_length()->setText("100");
-  shop.add_offcut_button()->click();
-  EXPECT_EQ(shop.offcuts()->rowCount(), 0);
-  EXPECT_EQ(shop.message(), "Say what bore the tube has.");
-  shop.offcut_bore()->setText("16");
-  shop.add_offcut_button()->click();
-  ASSERT_EQ(shop.offcuts()->rowCount(), 1) << shop.message();
+TEST_F(Solids, AnOffcutIsOneOfTheForms) {
+  window->go_to(MainWindow::shop);
+  auto* offcuts = window->shop_page()->sheet_of(build::kind_of<build::Offcut>);
+  offcuts->type(0, 0, "bar end");
+  EXPECT_TRUE(window->shop_page()->message().contains("which bar, plate, sheet or tube"))
+      << window->shop_page()->message();
+  offcuts->type(0, 0, "tube");
+  offcuts->type(0, 1, "brass");
+  offcuts->type(0, column_called(offcuts, "Across"), "20");
+  offcuts->type(0, column_called(offcuts, "Bore"), "16");
+  ASSERT_EQ(b().offcuts().size(), 1U);
   EXPECT_EQ(b().offcuts().front().second.bore, 16);
-  shop.offcut_form()->setCurrentText("round bar");
-  EXPECT_FALSE(shop.offcut_bore()->isVisible());
 }

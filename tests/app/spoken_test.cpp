@@ -4,7 +4,6 @@
 
 #include "app/drawing/quick_start_dialog.h"
 #include "app/joints/joint_dialog.h"
-#include "app/shop/shop_dialog.h"
 #include "app/shop/sums_dialog.h"
 #include "app/shop/threads_dialog.h"
 
@@ -125,7 +124,6 @@ TEST_F(SpokenWidgets, SoInTheDialogs) {
   };
   look_at(app::JointDialog(document, nullptr), "joint");
   look_at(app::QuickStartDialog(Unit::mm, nullptr), "quick start");
-  look_at(app::ShopDialog(document, nullptr), "shop");
   look_at(app::SumsDialog(Unit::mm, "Rod", nullptr), "sums");
   look_at(app::ThreadsDialog(Unit::mm, {}, nullptr), "threads");
 }
