@@ -41,8 +41,8 @@ OperationForm::OperationForm(Document& document, QWidget* parent)
     : QWidget(parent), document_(document), kind_(choice_box("What is done", kind_words())),
       setup_(choice_box("In which setup")), tool_(choice_box("With which tool of the shop")),
       made_(choice_box("What it makes")), after_(choice_box("Must come after")),
-      name_(text_field("Name of the operation")), minutes_(text_field("Minutes for one piece")),
-      until_(text_field("Back on", "2026-12-04")),
+      needs_(choice_box("Fixture, jig or gauge it needs")), name_(text_field("Name of the operation")),
+      minutes_(text_field("Minutes for one piece")), until_(text_field("Back on", "2026-12-04")),
       deferred_(text_field("Still to be decided", "what, and how it is left")),
       note_(text_field("Note of the operation", "note")),
       aside_(text_field("Why the rule is set aside", "why it need not")), size_(new LengthField("Size")),
@@ -65,6 +65,9 @@ OperationForm::OperationForm(Document& document, QWidget* parent)
   column->addWidget(labelled("Minutes", minutes_, label));
   column->addWidget(until_row_ = labelled("Back on", until_, label));
   column->addWidget(labelled("Open", deferred_, label));
+  column->addWidget(labelled("Needs", needs_, label));
+  needs_->setToolTip(
+      "Parts of the build made for the shop: a fixture, a jig, a gauge. They have their own route.");
   column->addWidget(labelled("Note", note_, label));
   column->addWidget(message_);
   column->addWidget(heading_label("Comes after"));
@@ -118,6 +121,9 @@ void OperationForm::connect_fields() {
   });
   connect(after_, &QComboBox::activated, this, [this] {
     document_.apply(build::toggle_wait(document_.build(), operation_, after_->currentData().toLongLong()));
+  });
+  connect(needs_, &QComboBox::activated, this, [this] {
+    document_.apply(build::toggle_need(document_.build(), operation_, needs_->currentData().toLongLong()));
   });
   connect(size_, &LengthField::committed, this,
           [this](double mm) { change("Size", [mm](Operation& o) { o.size = mm; }); });
@@ -187,6 +193,16 @@ void OperationForm::show_choices(const Operation& now) {
     made_->addItem(tick(on) + name_words(f.name), qlonglong(id));
   }
   made_->setCurrentIndex(first);
+  needs_->clear();
+  needs_->addItem("nothing made for it", 0);
+  int needed = 0;
+  for (const auto& [id, p] : b.parts()) {
+    if (id == now.part) continue;
+    const bool on = build::contains(now.needs, id);
+    if (on && needed == 0) needed = needs_->count();
+    needs_->addItem(tick(on) + name_words(p.name), qlonglong(id));
+  }
+  needs_->setCurrentIndex(needed);
   after_->clear();
   first = -1;
   int number = 0;

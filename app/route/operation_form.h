@@ -27,6 +27,7 @@ public:
   QComboBox* setup_box() const { return setup_; }
   QComboBox* made_box() const { return made_; }
   QComboBox* after_box() const { return after_; }
+  QComboBox* needs_box() const { return needs_; }
   QListWidget* reasons() const { return reasons_; }
   QLineEdit* aside_edit() const { return aside_; }
   QPushButton* aside_button() const { return aside_button_; }
@@ -46,7 +47,7 @@ private:
 
   Document& document_;
   build::Id operation_ = 0;
-  QComboBox *kind_, *setup_, *tool_, *made_, *after_;
+  QComboBox *kind_, *setup_, *tool_, *made_, *after_, *needs_;
   QLineEdit *name_, *minutes_, *until_, *deferred_, *note_, *aside_;
   LengthField* size_;
   QWidget *size_row_, *until_row_;

@@ -139,6 +139,15 @@ void OperationsPanel::show_words() {
       words << (plan_.best.proved_best ? "No order takes less." : "The best order found.");
     else if (plan_.best.usable())
       words << "Best: " + qt(route::order_text(plan_.best)) + ".";
+    if (part && part->quantity > 1) { // which way round a batch is quicker
+      auto other = options();
+      other.manner = other.manner == route::Manner::part_by_part ? route::Manner::operation_by_operation
+                                                                 : route::Manner::part_by_part;
+      if (const auto way = route::plan_route(b, document_.part(), other); way.best.usable())
+        words << filled(other.manner == route::Manner::part_by_part ? "Part by part: %1."
+                                                                    : "Operation by operation: %1.",
+                        qt(route::order_text(way.best)));
+    }
     const auto most = std::max_element(
         plan_.operations.begin(), plan_.operations.end(),
         [](const auto& one, const auto& other) { return one.waited_for < other.waited_for; });

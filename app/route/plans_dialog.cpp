@@ -107,6 +107,9 @@ void PlansDialog::show_chosen() {
     lines << filled("%1: %2", name_words(setup.name),
                     cuts.isEmpty() ? QString("what is no surface") : cuts.join(", "));
   }
+  const auto& notes = result_.plans[static_cast<std::size_t>(row)].notes;
+  if (!notes.empty()) lines.clear();
+  for (const auto& note : notes) lines << sheets::sentence(note);
   if (!document_.build().setups_of(document_.part()).empty())
     lines << "Taking it puts these in place of the setups there are; operations stay.";
   detail_->setText(lines.join("\n"));

@@ -2,6 +2,7 @@
 
 #include "allowance/plan.h"
 #include "app/route/plans_dialog.h"
+#include "app/route/recovery_dialog.h"
 #include "app/theme.h"
 #include "build/now.h"
 #include "chains/aims.h"
@@ -47,6 +48,7 @@ RoutePage::RoutePage(Document& document, TargetsState& targets)
   });
   connect(operations_, &OperationsPanel::plans_wanted, this, &RoutePage::show_plans);
   connect(operations_, &OperationsPanel::card_wanted, this, &RoutePage::ask_card);
+  connect(setups_, &SetupPanel::recovery_wanted, this, &RoutePage::recover);
   connect(setups_, &SetupPanel::go_to_surface, this, &RoutePage::surface_wanted);
   connect(canvas_, &PartCanvas::angle_clicked, this,
           [this] { emit say("First or third angle is chosen in the Drawing step"); });
@@ -85,6 +87,18 @@ void RoutePage::take_datums(const std::vector<long>& ids) {
   document_.apply(route::take_datums(document_.build(), state_.part, {ids.begin(), ids.end()}));
   tabs_->choose(setups_face);
   refresh();
+}
+
+void RoutePage::recover(qlonglong surface) {
+  const auto plans =
+      allowance::surface_plans(document_.build(), state_.piece, state_.input, state_.pose,
+                               chains::aims_of(document_.build(), state_.piece, targets_.now()));
+  auto* dialog = new RecoveryDialog(document_,
+                                    route::recoveries(document_.build(), state_.piece, state_.input,
+                                                      state_.pose, plans, surface, build::utc_now()),
+                                    name_words(build::surface_name(document_.build(), surface)), window());
+  dialog->setAttribute(Qt::WA_DeleteOnClose);
+  dialog->open();
 }
 
 void RoutePage::show_plans() {

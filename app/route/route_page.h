@@ -37,6 +37,7 @@ private:
   void show_canvas();
   void take_datums(const std::vector<long>& ids);
   void show_plans();
+  void recover(qlonglong surface);
   void ask_card();
 
   TargetsState& targets_;

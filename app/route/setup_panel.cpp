@@ -32,7 +32,8 @@ SetupPanel::SetupPanel(Document& document, QWidget* parent)
       holding_(new HoldingForm(document)), remarks_(muted_label()), verdict_(words_label()),
       gate_heading_(heading_label("Before it is unclamped")), add_(new QPushButton("Add")),
       remove_(new QPushButton("Remove")), up_(new QPushButton("\u2191")), down_(new QPushButton("\u2193")),
-      release_(new QPushButton("Unclamp")), done_(new QPushButton("Done")), gate_(new QWidget),
+      release_(new QPushButton("Unclamp")), done_(new QPushButton("Done")),
+      recover_(new QPushButton("What can be done\u2026")), gate_(new QWidget),
       overview_(plain_table("What each setup does", {"Surface"}, 9)) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
@@ -88,6 +89,8 @@ void SetupPanel::make_gate() {
   auto* buttons = new QHBoxLayout;
   buttons->addWidget(done_);
   buttons->addWidget(release_);
+  gate_column->addWidget(recover_);
+  recover_->setToolTip("A surface that was cut too deep: other face, mate, bush, build up, scrap");
   buttons->addStretch(1);
   done_->setToolTip("A reference cut or scribed on a surface that stays as cast; what was seen dealt with");
   gate_column->addLayout(buttons);
@@ -126,6 +129,9 @@ void SetupPanel::connect_gate() {
     const bool by_hand = item.kind == route::GateKind::spot || item.kind == route::GateKind::operation ||
                          (item.kind == route::GateKind::reference && item.surface != 0);
     done_->setEnabled(any && by_hand && !item.done);
+  });
+  connect(recover_, &QPushButton::clicked, this, [this] {
+    if (const auto* plan = spoilt()) emit recovery_wanted(plan->surface);
   });
   connect(name_, &QLineEdit::editingFinished, this, [this] {
     const auto* now = current();
@@ -305,8 +311,20 @@ void SetupPanel::show_gate() {
         filled("%1  %2", item.done ? QChar(0x2713) : QChar(0x2717), qt(item.text)), gate_list_);
     if (!item.done) row->setForeground(theme().gone);
   }
+  recover_->setVisible(spoilt() != nullptr);
   release_->setEnabled(true);
   release_->setText(released ? "Clamp it again" : gate_result_.open == 0 ? "Unclamp" : "Unclamp anyway");
+}
+
+const allowance::SurfacePlan* SetupPanel::spoilt() const {
+  const int row = gate_list_->currentRow();
+  const auto chosen = row >= 0 && row < static_cast<int>(gate_result_.items.size())
+                          ? gate_result_.items[static_cast<std::size_t>(row)].surface
+                          : 0;
+  const allowance::SurfacePlan* found = nullptr;
+  for (const auto& plan : plans_)
+    if (plan.state == allowance::SurfaceState::spoilt && (!found || plan.surface == chosen)) found = &plan;
+  return found;
 }
 
 void SetupPanel::gate_done() {

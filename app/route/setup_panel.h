@@ -37,6 +37,7 @@ public:
   QWidget* gate() const { return gate_; } ///< the second face
   QListWidget* gate_list() const { return gate_list_; }
   QString verdict() const { return verdict_->text(); }
+  QPushButton* recover_button() const { return recover_; } ///< of an entry that is cut too deep
   QPushButton* release_button() const { return release_; }
   const route::GateResult& gate_result() const { return gate_result_; }
 
@@ -48,6 +49,7 @@ public slots:
 
 signals:
   void go_to_surface(qlonglong surface);
+  void recovery_wanted(qlonglong surface);
 
 private:
   void make_gate();
@@ -59,13 +61,15 @@ private:
   void release();
   void gate_done();
   const build::Setup* current() const;
+  /// The chosen entry's surface where it is cut too deep, else the first that is; null: none.
+  const allowance::SurfacePlan* spoilt() const;
 
   Document& document_;
   QListWidget *setups_, *parts_, *gate_list_;
   QLineEdit *name_, *left_;
   HoldingForm* holding_;
   QLabel *remarks_, *verdict_, *gate_heading_;
-  QPushButton *add_, *remove_, *up_, *down_, *release_, *done_;
+  QPushButton *add_, *remove_, *up_, *down_, *release_, *done_, *recover_;
   QWidget* gate_;
   QTableWidget* overview_;
   PieceState state_;

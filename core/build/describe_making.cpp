@@ -131,8 +131,8 @@ void describe_making(std::vector<Description>& all) {
        list_field<&Operation::set_aside>(
            "set_aside",
            {field<&SetAside::before>("before").points_to<Operation>(), field<&SetAside::reason>("reason")}),
-       field<&Operation::until>("until"), field<&Operation::deferred>("deferred"),
-       field<&Operation::note>("note"), place<Operation>()});
+       field<&Operation::needs>("needs").points_to<Part>(), field<&Operation::until>("until"),
+       field<&Operation::deferred>("deferred"), field<&Operation::note>("note"), place<Operation>()});
   put<OperationDone>(all, "operation_done", "an operation was done on a piece",
                      {of_piece<OperationDone>(),
                       field<&OperationDone::operation>("operation").needs<Operation>(),

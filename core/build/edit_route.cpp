@@ -65,6 +65,14 @@ Edit toggle_wait(const Build& build, Id operation, Id before) {
   return replace(build, operation, changed, "What " + label_of(*o) + " waits for");
 }
 
+Edit toggle_need(const Build& build, Id operation, Id part) {
+  const auto* o = build.find<Operation>(operation);
+  if (o == nullptr || build.find<Part>(part) == nullptr || o->part == part) return {};
+  auto changed = *o;
+  toggle(changed.needs, part);
+  return replace(build, operation, changed, "What " + label_of(*o) + " needs");
+}
+
 Edit set_done(const Build& build, Id piece, Id operation, bool done, const std::string& at) {
   const auto* o = build.find<Operation>(operation);
   const auto old = build.done_of(piece, operation);

@@ -16,6 +16,9 @@ Edit toggle_made(const Build& build, Id operation, Id surface_or_body);
 /// Waits for that other operation, by a person's word, or does not.
 Edit toggle_wait(const Build& build, Id operation, Id before);
 
+/// A part made in the shop (a fixture, a jig, a gauge) is needed for it, or is not.
+Edit toggle_need(const Build& build, Id operation, Id part);
+
 /// The operation was done on the piece, or was not.
 Edit set_done(const Build& build, Id piece, Id operation, bool done, const std::string& at);
 

@@ -100,8 +100,9 @@ struct Operation {
   double minutes = 0;       ///< for one piece
   std::vector<Id> after;    ///< operations a person wants before it
   std::vector<SetAside> set_aside;
-  std::string until;    ///< of waiting, or work sent out: the day it is back, "2026-12-04"
-  std::string deferred; ///< what is still to be decided, and how it is left until then; empty: nothing
+  std::vector<Id> needs; ///< parts made in the shop for it: fixture, jig, gauge, form tool
+  std::string until;     ///< of waiting, or work sent out: the day it is back, "2026-12-04"
+  std::string deferred;  ///< what is still to be decided, and how it is left until then; empty: nothing
   std::string note;
   double order = 0;
   bool operator==(const Operation&) const = default;

@@ -119,6 +119,8 @@ RouteCard route_card(const Build& build, Id part, Id piece) {
     for (const int k : planned.right_before)
       line.after.push_back(plan.operations[static_cast<std::size_t>(k)].number);
     const auto say = [&](const std::string& words) { line.note += (line.note.empty() ? "" : "; ") + words; };
+    for (const Id needed : o.needs)
+      if (const auto* made = build.find<Part>(needed)) say("with " + made->name);
     if (!o.note.empty()) say(o.note);
     if (!o.deferred.empty()) say("open: " + o.deferred);
     if (!o.until.empty()) say("back on " + o.until);

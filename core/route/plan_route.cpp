@@ -85,6 +85,43 @@ void reach(RoutePlan& plan) {
 
 } // namespace
 
+bool is_made(const Build& build, Id part) {
+  const auto operations = build.operations_of(part);
+  const auto pieces = build.pieces_of(part);
+  return operations.empty() || std::any_of(pieces.begin(), pieces.end(), [&](const auto& piece) {
+           return piece.second.rejected.empty() &&
+                  std::all_of(operations.begin(), operations.end(), [&](const auto& entry) {
+                    return build.done_of(piece.first, entry.first).has_value();
+                  });
+         });
+}
+
+namespace {
+
+/// What is fitted waits for what it is fitted to; what is done in a fixture for the fixture.
+void waits_for_parts(const Build& build, const Operation& o, std::vector<std::string>& remarks) {
+  for (const Id needed : o.needs)
+    if (const auto* p = build.find<Part>(needed); p && !is_made(build, needed))
+      remarks.push_back(fmt::format("{} needs {}, which is not made yet", operation_text(build, o), p->name));
+  if (o.kind != OperationKind::trial && o.kind != OperationKind::transfer) return;
+  for (const auto& [id, joint] : build.joints())
+    for (const auto& [mine, other] :
+         {std::pair{joint.hole, joint.shaft}, std::pair{joint.shaft, joint.hole}}) {
+      const auto *d = build.find<Dimension>(mine), *mate = build.find<Dimension>(other);
+      if (!d || !mate || d->part != o.part || mate->part == o.part) continue;
+      if (!contains(o.surfaces, d->surface) && !contains(o.surfaces, d->other)) continue;
+      const auto pieces = build.pieces_of(mate->part);
+      const bool read = std::any_of(pieces.begin(), pieces.end(), [&, mate_id = other](const auto& piece) {
+        return build.measurement_of(piece.first, mate_id).has_value();
+      });
+      if (const auto* p = build.find<Part>(mate->part); p && !read && !is_made(build, mate->part))
+        remarks.push_back(
+            fmt::format("{} is fitted to {}: make and read that first", operation_text(build, o), p->name));
+    }
+}
+
+} // namespace
+
 bool RoutePlan::in_best_order() const {
   return now.usable() && best.usable() && now.minutes <= best.minutes + 1e-9;
 }
@@ -103,6 +140,7 @@ RoutePlan plan_route(const Build& build, Id part, const PlanOptions& options) {
     if (o.setup == 0 && o.kind < OperationKind::broach)
       plan.remarks.push_back(
           fmt::format("{} is in no setup: say which, or add one that reaches it", operation_text(build, o)));
+    waits_for_parts(build, o, plan.remarks);
     const bool nothing = o.surfaces.empty() && o.bodies.empty();
     if (nothing && o.kind < OperationKind::press)
       plan.remarks.push_back(
@@ -123,7 +161,10 @@ RoutePlan plan_route(const Build& build, Id part, const PlanOptions& options) {
     plan.now = cost_of(in, stands);
   else
     plan.now = {OrderStatus::refused, wrong, {}, 0, 0, 0, 0, false, 0};
-  if (options.find_best) plan.best = best_order(in);
+  OrderOptions search;
+  search.most_states = options.most_states;
+  search.beam = 100;
+  if (options.find_best) plan.best = best_order(in, search);
   if (plan.best.status == OrderStatus::cycle) plan.cycle = plan.best.message;
   return plan;
 }

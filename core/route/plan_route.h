@@ -15,8 +15,9 @@ namespace datrin::route {
 struct PlanOptions {
   double setup_minutes = 20, tool_minutes = 2; ///< to change one (common practice; a beginning)
   Manner manner = Manner::part_by_part;
-  int pieces = 0;        ///< 0: as many as the part says
-  bool find_best = true; ///< also the best order; else only what stands
+  int pieces = 0;                 ///< 0: as many as the part says
+  std::size_t most_states = 8000; ///< the search looks at before it stops with the best it has and a bound
+  bool find_best = true;          ///< also the best order; else only what stands
 };
 
 struct PlannedOperation {
@@ -41,6 +42,10 @@ struct RoutePlan {
 };
 
 RoutePlan plan_route(const build::Build& build, build::Id part, const PlanOptions& options = {});
+
+/// Whether a piece of the part is there: all its operations done on it, or all its surfaces finished by their
+/// cuts. A part without operations is: it was bought, or nobody says how it is made.
+bool is_made(const build::Build& build, build::Id part);
 
 /// The operations in the best order, the setups in the order they are come to. Empty when they stand so, or
 /// there is a cycle.

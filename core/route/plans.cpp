@@ -2,6 +2,7 @@
 
 #include "build/rows.h"
 #include "geometry/between.h"
+#include "quantity/length_text.h"
 #include "route/datum_input.h"
 #include "route/part_spread.h"
 #include "route/plan_route.h"
@@ -33,6 +34,28 @@ std::string datum_words(const Build& build, const std::vector<Id>& datums) {
   return words;
 }
 
+/// "top: foot to the fixed jaw, a soft rod at side, hammered down on end; square to foot within 0.03 mm in
+/// 100".
+template <class Name>
+std::string step_words(const Build& build, const SquaringStep& step, const Name& name) {
+  const auto keeps = [&](double lean) {
+    constexpr double over = 100; // mm
+    return fmt::format("{} in {}",
+                       length_text(3 * lean * over, build.info().unit, {.decimals_mm = 3, .show_unit = true}),
+                       length_text(over, build.info().unit, {.decimals_mm = 0, .show_unit = true}));
+  };
+  const auto seat = step.seating == Seating::hammered ? "hammered down on " + name(step.down)
+                    : step.seating == Seating::packed ? "packed level on " + name(step.down) + ", no hammer"
+                                                      : "upright by a square";
+  auto words = fmt::format("{}: {} to the fixed jaw, {}, {}", name(step.cut), name(step.fixed_jaw),
+                           step.rod ? "a soft rod at " + name(step.moving_jaw) : "no rod", seat);
+  if (step.square_to != 0)
+    words += fmt::format("; square to {} within {}", name(step.square_to), keeps(step.out_of_square));
+  if (step.parallel_to != 0)
+    words += fmt::format("; parallel to {} within {}", name(step.parallel_to), keeps(step.out_of_parallel));
+  return words;
+}
+
 class Plans {
 public:
   Plans(const Build& build, Id part, const PlansOptions& options)
@@ -43,8 +66,10 @@ public:
     for (const auto& datums : first_datum_choices())
       if (auto setups = suggest_setups(build_, part_, datums); !setups.empty())
         ways.emplace_back(datum_words(build_, datums), std::move(setups));
-    if (auto setups = squaring_setups(build_, part_); !setups.empty())
-      ways.emplace_back("squared in the vise, face by face", std::move(setups));
+    std::vector<std::string> notes;
+    const std::string squared = "squared in the vise, face by face";
+    if (auto setups = squaring_setups(build_, part_, &notes); !setups.empty())
+      ways.emplace_back(squared, std::move(setups));
     if (ways.empty()) {
       out_.message = "nothing of this part is machined yet, or nothing reaches it";
       return std::move(out_);
@@ -55,6 +80,8 @@ public:
         break;
       }
       look_at(ways[k].first, ways[k].second);
+      if (ways[k].first == squared && !found_.empty() && found_.back().words == squared)
+        found_.back().notes = notes;
       ++out_.tried;
       if (options_.progress) options_.progress(static_cast<double>(k + 1) / static_cast<double>(ways.size()));
     }
@@ -213,7 +240,7 @@ std::vector<Id> faces_of_block(const Build& build, Id part) {
   return block;
 }
 
-std::vector<Setup> squaring_setups(const Build& build, Id part) {
+std::vector<Setup> squaring_setups(const Build& build, Id part, std::vector<std::string>* notes) {
   const auto faces = faces_of_block(build, part);
   if (faces.empty()) return {};
   SquaringInput in;
@@ -227,7 +254,10 @@ std::vector<Setup> squaring_setups(const Build& build, Id part) {
   for (std::size_t k = 0; k < faces.size(); ++k)
     in.good[k] = !build.find<PartSurface>(faces[k])->machined && !in.casting; // as good as it came
   std::vector<Setup> setups;
-  for (const auto& step : squaring(in).steps) {
+  const auto squared = squaring(in);
+  const auto name = [&](int face) { return surface_name(build, at(face)); };
+  for (const auto& step : squared.steps) {
+    if (notes) notes->push_back(step_words(build, step, name));
     Setup setup;
     setup.part = part;
     setup.name = fmt::format("square {}", surface_name(build, at(step.cut)));

@@ -22,6 +22,7 @@ struct PlansOptions {
 struct WholePlan {
   std::string words; ///< "stands on foot, against end A and back"
   std::vector<build::Setup> setups;
+  std::vector<std::string> notes; ///< of squaring: face by face, how it is held and why
   OrderResult order;
   double worst = 0;     ///< of the distances with limits: expected spread by what is allowed; 0: none
   std::string worst_of; ///< the name of that distance
@@ -41,7 +42,9 @@ PlansResult best_plans(const build::Build& build, build::Id part, const PlansOpt
 /// The six faces of a part that is a block, in the order of squaring (route/squaring.h); empty: it is none.
 std::vector<build::Id> faces_of_block(const build::Build& build, build::Id part);
 
-/// Setups that square it, one a face; empty when it is no block.
-std::vector<build::Setup> squaring_setups(const build::Build& build, build::Id part);
+/// Setups that square it, one a face; empty when it is no block. `notes`: face by face what goes where, why,
+/// and how true it comes out.
+std::vector<build::Setup> squaring_setups(const build::Build& build, build::Id part,
+                                          std::vector<std::string>* notes = nullptr);
 
 } // namespace datrin::route

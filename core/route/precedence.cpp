@@ -113,8 +113,15 @@ private:
       if (contains(b.bodies, s)) return true;
     return false;
   }
+  /// Someone said what of the same feature it comes after: a ladder does not say otherwise.
+  bool is_placed_by_hand(const Operation& o) const {
+    return std::any_of(o.after.begin(), o.after.end(), [&](Id id) {
+      const auto* before = build_.find<Operation>(id);
+      return before && same_feature(*before, o);
+    });
+  }
   void ladder(Id a_id, const Operation& a, Id b_id, const Operation& b) {
-    if (!same_feature(a, b)) return;
+    if (!same_feature(a, b) || is_placed_by_hand(a)) return;
     const bool lower = rung(a.kind) < rung(b.kind);
     const bool smaller = a.kind == b.kind && a.kind == OperationKind::drill && a.size > 0 && a.size < b.size;
     if (!lower && !smaller) return;

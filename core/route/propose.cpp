@@ -15,6 +15,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
+#include <tuple>
 
 namespace datrin::route {
 
@@ -328,9 +330,24 @@ std::string operation_text(const Build& build, const Operation& operation) {
   std::string what;
   const auto name = [&](const std::string& n) { what += (what.empty() ? " " : ", ") + n; };
   constexpr std::size_t most = 3;
-  for (std::size_t k = 0; k < operation.surfaces.size() && k < most; ++k)
-    name(surface_name(build, operation.surfaces[k]));
-  if (operation.surfaces.size() > most) what += fmt::format(" and {} more", operation.surfaces.size() - most);
+  // Copies of a pattern are told by the first and how many there are: "bolt holes (4)".
+  std::vector<std::pair<std::string, int>> told;
+  std::map<std::tuple<Id, BodyFace, int>, std::size_t> first;
+  for (const Id id : operation.surfaces) {
+    const auto* s = build.find<PartSurface>(id);
+    if (!s) continue;
+    const std::tuple of{s->body, s->face, s->profile_place};
+    const auto known = s->body != 0 ? first.find(of) : first.end();
+    if (known != first.end()) {
+      ++told[known->second].second;
+      continue;
+    }
+    if (s->body != 0) first[of] = told.size();
+    told.emplace_back(s->name, 1);
+  }
+  for (std::size_t k = 0; k < told.size() && k < most; ++k)
+    name(told[k].second > 1 ? fmt::format("{} ({})", told[k].first, told[k].second) : told[k].first);
+  if (told.size() > most) what += fmt::format(" and {} more", told.size() - most);
   if (operation.surfaces.empty())
     for (const Id id : operation.bodies)
       if (const auto* body = build.find<Body>(id)) name(body->name);

@@ -3,6 +3,7 @@
 #include "tests/app/solids.h"
 
 #include "app/route/plans_dialog.h"
+#include "app/route/recovery_dialog.h"
 #include "route/propose.h"
 
 #include <QListWidget>
@@ -182,4 +183,38 @@ TEST_F(Operations, TheRouteCardIsWrittenAsPdfCsvAndJson) {
   }
   EXPECT_TRUE(page.save_card(folder.filePath("route.xls")).contains("written as .pdf, .csv or .json"));
   EXPECT_FALSE(page.save_card(window->document().path()).isEmpty()); // never over the build
+}
+
+// A bore cut too large: from the gate to what can be done, and a bush taken with its operations.
+TEST_F(Operations, ASlipIsMendedFromTheGate) {
+  choose_piece(2);
+  const Id piece = window->document().piece();
+  Id bore = 0;
+  for (const auto& [id, s] : b().surfaces_of(part()))
+    if (s.name == "bore") bore = id;
+  Cut cut;
+  cut.piece = piece;
+  cut.surface = bore;
+  cut.left = -0.4;
+  cut.order = 99;
+  ASSERT_TRUE(window->document().apply(add(b(), cut, "Cut")));
+  window->show_face(gate_face);
+  auto& setups = *window->route_page()->setups();
+  ASSERT_TRUE(setups.recover_button()->isVisible());
+  click(setups.recover_button());
+  auto* dialog = window->findChild<app::RecoveryDialog*>();
+  ASSERT_TRUE(dialog);
+  ASSERT_GT(dialog->table()->rowCount(), 3);
+  int bush = -1;
+  for (int r = 0; r < dialog->table()->rowCount(); ++r)
+    if (dialog->table()->item(r, 0)->text() == "bush") bush = r;
+  ASSERT_GE(bush, 0);
+  dialog->table()->setCurrentCell(bush, 0);
+  EXPECT_TRUE(dialog->words().contains("press in a bush")) << dialog->words().toStdString();
+  const auto before = b().operations_of(part()).size();
+  click(dialog->take_button());
+  EXPECT_EQ(b().operations_of(part()).size(), before + 4);
+  EXPECT_EQ(window->undo_action()->text(), "Undo: bore: bushed");
+  window->show_face(operations_face);
+  EXPECT_GE(row("press the bush into bore"), 0);
 }

@@ -165,7 +165,9 @@ TEST_F(PlanRoute, ACycleIsNamed) {
   propose();
   const Id drill = operation(OperationKind::drill, "stud hole"),
            tap = operation(OperationKind::tap, "stud hole");
-  ASSERT_TRUE(b.apply(toggle_wait(b, drill, tap)));
+  ASSERT_TRUE(b.apply(toggle_wait(b, drill, tap))); // by hand the ladder gives way
+  EXPECT_EQ(plan_route(b, 2).best.status, OrderStatus::ordered);
+  ASSERT_TRUE(b.apply(toggle_wait(b, tap, drill)));
   const auto plan = plan_route(b, 2);
   EXPECT_EQ(plan.best.status, OrderStatus::cycle);
   EXPECT_NE(plan.cycle.find("drill 5.00\u202Fmm stud hole needs tap 6.00\u202Fmm stud hole"),
@@ -245,6 +247,30 @@ TEST(PlanRouteOfTheDemo, EveryPartIsRoutedWhole) {
   }
   EXPECT_GE(parts, 25);
   EXPECT_GE(operations, 100);
+}
+
+} // namespace
+
+namespace {
+
+// Common practice: a fixture is planned work of its own; the hard-to-fit mate is made first (a sleeve before
+// the cylinder that is bored to it).
+TEST_F(PlanRoute, WhatIsNeededMustBeMadeFirst) {
+  b.load(200, Part{"Drill jig", "mild steel", 1, 2});
+  b.load(201, Piece{200, 1});
+  Operation jig;
+  jig.part = 200;
+  jig.name = "make the jig";
+  b.load(202, jig);
+  propose();
+  const Id drill = operation(OperationKind::drill, "bolt holes");
+  ASSERT_TRUE(b.apply(toggle_need(b, drill, 200)));
+  EXPECT_TRUE(toggle_need(b, drill, 2).empty()); // not itself
+  auto remarks = plan_route(b, 2).remarks;
+  ASSERT_EQ(remarks.size(), 1U);
+  EXPECT_EQ(remarks.front(), "drill 6.00\u202Fmm bolt holes (2) needs Drill jig, which is not made yet");
+  ASSERT_TRUE(b.apply(set_done(b, 201, 202, true, "2026-11-27T10:00:00Z")));
+  EXPECT_TRUE(plan_route(b, 2).remarks.empty());
 }
 
 } // namespace

@@ -1,0 +1,71 @@
+#include "app/route/recovery_dialog.h"
+
+#include "app/marks/column.h"
+#include "app/marks/fields.h"
+#include "app/theme.h"
+#include "sheets/figures.h"
+
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QVBoxLayout>
+
+namespace datrin::app {
+
+using sheets::qt;
+
+RecoveryDialog::RecoveryDialog(Document& document, std::vector<route::RecoveryWay> ways,
+                               const QString& surface, QWidget* parent)
+    : QDialog(parent), document_(document), ways_(std::move(ways)),
+      table_(plain_table("What can still be done", {"What", "Works", "Minutes", "Touches"}, 4)),
+      words_(words_label()), take_(new QPushButton("Take it")) {
+  setWindowTitle("After a slip");
+  resize(theme().ipx(720), theme().ipx(420));
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(20, 16, 20, 16);
+  column->setSpacing(8);
+  column->addWidget(heading_label(filled("%1 is too deep: what can still be done", surface)));
+  const int widths[] = {150, 80, 90};
+  for (int c = 0; c < 3; ++c) table_->setColumnWidth(c, theme().ipx(widths[c]));
+  table_->horizontalHeader()->setStretchLastSection(true);
+  table_->horizontalHeaderItem(2)->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+  table_->horizontalHeaderItem(2)->setToolTip("Of more work; of scrap, the work that is lost");
+  column->addWidget(table_, 1);
+  column->addWidget(words_);
+  auto* row = new QHBoxLayout;
+  row->addStretch(1);
+  auto* close = new QPushButton("Decide later");
+  row->addWidget(close);
+  row->addWidget(take_);
+  column->addLayout(row);
+  table_->setRowCount(static_cast<int>(ways_.size()));
+  for (std::size_t k = 0; k < ways_.size(); ++k) {
+    const auto& way = ways_[k];
+    QStringList others;
+    for (const auto& other : way.others) others << name_words(other);
+    fill_row(table_, static_cast<int>(k),
+             {route::recovery_name(way.way), way.works ? "\u2713" : "\u2717",
+              way.minutes > 0 ? QString::number(way.minutes, 'f', 0) : QString("\u2013"), others.join("; ")});
+    if (!way.works) table_->item(static_cast<int>(k), 1)->setForeground(theme().gone);
+  }
+  connect(table_, &QTableWidget::currentCellChanged, this, [this] { show_chosen(); });
+  connect(table_, &QTableWidget::itemActivated, this, [this] { take(); });
+  connect(take_, &QPushButton::clicked, this, [this] { take(); });
+  connect(close, &QPushButton::clicked, this, &QDialog::reject);
+  if (!ways_.empty()) table_->setCurrentCell(0, 0);
+  show_chosen();
+}
+
+void RecoveryDialog::show_chosen() {
+  const int row = table_->currentRow();
+  const bool any = row >= 0 && row < static_cast<int>(ways_.size());
+  words_->setText(any ? qt(ways_[static_cast<std::size_t>(row)].text) : QString());
+  take_->setEnabled(any && ways_[static_cast<std::size_t>(row)].works);
+}
+
+void RecoveryDialog::take() {
+  const int row = table_->currentRow();
+  if (row < 0 || row >= static_cast<int>(ways_.size()) || !ways_[static_cast<std::size_t>(row)].works) return;
+  if (document_.apply(ways_[static_cast<std::size_t>(row)].edit)) accept();
+}
+
+} // namespace datrin::app
