@@ -106,7 +106,7 @@ void paint_route_page(QPainter& p, const RouteSheet& in, std::size_t page) {
 
   const PixelRect area{page_left, 350, 1130, 900};
   if (!in.part.empty()) {
-    const auto views = lay_out(bounds(in.part), area, in.third_angle, 30, 50);
+    const auto views = lay_out(bounds(in.part), area, in.third_angle, 60, 80);
     SceneStyle style;
     style.ink = paper_print();
     style.pen = 3;
@@ -140,11 +140,12 @@ void paint_route_page(QPainter& p, const RouteSheet& in, std::size_t page) {
   paint_operations(p, in, setup, cautions.y() + 40);
   page_rule(p, 2830);
   p.setPen(Qt::black);
-  page_words(p, page_left, 2880, 30, false,
-             filled("This setup %1 min a piece, all %2 min, without setting up. Operations in the order they "
-                    "stand; done is ticked here and entered afterwards.",
-                    QString::number(setup.minutes, 'g', 4), QString::number(in.card.minutes, 'g', 4)),
-             false, page_right - page_left);
+  page_words(
+      p, page_left, 2880, 30, false,
+      filled(
+          "This setup %1 min a piece, all of them %2 min, without setting up. Tick here, enter afterwards.",
+          QString::number(setup.minutes, 'g', 4), QString::number(in.card.minutes, 'g', 4)),
+      false, page_right - page_left);
   p.restore();
 }
 

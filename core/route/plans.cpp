@@ -226,6 +226,7 @@ std::vector<Id> faces_of_block(const Build& build, Id part) {
   };
   std::stable_sort(faces.begin(), faces.end(), [](const Face& a, const Face& b) { return a.area > b.area; });
   if (faces.size() < 6) return {};
+  const auto shape = stock::finished_box(stock::shape_of(build, part), {});
   const Vec3 first = faces.front().out;
   const auto beside = std::find_if(faces.begin(), faces.end(),
                                    [&](const Face& f) { return std::abs(f.out.dot(first)) < is_square; });
@@ -235,6 +236,12 @@ std::vector<Id> faces_of_block(const Build& build, Id part) {
   for (const Vec3& way : {first, second, Vec3(-second), Vec3(-first), third, Vec3(-third)}) {
     const auto* face = outermost(way);
     if (!face) return {};
+    // Of a block each side is nearly as large as the box about it.
+    constexpr double most_of_it = 0.6;
+    double side = 1;
+    for (int k = 0; k < 3; ++k)
+      if (std::abs(way[k]) < is_along) side *= shape.size()[k];
+    if (shape.known && face->area < most_of_it * side) return {};
     block.push_back(face->id);
   }
   return block;

@@ -351,6 +351,8 @@ std::string operation_text(const Build& build, const Operation& operation) {
   if (operation.surfaces.empty())
     for (const Id id : operation.bodies)
       if (const auto* body = build.find<Body>(id)) name(body->name);
+  // "bore bore": what is called as what is done to it.
+  if (what == " " + text) return text + " it";
   return text + what;
 }
 
