@@ -78,7 +78,8 @@ QString SpreadPanel::taken_words() const {
   const auto text = [this](double mm) { return qt(length_text_both(mm, document_.unit())); };
   return filled(
       "Reckoned with %1 for seating at a locator, %2 for a cut, %3 for touching off, %4 for a face as "
-      "cast and %5 for bar, each a standard deviation: common practice, not your machine.",
+      "cast and %5 for bar, each a standard deviation: common practice, until a machine of the shop says its "
+      "own.",
       text(o.seating), text(o.cutting), text(o.touching_off), text(o.raw_cast), text(o.raw_stock));
 }
 
@@ -134,7 +135,7 @@ void SpreadPanel::show_chosen() {
   if (!d.measured && d.with_stop > 0 && d.with_stop < worth * d.sigma)
     words += filled("\nWith a stop where nothing locates it: \u00B1%1.",
                     qt(length_text_both(3 * d.with_stop, unit)));
-  if (!d.measured && d.dimension == 0 && d.together > 0)
+  if (!d.measured && d.of == route::SpreadOf::coaxial && d.together > 0)
     words += filled("\nCut in one setup: \u00B1%1.", qt(length_text_both(3 * d.together, unit)));
   if (!d.fits() && d.together > 0 && 3 * d.together <= d.allowed)
     words += "\nCut both its faces in one setup, and it is kept.";

@@ -62,6 +62,8 @@ void describe_making(std::vector<Description>& all) {
        mm_not_negative(field<&Machine::reach>("reach")).from_version(11),
        mm_not_negative(field<&Machine::chuck>("chuck")).from_version(11),
        mm_not_negative(field<&Machine::shank>("shank")).from_version(11),
+       mm_not_negative(field<&Machine::cutting>("cutting")).from_version(11),
+       mm_not_negative(field<&Machine::seating>("seating")).from_version(11),
        field<&Machine::taper>("taper").from_version(11), field<&Machine::speeds>("speeds").from_version(11),
        field<&Machine::site>("site").from_version(11)});
   put<Tool>(all, "tool", "a cutting tool in the shop, or what serves as a size",

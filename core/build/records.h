@@ -389,6 +389,8 @@ struct Machine {
   double reach = 0;        ///< mm: between centres, or from table to spindle
   double chuck = 0;        ///< mm: the largest its chuck grips outside, or how wide its vise opens
   double shank = 0;        ///< mm: the thickest tool it holds
+  double cutting = 0;      ///< mm, a standard deviation: where a cut comes to lie on it; 0: as is usual
+  double seating = 0;      ///< mm, the same: at a locator of what holds the work there
   std::string taper{};     ///< "MT3", "R8"
   std::string speeds{};    ///< rpm: "60 105 170 320 540"
   std::string site{};      ///< where it stands

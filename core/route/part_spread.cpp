@@ -34,7 +34,9 @@ public:
   }
 
   /// Six locators for those datums; what they do not locate is said in `missing`.
-  std::vector<SpreadLocator> of(const std::vector<Id>& datums, bool stop, std::string& missing) {
+  std::vector<SpreadLocator> of(const std::vector<Id>& datums, bool stop, double seating,
+                                std::string& missing) {
+    seating_ = seating;
     free_ = stop ? options_.stop : options_.touching_off;
     list_.clear();
     rows_.clear();
@@ -79,17 +81,17 @@ private:
     const auto [u, v] = patch_directions(patch.shape.direction);
     const Vec3 &at = patch.shape.point, out = patch.shape.direction;
     if (wanted >= 3) {
-      add(feature, at - half(patch.width) * u - half(patch.height) * v, out, options_.seating);
-      add(feature, at + half(patch.width) * u - half(patch.height) * v, out, options_.seating);
-      add(feature, at + half(patch.height) * v, out, options_.seating);
+      add(feature, at - half(patch.width) * u - half(patch.height) * v, out, seating_);
+      add(feature, at + half(patch.width) * u - half(patch.height) * v, out, seating_);
+      add(feature, at + half(patch.height) * v, out, seating_);
     } else if (wanted == 2) {
       Vec3 along = first.cross(out);
       along = along.norm() > 1e-6 ? Vec3(along.normalized()) : u;
       const double reach = half(std::abs(along.dot(u)) > 0.7 ? patch.width : patch.height);
-      add(feature, at - reach * along, out, options_.seating);
-      add(feature, at + reach * along, out, options_.seating);
+      add(feature, at - reach * along, out, seating_);
+      add(feature, at + reach * along, out, seating_);
     } else {
-      add(feature, at, out, options_.seating);
+      add(feature, at, out, seating_);
     }
   }
   /// Gripped, or on a plug: across its axis at both ends; where a face holds it already, one of them is
@@ -97,12 +99,12 @@ private:
   void on_round(int feature, const Patch& patch) {
     const Vec3 axis = patch.shape.direction, u = across(axis), v = axis.cross(u);
     for (const double end : {-half(patch.height), half(patch.height)})
-      for (const Vec3& way : {u, v}) add(feature, patch.shape.point + end * axis, way, options_.seating);
+      for (const Vec3& way : {u, v}) add(feature, patch.shape.point + end * axis, way, seating_);
     if (!list_.empty() &&
         list_.front().feature != feature) { // turned about the first: by how far it stands off
       const Vec3 off = patch.shape.point - centre_;
       const Vec3 side = axis.cross(off - off.dot(axis) * axis);
-      if (side.norm() > 1e-6) add(feature, patch.shape.point, side.normalized(), options_.seating);
+      if (side.norm() > 1e-6) add(feature, patch.shape.point, side.normalized(), seating_);
     }
     axis_ = axis;
   }
@@ -130,7 +132,7 @@ private:
   const std::map<Id, int>& index_;
   const PartSpreadOptions& options_;
   int touched_off_;
-  double free_ = 0; ///< mm: where nothing locates
+  double free_ = 0, seating_ = 0; ///< mm: where nothing locates; at a locator
   Vec3 centre_ = Vec3::Zero(), axis_ = Vec3::UnitZ();
   std::vector<SpreadLocator> list_;
   std::vector<Eigen::Matrix<double, 1, 6>> rows_;
@@ -142,8 +144,10 @@ namespace {
 
 /// Something asked of the part: a distance with limits, or two rounds about one axis across it.
 struct Asked {
+  SpreadOf of = SpreadOf::distance;
   Id dimension = 0, from = 0, to = 0;
   double allowed = 0;
+  double over = 0;
   std::size_t first = 0, count = 1; ///< requirements it is the worst of
 };
 
@@ -158,6 +162,7 @@ public:
     setups(false, &out_);
     distances();
     coaxial();
+    square();
     const auto found = spread(in_);
     if (!found.usable()) {
       out_.remarks.push_back(found.message);
@@ -174,7 +179,8 @@ public:
 private:
   static double worst(const DimensionSpread& s) {
     if (s.measured) return -2;
-    if (s.dimension == 0) return -1 + s.sigma / (1 + s.sigma); // nothing is asked: after those with limits
+    if (s.of != SpreadOf::distance)
+      return -1 + s.sigma / (1 + s.sigma); // nothing is asked: after those with limits
     return s.allowed > 0 ? s.expected() / s.allowed : 1e300;
   }
   const Patch& patch(int k) const { return patches_[static_cast<std::size_t>(k)]; }
@@ -198,15 +204,20 @@ private:
     Locating locating(patches_, index_, options_, touched_off_);
     for (const auto& [id, setup] : build_.setups_of(part_)) {
       std::string missing;
-      SpreadSetup one{setup.name, locating.of(setup.datums, setup.stop || all_with_stop, missing), {}};
+      const auto* machine = build_.find<Machine>(setup.machine);
+      const double seating = machine && machine->seating > 0 ? machine->seating : options_.seating;
+      const double cutting = machine && machine->cutting > 0 ? machine->cutting : options_.cutting;
+      SpreadSetup one{
+          setup.name, locating.of(setup.datums, setup.stop || all_with_stop, seating, missing), {}};
       if (told && !missing.empty())
         told->remarks.push_back(fmt::format("{}: nothing locates it {}; taken as {}", setup.name, missing,
                                             setup.stop ? "put against the stop" : "touched off"));
       for (const auto* list : {&setup.marks, &setup.cuts})
         for (const Id cut : *list)
           if (const auto at = index_.find(cut); at != index_.end()) {
-            one.cuts.push_back({at->second, options_.cutting});
+            one.cuts.push_back({at->second, cutting});
             cut_in_[cut] = in_.setups.size();
+            cut_within_[cut] = cutting;
           }
       if (told) told->setups.push_back(id);
       in_.setups.push_back(std::move(one));
@@ -221,7 +232,8 @@ private:
       const auto &from = patch(a->second), &to = patch(b->second);
       const auto apart = between(from.shape, to.shape);
       if (!apart) continue;
-      asked_.push_back({id, d.surface, d.other, (d.upper - d.lower) / 2, in_.requirements.size(), 1});
+      asked_.push_back({SpreadOf::distance, id, d.surface, d.other, (d.upper - d.lower) / 2, 0,
+                        in_.requirements.size(), 1});
       in_.requirements.push_back(
           {d.name, a->second, b->second, apart->direction, (from.shape.point + to.shape.point) / 2});
     }
@@ -245,9 +257,33 @@ private:
       }
       if (cut_in_[*first] == cut_in_[id]) continue;
       const Vec3 u = across(s.direction.normalized()), v = s.direction.normalized().cross(u);
-      asked_.push_back({0, *first, id, 0, in_.requirements.size(), 2});
+      asked_.push_back({SpreadOf::coaxial, 0, *first, id, 0, 0, in_.requirements.size(), 2});
       for (const Vec3& way : {u, v})
         in_.requirements.push_back({s.name, index_[*first], index_[id], way, s.point});
+    }
+  }
+
+  /// Faces square to a plane some setup is located from first, cut in another setup than that: each once.
+  void square() {
+    constexpr double upright = 1e-6; // cosine
+    for (const auto& [id, s] : build_.surfaces_of(part_)) {
+      if (s.round() || s.copy != 0 || !cut_in_.contains(id) || !index_.contains(id)) continue;
+      for (const auto& [setup_id, setup] : build_.setups_of(part_)) {
+        const Id base = setup.datums.empty() ? 0 : setup.datums.front();
+        const auto* b = build_.find<PartSurface>(base);
+        if (!b || b->round() || !cut_in_.contains(base) || !index_.contains(base) ||
+            cut_in_[base] == cut_in_[id] || std::abs(b->direction.dot(s.direction)) > upright)
+          continue;
+        const auto& face = patch(index_[id]);
+        const auto [u, v] = patch_directions(face.shape.direction);
+        const Vec3 up = b->direction.normalized();
+        const double extent = std::abs(u.dot(up)) * face.width + std::abs(v.dot(up)) * face.height;
+        if (extent <= 0) continue;
+        asked_.push_back({SpreadOf::square, 0, base, id, 0, extent, in_.requirements.size(), 1});
+        in_.requirements.push_back({s.name, index_[base], index_[id], s.direction.normalized(),
+                                    s.point + extent / 2 * up, s.point - extent / 2 * up});
+        break;
+      }
     }
   }
 
@@ -257,7 +293,9 @@ private:
       if (found.requirements[k].sigma > found.requirements[worst_of].sigma) worst_of = k;
     const auto& r = found.requirements[worst_of];
     DimensionSpread d;
+    d.of = one.of;
     d.dimension = one.dimension;
+    d.over = one.over;
     d.from = one.from;
     d.to = one.to;
     d.sigma = r.sigma;
@@ -265,12 +303,12 @@ private:
     d.shares = r.shares;
     d.raw = r.raw;
     if (stopped.usable()) d.with_stop = stopped.requirements[worst_of].sigma;
-    if (cut_in_.contains(one.from) && cut_in_.contains(one.to)) {
+    if (one.of != SpreadOf::square && cut_in_.contains(one.from) && cut_in_.contains(one.to)) {
       double own = 0; // only the shifts of the two cuts, along the distance
       for (const Id s : {one.from, one.to}) {
         const auto& shape = patch(index_[s]).shape;
         const double along = std::abs(shape.direction.dot(in_.requirements[worst_of].along));
-        own += options_.cutting * options_.cutting * (shape.round() ? 1 - along * along : along * along);
+        own += cut_within_[s] * cut_within_[s] * (shape.round() ? 1 - along * along : along * along);
       }
       d.together = std::sqrt(own);
     }
@@ -288,6 +326,7 @@ private:
   std::map<Id, int> index_;
   std::vector<Patch> patches_;
   std::map<Id, std::size_t> cut_in_;
+  std::map<Id, double> cut_within_; ///< mm: of its cut
   int touched_off_ = 0;
   std::vector<Asked> asked_;
   PartSpread out_;
@@ -301,6 +340,10 @@ PartSpread part_spread(const Build& build, Id part, const PartSpreadOptions& opt
 
 std::string spread_name(const Build& build, const DimensionSpread& dimension) {
   if (const auto* d = build.find<Dimension>(dimension.dimension)) return d->name;
+  if (dimension.of == SpreadOf::square)
+    return fmt::format("{} square to {}, over {}", surface_name(build, dimension.to),
+                       surface_name(build, dimension.from),
+                       length_text(dimension.over, build.info().unit, {.decimals_mm = 0, .show_unit = true}));
   return fmt::format("{} to {}, about one axis", surface_name(build, dimension.from),
                      surface_name(build, dimension.to));
 }

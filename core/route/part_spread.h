@@ -13,7 +13,8 @@
 
 namespace datrin::route {
 
-/// Standard deviations, mm; common practice in a model engineer's shop, until something else is known.
+/// Standard deviations, mm; common practice in a model engineer's shop. Where the setup's machine says its
+/// own of seating and cutting, those stand above them.
 struct PartSpreadOptions {
   double seating = 0.01;      ///< at a locator: dirt, burrs, the last tap of the hammer
   double cutting = 0.01;      ///< where a cut comes to lie in its setup
@@ -23,8 +24,16 @@ struct PartSpreadOptions {
   double raw_stock = 0.05;    ///< of bar, plate, block
 };
 
+enum class SpreadOf {
+  distance, ///< of a dimension with limits
+  coaxial,  ///< how far two rounds drawn about one axis come to lie apart
+  square    ///< how far a face drawn square to another leans over its extent
+};
+
 struct DimensionSpread {
-  build::Id dimension = 0;         ///< 0: how far two rounds drawn about one axis come to lie apart
+  SpreadOf of = SpreadOf::distance;
+  build::Id dimension = 0;         ///< of a distance
+  double over = 0;                 ///< mm: of a face its extent
   build::Id from = 0, to = 0;      ///< surfaces
   double sigma = 0;                ///< mm
   double allowed = 0;              ///< mm: half of what its limits leave; 0: nothing is asked
@@ -37,7 +46,7 @@ struct DimensionSpread {
   /// Three standard deviations: what nearly all pieces keep.
   double expected() const { return 3 * sigma; }
   /// Of two rounds: what an indicator on the one shows when the other runs true, twice the distance.
-  double tir() const { return dimension == 0 ? 2 * expected() : 0; }
+  double tir() const { return of == SpreadOf::coaxial ? 2 * expected() : 0; }
   bool fits() const { return allowed <= 0 || measured || expected() <= allowed; }
 };
 
@@ -48,8 +57,8 @@ struct PartSpread {
 };
 
 /// Distances with limits between surfaces of the part, those worst off first; then rounds drawn about one
-/// axis that are cut in different setups, by how far they come to lie apart. What was read on `piece` (0:
-/// none) counts as it was read.
+/// axis, and faces square to what a setup is located from, where different setups cut them. What was read on
+/// `piece` (0: none) counts as it was read.
 PartSpread part_spread(const build::Build& build, build::Id part, const PartSpreadOptions& options = {},
                        build::Id piece = 0);
 

@@ -76,6 +76,13 @@ std::optional<std::vector<Mat6>> solved(const SpreadInput& in, const SpreadOptio
   return inverse;
 }
 
+/// What a requirement asks of the displacement of a feature.
+Vec6 asked(const SpreadRequirement& r) {
+  Vec6 row = row_at(r.along, r.at);
+  if (r.lean_from) row -= row_at(r.along, *r.lean_from);
+  return row;
+}
+
 /// The ways a cut shifts its feature of its own.
 std::vector<Vec3> shifts_of(const SpreadFeature& feature) {
   if (!feature.axis) return {feature.direction};
@@ -146,9 +153,9 @@ private:
     for (const auto& [f, sign] : {std::pair(r.to, 1.0), std::pair(r.from, -1.0)}) {
       const auto& own = own_[static_cast<std::size_t>(f)];
       if (own.cols() > 0)
-        error += sign * row_at(r.along, r.at).transpose() * own;
+        error += sign * asked(r).transpose() * own;
       else
-        raw += feature(f).raw_sigma * feature(f).raw_sigma;
+        raw += (r.lean_from ? 2 : 1) * feature(f).raw_sigma * feature(f).raw_sigma;
     }
     const double variance = error.squaredNorm() + raw;
     out.sigma = std::sqrt(variance);
@@ -258,8 +265,9 @@ std::vector<double> spread_by_trial(const SpreadInput& in, int parts, std::uint6
       double off = 0;
       for (const auto& [f, sign] : {std::pair(q.to, 1.0), std::pair(q.from, -1.0)}) {
         const auto& lies = own[static_cast<std::size_t>(f)];
-        off += sign * (lies ? row_at(q.along, q.at).dot(*lies)
-                            : in.features[static_cast<std::size_t>(f)].raw_sigma * normal.next());
+        const double raw = in.features[static_cast<std::size_t>(f)].raw_sigma;
+        const double there = lies ? asked(q).dot(*lies) : raw * normal.next();
+        off += sign * (lies || !q.lean_from ? there : there - raw * normal.next());
       }
       squares[r] += off * off;
     }

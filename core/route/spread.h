@@ -14,6 +14,7 @@
 #include "geometry/pose.h"
 
 #include <cstdint>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -45,12 +46,14 @@ struct SpreadSetup {
   std::vector<SpreadCut> cuts;
 };
 
-/// The distance between two features along a direction, at a place.
+/// The distance between two features along a direction, at a place; or by how much it is another one there
+/// than at `lean_from`: how far the one leans against the other over that span.
 struct SpreadRequirement {
   std::string id;
   int from = -1, to = -1;
   Vec3 along = Vec3::UnitZ(); ///< unit
   Vec3 at = Vec3::Zero();
+  std::optional<Vec3> lean_from{};
 };
 
 struct SpreadInput {

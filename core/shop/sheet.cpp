@@ -32,6 +32,8 @@ constexpr Title titles[] = {
     {"machine", "reach", "Takes"},
     {"machine", "chuck", "Chuck, vise"},
     {"machine", "shank", "Shank"},
+    {"machine", "cutting", "Cuts within, \u03C3"},
+    {"machine", "seating", "Seats within, \u03C3"},
     {"machine", "speeds", "Speeds, rpm"},
     {"machine", "site", "Stands"},
     {"tool", "least_cut", "Thinnest cut"},

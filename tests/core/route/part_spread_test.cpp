@@ -46,7 +46,7 @@ protected:
   }
   const route::DimensionSpread& of(const route::PartSpread& spread, const char* name) {
     for (const auto& d : spread.dimensions)
-      if (b.find<Dimension>(d.dimension)->name == name) return d;
+      if (route::spread_name(b, d) == name) return d;
     static const route::DimensionSpread none;
     ADD_FAILURE() << name;
     return none;
@@ -125,7 +125,7 @@ TEST_F(PartInSetups, ARoundCutAfterTurningRoundRunsOut) {
   setup("turned round", {a, top}, {far}, 1);
   const auto spread = route::part_spread(b, part);
   const auto row = std::find_if(spread.dimensions.begin(), spread.dimensions.end(),
-                                [](const auto& d) { return d.dimension == 0; });
+                                [](const auto& d) { return d.of == route::SpreadOf::coaxial; });
   ASSERT_NE(row, spread.dimensions.end());
   EXPECT_EQ(route::spread_name(b, *row), "journal A to journal B, about one axis");
   const double sigma = 0.01 * std::sqrt(0.5 + 60.0 * 60 / 128 + 1);
@@ -133,7 +133,7 @@ TEST_F(PartInSetups, ARoundCutAfterTurningRoundRunsOut) {
   EXPECT_NEAR(row->tir(), 6 * sigma, 1e-9);
   EXPECT_TRUE(row->fits()); // nothing is asked of it
   EXPECT_NEAR(row->together, 0.01 * std::sqrt(2.0), 1e-9);
-  EXPECT_EQ(spread.dimensions.back().dimension, 0); // after what has limits
+  EXPECT_NE(spread.dimensions.front().of, route::SpreadOf::coaxial); // after what has limits
 }
 
 TEST_F(PartInSetups, AStopIsBetterThanTouchingOffAndAReadingThanBoth) {
@@ -162,4 +162,37 @@ TEST_F(PartInSetups, AStopIsBetterThanTouchingOffAndAReadingThanBoth) {
   EXPECT_NEAR(*now.measured, 60.02, 1e-12);
   EXPECT_TRUE(now.fits());
   EXPECT_FALSE(of(route::part_spread(b, part), "long").measured);
+}
+
+// An end cut standing on the top, which another setup cut from the foot: it leans as the top seats: three
+// locators, of which two lie 16 mm to the one side across and one to the other. About the axis along the end
+// they are 16 and 16 off: 0.01 at each gives a lean of 0.01 * sqrt(1 / 2 + 1) / 32 in mm over mm, over its 20
+// mm.
+TEST_F(PartInSetups, AFaceLeansAsWhatItStandsOnSeats) {
+  auto square = *b.find<PartSurface>(side);
+  ASSERT_EQ(square.height, 20);
+  setup("top up", {foot, side, end}, {top}, 0);
+  setup("on the top", {top}, {side}, 1);
+  const auto spread = route::part_spread(b, part);
+  const auto row = std::find_if(spread.dimensions.begin(), spread.dimensions.end(),
+                                [](const auto& d) { return d.of == route::SpreadOf::square; });
+  ASSERT_NE(row, spread.dimensions.end());
+  EXPECT_EQ(route::spread_name(b, *row), "side square to top, over 20\u202Fmm");
+  // Of the two at one side each counts half, and the one opposite whole; they stand 0.4 of 40 out, so 32
+  // apart.
+  EXPECT_NEAR(row->sigma, 0.01 * std::sqrt(0.5 + 1) / 32 * 20, 1e-9);
+}
+
+TEST_F(PartInSetups, AMachineSaysHowWellItSeatsAndCuts) {
+  Machine jig{"jig borer", false, Unit::mm, 0.001, "", 0};
+  jig.cutting = 0.002, jig.seating = 0.003;
+  const Id machine = make(jig);
+  setup("top up", {foot, side, end}, {top, shelf}, 0);
+  const auto before = of(route::part_spread(b, part), "step");
+  auto changed = b.setups_of(part).front().second;
+  changed.machine = machine;
+  ASSERT_TRUE(b.apply(replace(b, b.setups_of(part).front().first, changed, "x")));
+  const auto after = of(route::part_spread(b, part), "step");
+  EXPECT_NEAR(before.sigma, 0.01 * std::sqrt(2.0), 1e-12); // two cuts of one setup
+  EXPECT_NEAR(after.sigma, 0.002 * std::sqrt(2.0), 1e-12);
 }
