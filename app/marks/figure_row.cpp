@@ -34,8 +34,15 @@ FigureRow::FigureRow(const QString& name, const QString& words, Unit unit, Recko
     : QWidget(parent), name_(name), words_(words), unit_(unit), why_(std::move(why)) {
   setFocusPolicy(Qt::StrongFocus);
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-  setAccessibleName(name + ": " + words);
+  show_words(words, std::move(why_));
+}
+
+void FigureRow::show_words(const QString& words, Reckoning why) {
+  words_ = words;
+  why_ = std::move(why);
+  setAccessibleName(name_ + ": " + words);
   setToolTip(accessibleName() + " \u00B7 why: F1");
+  update();
 }
 
 QSize FigureRow::sizeHint() const {

@@ -16,6 +16,7 @@ public:
   /// Another figure in the same row: it stays where it is, and with it the keyboard. `more`: said in its tool
   /// tip as well.
   void show_figure(double mm, Unit unit, Reckoning why, const QString& more = {});
+  void show_words(const QString& words, Reckoning why); ///< the same of a figure in words
   void set_fine() { fine_ = true; } ///< three decimals of a millimetre; the other unit in the tool tip alone
   double value() const { return mm_; }
   QString name() const { return name_; }

@@ -117,7 +117,10 @@ void OperationForm::connect_fields() {
     change("Tool", [tool](Operation& o) { o.tool = tool; });
   });
   connect(made_, &QComboBox::activated, this, [this] {
-    document_.apply(build::toggle_made(document_.build(), operation_, made_->currentData().toLongLong()));
+    const auto k = static_cast<std::size_t>(made_->currentIndex());
+    if (const auto* now = current(); now != nullptr && made_->currentIndex() >= 0)
+      if (const auto all = route::features_to_make(document_.build(), now->part); k < all.size())
+        document_.apply(route::toggle_feature(document_.build(), operation_, all[k]));
   });
   connect(after_, &QComboBox::activated, this, [this] {
     document_.apply(build::toggle_wait(document_.build(), operation_, after_->currentData().toLongLong()));
@@ -187,10 +190,9 @@ void OperationForm::show_choices(const Operation& now) {
   made_->clear();
   int first = -1;
   for (const auto& f : route::features_to_make(b, now.part)) {
-    const Id id = f.surfaces.empty() ? f.body : f.surfaces.front();
-    const bool on = build::contains(now.surfaces, id) || build::contains(now.bodies, id);
+    const bool on = route::makes(now, f);
     if (on && first < 0) first = made_->count();
-    made_->addItem(tick(on) + name_words(f.name), qlonglong(id));
+    made_->addItem(tick(on) + name_words(f.name));
   }
   made_->setCurrentIndex(first);
   needs_->clear();

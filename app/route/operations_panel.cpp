@@ -21,10 +21,11 @@ using sheets::qt;
 
 OperationsPanel::OperationsPanel(Document& document, QWidget* parent)
     : QWidget(parent), document_(document), table_(new OperationsTable), form_(new OperationForm(document)),
-      words_(words_label()), remarks_(muted_label()), propose_(new QPushButton("Propose")),
-      best_(new QPushButton("Best order")), plans_(new QPushButton("Plans\u2026")),
-      card_(new QPushButton("Route card\u2026")), add_(new QPushButton("Add")),
-      remove_(new QPushButton("Remove")), up_(new QPushButton("\u2191")), down_(new QPushButton("\u2193")),
+      time_(new FigureRow("Time", {}, Unit::mm, {})), words_(words_label()), remarks_(muted_label()),
+      propose_(new QPushButton("Propose")), best_(new QPushButton("Best order")),
+      plans_(new QPushButton("Plans\u2026")), card_(new QPushButton("Route card\u2026")),
+      add_(new QPushButton("Add")), remove_(new QPushButton("Remove")), up_(new QPushButton("\u2191")),
+      down_(new QPushButton("\u2193")),
       manner_(choice_box("In which manner a batch is made", {"part by part", "operation by operation"})) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
@@ -42,6 +43,7 @@ OperationsPanel::OperationsPanel(Document& document, QWidget* parent)
       "Fewest minutes: setups and tools changed as seldom as what must come before what lets one");
   column->addLayout(head);
   column->addWidget(manner_);
+  column->addWidget(time_);
   column->addWidget(words_);
   column->addWidget(remarks_);
   column->addWidget(card_);
@@ -131,8 +133,13 @@ void OperationsPanel::show_words() {
     const auto& b = document_.build();
     const auto* part = b.find<build::Part>(document_.part());
     const auto off = part && part->quantity > 1 ? filled(" for %1 pieces", part->quantity) : QString();
+    if (plan_.now.usable()) {
+      auto sum = route::order_sum(plan_.now, part ? std::max(1, part->quantity) : 1, options());
+      const auto answer = qt(sum.answer);
+      time_->show_words(answer, std::move(sum));
+    }
     if (plan_.now.usable())
-      words << qt(route::order_text(plan_.now)) + off + ".";
+      words << qt(route::order_counts(plan_.now)) + off + ".";
     else
       words << "As it stands it cannot work: see what is marked \u2717.";
     if (plan_.in_best_order())
@@ -164,6 +171,7 @@ void OperationsPanel::show_words() {
   if (!plan_.operations.empty())
     for (const auto& f : plan_.unmade) remarks << filled("Nothing makes %1.", name_words(f.name));
   for (const auto& remark : plan_.remarks) remarks << sheets::sentence(remark);
+  time_->setVisible(plan_.now.usable());
   words_->setText(words.join(" "));
   colour_label(words_, plan_.now.usable() || plan_.operations.empty() ? theme().ink : theme().gone);
   remarks_->setText(remarks.join("\n"));

@@ -3,6 +3,7 @@
 // takes and what most waits for.
 
 #include "app/document.h"
+#include "app/marks/figure_row.h"
 #include "app/route/operation_form.h"
 #include "app/route/operations_table.h"
 
@@ -26,6 +27,7 @@ public:
   QPushButton* card_button() const { return card_; }
   QPushButton* best_button() const { return best_; }
   QComboBox* manner_box() const { return manner_; }
+  FigureRow* time() const { return time_; }
   QString words() const { return words_->text(); }
   QString remarks() const { return remarks_->text(); }
   build::Id chosen() const { return chosen_; }
@@ -52,6 +54,7 @@ private:
   Document& document_;
   OperationsTable* table_;
   OperationForm* form_;
+  FigureRow* time_;
   QLabel *words_, *remarks_;
   QPushButton *propose_, *best_, *plans_, *card_, *add_, *remove_, *up_, *down_;
   QComboBox* manner_;

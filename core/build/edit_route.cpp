@@ -46,17 +46,6 @@ Added add_operation(const Build& build, Id part, OperationKind kind, Id after) {
   return {id, rows.edit(label), {}};
 }
 
-Edit toggle_made(const Build& build, Id operation, Id id) {
-  const auto* o = build.find<Operation>(operation);
-  if (o == nullptr) return {};
-  auto changed = *o;
-  if (build.find<PartSurface>(id) != nullptr)
-    toggle(changed.surfaces, id);
-  else if (build.find<Body>(id) != nullptr)
-    toggle(changed.bodies, id);
-  return replace(build, operation, changed, "What " + label_of(*o) + " makes");
-}
-
 Edit toggle_wait(const Build& build, Id operation, Id before) {
   const auto* o = build.find<Operation>(operation);
   if (o == nullptr || operation == before) return {};

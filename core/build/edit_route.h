@@ -10,9 +10,6 @@ namespace datrin::build {
 /// An operation behind the one `after` (0: at the end) in the same setup.
 Added add_operation(const Build& build, Id part, OperationKind kind, Id after);
 
-/// A surface, a body: made by the operation or not.
-Edit toggle_made(const Build& build, Id operation, Id surface_or_body);
-
 /// Waits for that other operation, by a person's word, or does not.
 Edit toggle_wait(const Build& build, Id operation, Id before);
 

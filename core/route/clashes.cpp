@@ -71,10 +71,6 @@ public:
   }
 
 private:
-  static bool makes(const Operation& o, const Feature& f) {
-    if (f.body != 0 && contains(o.bodies, f.body)) return true;
-    return std::any_of(f.surfaces.begin(), f.surfaces.end(), [&](Id s) { return contains(o.surfaces, s); });
-  }
   std::string text(double mm, int decimals = 1) const {
     return length_text(mm, build_.info().unit, {.decimals_mm = decimals, .show_unit = true});
   }
@@ -260,6 +256,16 @@ private:
           {"another holder", "another machine", "a tool with a reduced shank"});
   }
 
+  /// The circle it sweeps about its middle: of what is round its diameter, else over the corners.
+  double turned_circle() const {
+    const auto form = stock::form_of(build_, part_);
+    bool round = form == StockForm::round || form == StockForm::tube;
+    for (const auto& patch : shape_)
+      round = round || (patch.shape.round() && patch.shape.diameter > wide_ - 1e-6 &&
+                        std::abs(patch.shape.direction.dot(way_)) > 0.99);
+    return round ? wide_ : std::max(wide_, std::hypot(box_.size().y(), box_.size().z()));
+  }
+
   void held() {
     const double length = high_ - low_;
     if (setup_->holding == Workholding::not_stated)
@@ -275,9 +281,9 @@ private:
                           text(machine_->chuck)),
               {"a faceplate or clamps on the table", "another machine"});
       }
-      if (lathe && machine_->swing > 0 && wide_ > machine_->swing)
+      if (const double turns = turned_circle(); lathe && machine_->swing > 0 && turns > machine_->swing)
         add(ClashKind::swing, true,
-            fmt::format("{} across does not turn over the bed of {}: {}", text(wide_), machine_->name,
+            fmt::format("{} across does not turn over the bed of {}: {}", text(turns), machine_->name,
                         text(machine_->swing)),
             {"another machine", "bore it on the mill, with a boring head"});
       if (machine_->reach > 0 && length > machine_->reach)
@@ -300,8 +306,8 @@ private:
                       text(setup_->grip), text(across)),
           {fmt::format("grip {} or more", text(options_.least_grip * across)), "a centre at the other end",
            "light cuts towards the chuck"});
-    if (setup_->overhang > 0 && across > 0 && setup_->overhang > options_.work_overhang * across) {
-      const double modulus = solid_ ? solid_->modulus : 206000;
+    if (solid_ && setup_->overhang > 0 && across > 0 && setup_->overhang > options_.work_overhang * across) {
+      const double modulus = solid_->modulus;
       const double gives = bar_gives(force_, setup_->overhang, across, modulus);
       const double centred = shaft_gives(force_, setup_->overhang, across, modulus);
       add(ClashKind::slender, gives > options_.gives,

@@ -6,7 +6,6 @@
 #include "stock/part_stock.h"
 
 #include <algorithm>
-#include <array>
 #include <map>
 #include <set>
 
@@ -125,6 +124,7 @@ private:
     f.both_ways = s.round();
     f.across = s.diameter;
     f.deep = s.round() ? s.height : 0;
+    if (is_hole(s.kind)) f.at += f.deep / 2 * f.way; // its mouth
     f.from_solid = s.from_solid || stock::made_from_solid(build_, id);
     out_.push_back(std::move(f));
   }
@@ -189,10 +189,10 @@ std::vector<Feature> features_to_make(const Build& build, Id part) {
   return Features(build, part).all();
 }
 
-const char* feature_shape_name(FeatureShape shape) {
-  static constexpr std::array names{"plane",  "round",  "taper",  "hole",  "taper hole", "slot",
-                                    "pocket", "groove", "keyway", "edges", "mark",       "profile"};
-  return names[static_cast<std::size_t>(shape)];
+bool makes(const Operation& operation, const Feature& feature) {
+  return (feature.body != 0 && contains(operation.bodies, feature.body)) ||
+         std::any_of(feature.surfaces.begin(), feature.surfaces.end(),
+                     [&](Id surface) { return contains(operation.surfaces, surface); });
 }
 
 } // namespace datrin::route

@@ -31,7 +31,7 @@ struct Feature {
   std::vector<build::Id> surfaces; ///< all copies of a pattern
   build::Id body = 0;              ///< it is, or is a face of
   int copies = 1;
-  Vec3 at = Vec3::Zero();
+  Vec3 at = Vec3::Zero();   ///< the mouth of a hole; of a plane or a round its middle
   Vec3 way = Vec3::UnitZ(); ///< out of the metal: a tool comes against it
   bool both_ways = false;   ///< from the other end as well: a hole that is through, the outside of a round
   double across = 0;        ///< mm: diameter, width of a slot; of edges their size
@@ -41,7 +41,7 @@ struct Feature {
 
 std::vector<Feature> features_to_make(const build::Build& build, build::Id part);
 
-/// "plane", "hole", … as a list shows it.
-const char* feature_shape_name(FeatureShape shape);
+/// Whether an operation makes it, or some of it.
+bool makes(const build::Operation& operation, const Feature& feature);
 
 } // namespace datrin::route

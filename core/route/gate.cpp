@@ -70,13 +70,25 @@ private:
     return item;
   }
 
+  /// Whether a cut that is logged says that it was done: not of a thread, nor of the mouth of a hole.
+  bool tells_of(const Operation& o) const {
+    const bool cuts_size = o.kind == OperationKind::face || o.kind == OperationKind::turn ||
+                           o.kind == OperationKind::mill || o.kind == OperationKind::drill ||
+                           o.kind == OperationKind::bore || o.kind == OperationKind::ream ||
+                           o.kind == OperationKind::grind || o.kind == OperationKind::lap;
+    const auto* s = o.surfaces.empty() ? nullptr : build_.find<PartSurface>(o.surfaces.front());
+    const bool mouth = (o.kind == OperationKind::mill && s != nullptr && is_hole(s->kind)) ||
+                       (o.kind == OperationKind::drill && o.size <= 0); // counterbored, countersunk
+    return cuts_size && !mouth;
+  }
+
   /// What is done here that no cut of a surface tells of: holes of a pattern, slots, burrs.
   void add_operations() {
     for (const auto& [id, o] : build_.operations_of(setup_.part)) {
       if (o.setup != setup_id_) continue;
-      const bool told = std::any_of(o.surfaces.begin(), o.surfaces.end(), [&](Id s) {
-        return contains(setup_.cuts, s) || contains(setup_.marks, s);
-      });
+      const bool told = tells_of(o) && std::any_of(o.surfaces.begin(), o.surfaces.end(), [&](Id s) {
+                          return contains(setup_.cuts, s) || contains(setup_.marks, s);
+                        });
       if (told) continue;
       GateItem item{GateKind::operation, build_.done_of(piece_, id).has_value(), {}, 0, 0};
       item.operation = id;

@@ -88,10 +88,15 @@ void reach(RoutePlan& plan) {
 bool is_made(const Build& build, Id part) {
   const auto operations = build.operations_of(part);
   const auto pieces = build.pieces_of(part);
+  const auto is_done = [&](Id piece, Id id, const Operation& o) {
+    if (build.done_of(piece, id)) return true;
+    const auto left = o.setup != 0 ? build.release_of(piece, o.setup) : std::nullopt;
+    return left && left->second.missing.empty();
+  };
   return operations.empty() || std::any_of(pieces.begin(), pieces.end(), [&](const auto& piece) {
            return piece.second.rejected.empty() &&
                   std::all_of(operations.begin(), operations.end(), [&](const auto& entry) {
-                    return build.done_of(piece.first, entry.first).has_value();
+                    return is_done(piece.first, entry.first, entry.second);
                   });
          });
 }
@@ -144,7 +149,7 @@ RoutePlan plan_route(const Build& build, Id part, const PlanOptions& options) {
     const bool nothing = o.surfaces.empty() && o.bodies.empty();
     if (nothing && o.kind < OperationKind::press)
       plan.remarks.push_back(
-          fmt::format("{} makes nothing any more: what it was for is gone", operation_text(build, o)));
+          fmt::format("{} makes nothing: say what, or remove it", operation_text(build, o)));
   }
   for (std::size_t k = 0; k < plan.precedences.size(); ++k) {
     const auto& one = plan.precedences[k];
@@ -218,15 +223,43 @@ Edit set_rule_aside(const Build& build, Id operation, Id before, const std::stri
   return replace(build, operation, changed, "Set a rule aside for " + operation_text(build, *o));
 }
 
-std::string order_text(const OrderResult& order) {
+namespace {
+
+std::string minutes_text(double minutes) {
+  const int whole = static_cast<int>(minutes + 0.5);
+  return whole < 120 ? fmt::format("{} min", whole) : fmt::format("{} h {} min", whole / 60, whole % 60);
+}
+
+} // namespace
+
+Reckoning order_sum(const OrderResult& order, int pieces, const PlanOptions& options) {
+  Reckoning sum{"time of the batch", {}, minutes_text(order.minutes)};
+  const bool by_part = options.manner == Manner::part_by_part;
+  const double setups = options.setup_minutes * (by_part ? pieces * order.setups : order.loadings);
+  const double tools = options.tool_minutes * (by_part ? pieces * order.tool_changes : order.tool_changes);
+  const auto each = [&](int count) {
+    return by_part ? fmt::format("{} \u00D7 {}", pieces, count) : std::to_string(count);
+  };
+  sum.lines.push_back({fmt::format("work, {} pieces", pieces), 0, "minutes of the operations",
+                       minutes_text(order.minutes - setups - tools)});
+  sum.lines.push_back({fmt::format("set up {}", each(by_part ? order.setups : order.loadings)), 0,
+                       fmt::format("{:.0f} min each, as is usual", options.setup_minutes),
+                       minutes_text(setups)});
+  sum.lines.push_back({fmt::format("change the tool {}", each(order.tool_changes)), 0,
+                       fmt::format("{:.0f} min each, as is usual", options.tool_minutes),
+                       minutes_text(tools)});
+  return sum;
+}
+
+std::string order_counts(const OrderResult& order) {
   const auto count = [](int n, const char* what) {
     return fmt::format("{} {}{}", n, what, n == 1 ? "" : "s");
   };
-  const int minutes = static_cast<int>(order.minutes + 0.5);
-  const auto time =
-      minutes < 120 ? fmt::format("{} min", minutes) : fmt::format("{} h {} min", minutes / 60, minutes % 60);
-  return fmt::format("{}: {}, {}", time, count(order.setups, "setup"),
-                     count(order.tool_changes, "tool change"));
+  return count(order.setups, "setup") + ", " + count(order.tool_changes, "tool change");
+}
+
+std::string order_text(const OrderResult& order) {
+  return minutes_text(order.minutes) + ": " + order_counts(order);
 }
 
 } // namespace datrin::route

@@ -3,6 +3,7 @@
 // why, what the order breaks, what may run side by side, what most waits for, the minutes of a batch.
 
 #include "build/edits.h"
+#include "quantity/reckoning.h"
 #include "route/features.h"
 #include "route/order.h"
 #include "route/precedence.h"
@@ -43,8 +44,8 @@ struct RoutePlan {
 
 RoutePlan plan_route(const build::Build& build, build::Id part, const PlanOptions& options = {});
 
-/// Whether a piece of the part is there: all its operations done on it, or all its surfaces finished by their
-/// cuts. A part without operations is: it was bought, or nobody says how it is made.
+/// Whether a piece of the part is there: of each operation it is said that it is done, or the piece left its
+/// setup with nothing missing. A part without operations is: it was bought, or nobody says how it is made.
 bool is_made(const build::Build& build, build::Id part);
 
 /// The operations in the best order, the setups in the order they are come to. Empty when they stand so, or
@@ -58,7 +59,11 @@ build::Edit put_operation(const build::Build& build, build::Id operation, int to
 build::Edit set_rule_aside(const build::Build& build, build::Id operation, build::Id before,
                            const std::string& reason);
 
+/// How the minutes of an order add up.
+Reckoning order_sum(const OrderResult& order, int pieces, const PlanOptions& options);
+
 /// "70 min: 3 setups, 5 tool changes"; to take it to the bench and clamp it again is a setup.
 std::string order_text(const OrderResult& order);
+std::string order_counts(const OrderResult& order); ///< without the time
 
 } // namespace datrin::route

@@ -122,12 +122,8 @@ private:
       if (o.setup == 0) continue;
       auto placed = *rows.build().find<Operation>(id);
       placed.setup = 0;
-      for (const auto& f : features) {
-        const bool its = (f.body != 0 && contains(o.bodies, f.body)) ||
-                         std::any_of(f.surfaces.begin(), f.surfaces.end(),
-                                     [&, &o = o](Id s) { return contains(o.surfaces, s); });
-        if (its && placed.setup == 0) placed.setup = setup_reaching(rows.build(), part_, f);
-      }
+      for (const auto& f : features)
+        if (placed.setup == 0 && makes(o, f)) placed.setup = setup_reaching(rows.build(), part_, f);
       const bool nothing = o.surfaces.empty() && o.bodies.empty();
       if (nothing && o.kind == OperationKind::deburr)
         rows.take_away(id); // one a setup is proposed anew

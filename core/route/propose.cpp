@@ -41,6 +41,13 @@ Id tool_of(const Build& build, ToolKind kind, double size, double near) {
   return best;
 }
 
+/// The feature is its body, with all its walls; a face of added metal is not.
+bool is_its_body(const Feature& f) {
+  const bool face =
+      f.shape == FeatureShape::plane || f.shape == FeatureShape::round || f.shape == FeatureShape::taper;
+  return f.body != 0 && (f.surfaces.empty() || !face);
+}
+
 class Making {
 public:
   Making(const Build& build, Id part, const Feature& feature)
@@ -95,7 +102,7 @@ private:
     o.part = part_;
     o.kind = kind;
     o.surfaces = feature_.surfaces;
-    if (feature_.body != 0 && (feature_.surfaces.empty() || made_as_one())) o.bodies = {feature_.body};
+    if (is_its_body(feature_)) o.bodies = {feature_.body};
     o.size = size;
     o.minutes = usual_minutes(kind) * (per_copy(kind) ? feature_.copies : 1);
     if (kind == OperationKind::drill) o.tool = tool_of(build_, ToolKind::drill, size, same_drill);
@@ -106,10 +113,6 @@ private:
   static bool per_copy(OperationKind kind) {
     return kind == OperationKind::drill || kind == OperationKind::ream || kind == OperationKind::tap ||
            kind == OperationKind::mark || kind == OperationKind::bore || kind == OperationKind::slit;
-  }
-  bool made_as_one() const { // a face of added metal is not its body
-    return feature_.shape != FeatureShape::plane && feature_.shape != FeatureShape::round &&
-           feature_.shape != FeatureShape::taper;
   }
   bool is_turned_body() const {
     const auto* body = build_.find<Body>(feature_.body);
@@ -195,6 +198,20 @@ bool reached_from(const Feature& f, const Vec3& way) {
 
 } // namespace
 
+Edit toggle_feature(const Build& build, Id operation, const Feature& feature) {
+  const auto* o = build.find<Operation>(operation);
+  if (!o) return {};
+  auto changed = *o;
+  const bool was = makes(changed, feature);
+  std::erase_if(changed.surfaces, [&](Id id) { return contains(feature.surfaces, id); });
+  std::erase(changed.bodies, feature.body);
+  if (!was) {
+    changed.surfaces.insert(changed.surfaces.end(), feature.surfaces.begin(), feature.surfaces.end());
+    if (is_its_body(feature)) changed.bodies.push_back(feature.body);
+  }
+  return replace(build, operation, changed, "What " + operation_text(build, *o) + " makes");
+}
+
 double usual_minutes(OperationKind kind) {
   switch (kind) {
   case OperationKind::face:
@@ -239,11 +256,8 @@ std::vector<Feature> unmade(const Build& build, Id part) {
   auto features = features_to_make(build, part);
   const auto operations = build.operations_of(part);
   std::erase_if(features, [&](const Feature& f) {
-    return std::any_of(operations.begin(), operations.end(), [&](const auto& entry) {
-      const auto& o = entry.second;
-      if (f.surfaces.empty()) return contains(o.bodies, f.body);
-      return std::any_of(f.surfaces.begin(), f.surfaces.end(), [&](Id s) { return contains(o.surfaces, s); });
-    });
+    return std::any_of(operations.begin(), operations.end(),
+                       [&](const auto& entry) { return makes(entry.second, f); });
   });
   return features;
 }

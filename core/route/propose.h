@@ -27,6 +27,9 @@ build::Id setup_reaching(const build::Build& build, build::Id part, const Featur
 /// there is nothing to add.
 build::Edit propose_operations(const build::Build& build, build::Id part);
 
+/// A feature is made by the operation, whole, or is not.
+build::Edit toggle_feature(const build::Build& build, build::Id operation, const Feature& feature);
+
 /// Way from which the tool comes in a setup, out of the part; zero where its datums do not say.
 Vec3 way_of_setup(const build::Build& build, const build::Setup& setup);
 

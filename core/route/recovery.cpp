@@ -3,6 +3,7 @@
 #include "batch/batch_edits.h"
 #include "build/edit_casting.h"
 #include "build/rows.h"
+#include "build/words.h"
 #include "quantity/length_text.h"
 #include "route/propose.h"
 
@@ -83,6 +84,16 @@ private:
       before = rows.add(o);
     }
     return rows.edit(fmt::format("{}: {}", name(), what));
+  }
+  /// " 45 min: bore 15, turn 10, press 5, bore 15, as is usual."
+  static std::string time_text(const std::vector<std::pair<OperationKind, std::string>>& work) {
+    std::string sum;
+    for (const auto& [kind, unused] : work)
+      if (usual_minutes(kind) > 0)
+        sum +=
+            fmt::format("{}{} {:.0f}", sum.empty() ? "" : ", ",
+                        words_of<OperationKind>().first[static_cast<std::size_t>(kind)], usual_minutes(kind));
+    return fmt::format(" {:.0f} min: {}, as is usual.", minutes(work), sum);
   }
   static double minutes(const std::vector<std::pair<OperationKind, std::string>>& work) {
     double sum = 0;
@@ -170,6 +181,7 @@ private:
       way.text = fmt::format("Bore it to {}, press in a bush {} thick, bore that to size{}.", text(bored),
                              text((bored - d) / 2),
                              left ? fmt::format("; {} stay round it", text(*left)) : std::string());
+      way.text += time_text(work);
       way.edit = taken("bushed", work);
     }
     out_.push_back(std::move(way));
@@ -187,6 +199,7 @@ private:
     if (way.works) {
       way.text = fmt::format("Turn it down to {}, press on a sleeve {} thick, turn that to size.",
                              text(turned), text((d - turned) / 2));
+      way.text += time_text(work);
       way.edit = taken("sleeved", work);
     } else {
       way.text = fmt::format("Turned down for a sleeve only {} would be left.", text(std::max(0.0, turned)));
@@ -207,19 +220,28 @@ private:
     out_.push_back(std::move(way));
   }
 
+  OperationKind cutting_again() const {
+    return is_hole(plan_.drawn.kind) ? OperationKind::bore
+           : plan_.drawn.round()     ? OperationKind::turn
+                                     : OperationKind::face;
+  }
+
   void build_up() {
     const auto* part = build_.find<Part>(part_);
     const auto& metal = part->material;
     const bool iron = metal.find("iron") != std::string::npos;
     const std::vector<std::pair<OperationKind, std::string>> work{
         {OperationKind::sent_out, fmt::format("build {} up", name())},
-        {OperationKind::bore, fmt::format("cut {} to size again", name())}};
-    RecoveryWay way{Recovery::build_up, !iron, mistake_.over, minutes(work) + 30, {}, {}, {}};
+        {cutting_again(), fmt::format("cut {} to size again", name())}};
+    RecoveryWay way{Recovery::build_up, !iron, mistake_.over, minutes(work), {}, {}, {}};
     way.text = iron
                    ? "Welded, iron cracks and goes hard beside the weld: braze it, or leave it."
                    : "Weld, braze or spray metal on, and cut it again: it warps, and faces near it are to be "
-                     "read anew.";
-    if (way.works) way.edit = taken("built up", work);
+                     "read anew. The time it is away is not counted.";
+    if (way.works) {
+      way.text += time_text(work);
+      way.edit = taken("built up", work);
+    }
     out_.push_back(std::move(way));
   }
 

@@ -85,15 +85,19 @@ void read_json(Rows& all, std::string_view text, const std::string& label, ShopR
 
 void read_csv(Rows& all, std::string_view text, const std::string& label, ShopRead& out) {
   std::vector<std::string> heads;
-  std::size_t line = 0;
+  char separator = ',';
+  std::size_t line = 0, next = 1;
+  if (text.starts_with("\xEF\xBB\xBF")) text.remove_prefix(3);
   while (!text.empty() && out.ok()) {
-    const auto end = text.find('\n');
+    const auto end = store::csv_line_end(text);
     auto row = text.substr(0, end);
     text.remove_prefix(end == std::string_view::npos ? text.size() : end + 1);
-    ++line;
+    line = next;
+    next += 1 + static_cast<std::size_t>(std::count(row.begin(), row.end(), '\n'));
     if (row.ends_with('\r')) row.remove_suffix(1);
     if (trimmed(row).empty() || row.front() == '#') continue;
-    const auto fields = store::csv_split(row, ',');
+    if (heads.empty()) separator = store::csv_separator(row);
+    const auto fields = store::csv_split(row, separator);
     const auto place = fmt::format("{}: line {}", label, line);
     if (!fields) {
       out.wrong = place + ": a quote is not closed";
@@ -101,8 +105,8 @@ void read_csv(Rows& all, std::string_view text, const std::string& label, ShopRe
     }
     if (heads.empty()) {
       heads = *fields;
-      if (heads.empty() || heads.front() != "kind") {
-        out.wrong = place + ": the first column must be \"kind\"";
+      if (heads.empty() || heads.front() != "sheet") {
+        out.wrong = place + ": the first column must be \"sheet\"";
         return;
       }
       continue;
@@ -157,8 +161,7 @@ std::string shop_csv(const Build& build) {
     for (const auto& column : columns(kind))
       if (std::find(heads.begin(), heads.end(), column.field->name) == heads.end())
         heads.emplace_back(column.field->name);
-  std::string text = "kind";
-  // Of a record the field called "kind" is another thing than which sheet it stands in.
+  std::string text = "sheet";
   for (const auto& head : heads) text += "," + head;
   text += "\n";
   for (const int kind : kinds())

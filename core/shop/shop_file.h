@@ -11,7 +11,7 @@ namespace datrin::shop {
 
 std::string shop_json(const build::Build& build);
 
-/// Columns: kind, then every field of any kind.
+/// Columns: sheet ("machine", "tool"), then every field of any of them.
 std::string shop_csv(const build::Build& build);
 
 /// What a file says taken into the build: of the same kind and name what is there is changed to it, else it

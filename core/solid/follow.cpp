@@ -3,6 +3,7 @@
 #include "build/rows.h"
 #include "drawing/dimension_limits.h"
 #include "solid/profile.h"
+#include "solid/size_faces.h"
 
 #include <fmt/format.h>
 
@@ -248,61 +249,6 @@ private:
     return false;
   }
 
-  /// The sizes of a body along the right and the up of a face, where there are such.
-  struct RolesAlong {
-    bool has_right = false, has_up = false;
-    BodyRole right = BodyRole::length, up = BodyRole::height;
-  };
-  static RolesAlong roles_along(BodyFace face, const BodyForm& form) {
-    const bool box = form.shape == BodyShape::block || form.shape == BodyShape::pocket;
-    const auto deep =
-        role_across(form.cut ? BodyFace::floor : BodyFace::top, form).value_or(BodyRole::height);
-    switch (face) {
-    case BodyFace::left:
-    case BodyFace::right:
-      return {box, box && !form.through, BodyRole::width, deep};
-    case BodyFace::front:
-    case BodyFace::back:
-      return {box, box && !form.through, BodyRole::length, deep};
-    case BodyFace::top:
-    case BodyFace::bottom:
-    case BodyFace::floor: {
-      const bool flat = box || form.shape == BodyShape::slot;
-      return {flat, flat, BodyRole::length, BodyRole::width};
-    }
-    case BodyFace::side:
-    case BodyFace::inside:
-      return {form.shape != BodyShape::groove && form.shape != BodyShape::turned && !form.through, false,
-              deep, deep};
-    default:
-      return {};
-    }
-  }
-
-  /// The size of a body square to that face.
-  static std::optional<BodyRole> role_across(BodyFace face, const BodyForm& form) {
-    switch (face) {
-    case BodyFace::left:
-    case BodyFace::right:
-      return BodyRole::length;
-    case BodyFace::front:
-    case BodyFace::back:
-      if (form.shape == BodyShape::prism) return BodyRole::flats;
-      return form.shape == BodyShape::rib ? BodyRole::thickness : BodyRole::width;
-    case BodyFace::top:
-    case BodyFace::bottom:
-      return BodyRole::height;
-    case BodyFace::floor:
-      for (const auto role : roles_of(form))
-        if (role == BodyRole::depth || role == BodyRole::height) return role;
-      return std::nullopt;
-    case BodyFace::seat:
-      return BodyRole::mouth_depth;
-    default:
-      return std::nullopt;
-    }
-  }
-
   void take_sizes(Id part) {
     for (const auto& [id, body] : after().bodies_of(part)) {
       auto changed = body;
@@ -375,31 +321,13 @@ private:
       if (of.empty()) continue;
       const auto record = *after().find<Body>(body.id);
       for (const auto& size : record.sizes) {
-        const auto [first, second] =
-            size.profile_place > 0 ? faces_of_place(size, body.form) : faces_of_size(size.role, body.form);
+        const auto [first, second] = faces_of_size(size, body.form);
         const bool alone = second.face == BodyFace::middle;
         if (!of.contains(first) || (!alone && !of.contains(second))) continue;
         say_by(body.id, size, of[first], alone ? 0 : of[second]);
       }
     }
   }
-  static std::pair<FaceOf, FaceOf> faces_of_size(BodyRole role, const BodyForm& form) {
-    const auto [first, second] = faces_of(role, form);
-    return {{first}, {second}};
-  }
-  /// Of a profile: the cylinder whose diameter it is; where it starts and the shoulder or end so far from it.
-  static std::pair<FaceOf, FaceOf> faces_of_place(const BodySize& size, const BodyForm& form) {
-    const int place = size.profile_place, last = static_cast<int>(form.profile.size());
-    const auto step = [&](int k) { return step_to(form.profile, k); };
-    const auto wanted = size.role == BodyRole::diameter ? ProfileStep::cylinder : ProfileStep::shoulder;
-    const int side = step(place) == wanted ? place : step(place + 1) == wanted ? place + 1 : 0;
-    if (size.role == BodyRole::diameter && side > 0) return {{BodyFace::side, side}, {}};
-    if (size.role != BodyRole::length || (side == 0 && place != last)) return {};
-    const auto start = form.cut ? BodyFace::top : BodyFace::bottom;
-    const auto end = form.cut ? BodyFace::floor : BodyFace::top;
-    return {{start}, side > 0 ? FaceOf{BodyFace::side, side} : FaceOf{end}};
-  }
-
   /// The size is a diameter of `first`, or a distance from it to `second`: its dimension says so, and where
   /// there was one that said the same before, that one is the dimension of the size, and the other goes.
   void say_by(Id body, const BodySize& size, Id first, Id second) {
@@ -566,35 +494,6 @@ private:
 };
 
 } // namespace
-
-FacesOfRole faces_of(BodyRole role, const BodyForm& form) {
-  const bool round = form.shape == BodyShape::round || form.shape == BodyShape::tube ||
-                     form.shape == BodyShape::hole || form.shape == BodyShape::groove;
-  switch (role) {
-  case BodyRole::length:
-    if (form.shape == BodyShape::rib || form.shape == BodyShape::slot) return {};
-    return {BodyFace::left, BodyFace::right};
-  case BodyRole::width:
-    return form.shape == BodyShape::groove ? FacesOfRole{} : FacesOfRole{BodyFace::front, BodyFace::back};
-  case BodyRole::flats:
-    return form.sides % 2 == 0 ? FacesOfRole{BodyFace::front, BodyFace::back} : FacesOfRole{};
-  case BodyRole::thickness:
-    return {BodyFace::front, BodyFace::back};
-  case BodyRole::height:
-    return form.cut || form.shape == BodyShape::rib || works_edges(form.shape)
-               ? FacesOfRole{}
-               : FacesOfRole{BodyFace::bottom, BodyFace::top};
-  case BodyRole::diameter:
-    return round ? FacesOfRole{BodyFace::side, BodyFace::middle} : FacesOfRole{};
-  case BodyRole::bore:
-    return {BodyFace::inside, BodyFace::middle};
-  case BodyRole::mouth_diameter:
-    return form.mouth == HoleMouth::countersunk ? FacesOfRole{}
-                                                : FacesOfRole{BodyFace::mouth, BodyFace::middle};
-  default:
-    return {};
-  }
-}
 
 PartSurface lying_on(PartSurface surface, const PlacedFace& face, const BodyForm& form) {
   surface.kind = face.shape.kind;

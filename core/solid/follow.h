@@ -17,11 +17,4 @@ build::Edit followed(const build::Build& build, build::Edit edit, const std::str
 /// (name, machined, stock) stays.
 build::PartSurface lying_on(build::PartSurface surface, const PlacedFace& face, const BodyForm& form);
 
-/// The two faces of a body that a size lies between; middle: none. A size of a round face is that of `first`
-/// alone.
-struct FacesOfRole {
-  BodyFace first = BodyFace::middle, second = BodyFace::middle;
-};
-FacesOfRole faces_of(BodyRole role, const BodyForm& form);
-
 } // namespace datrin::solid

@@ -60,4 +60,42 @@ std::string csv_text(const std::string& field) {
   return field.starts_with('\'') && like_a_formula(field) ? field.substr(1) : field;
 }
 
+std::size_t csv_line_end(std::string_view text) {
+  const auto own = text.find('\n');
+  const auto first = trimmed(text.substr(0, own));
+  if (first.starts_with('#') || first.find('"') == std::string_view::npos) return own;
+  bool quoted = false, blank_so_far = true; // a quote begins a field only where nothing else stands in it
+  for (std::size_t i = 0; i < std::min(text.size(), csv_longest_line + 1); ++i) {
+    const char c = text[i];
+    if (quoted) {
+      if (c != '"') continue;
+      if (text.substr(i + 1).starts_with('"')) {
+        ++i;
+        continue;
+      }
+      const auto next = text.find_first_not_of(" \r", i + 1);
+      if (next != std::string_view::npos &&
+          std::string_view(",;\t\n").find(text[next]) == std::string_view::npos)
+        return own;
+      quoted = false;
+    } else if (c == '\n') {
+      return i;
+    } else if (c == ',' || c == ';' || c == '\t') {
+      blank_so_far = true;
+    } else if (c == '"' && blank_so_far) {
+      quoted = true;
+      blank_so_far = false;
+    } else if (c != ' ') {
+      blank_so_far = false;
+    }
+  }
+  return !quoted && text.size() <= csv_longest_line ? std::string_view::npos : own;
+}
+
+char csv_separator(std::string_view header) {
+  return header.find(';') != std::string_view::npos    ? ';'
+         : header.find('\t') != std::string_view::npos ? '\t'
+                                                       : ',';
+}
+
 } // namespace datrin::store

@@ -8,6 +8,15 @@
 
 namespace datrin::store {
 
+inline constexpr std::size_t csv_longest_line = std::size_t{1} << 20; ///< bytes
+
+/// Where the line that begins `text` ends; line ends in a quoted field do not count. npos: at the end of it
+/// all. A quote that is not closed as a field's must be spoils its own line only.
+std::size_t csv_line_end(std::string_view text);
+
+/// What parts the columns, by the line that names them: a semicolon, a tab, else a comma.
+char csv_separator(std::string_view header);
+
 /// Splits one line; a field may stand in double quotes, doubled inside, and is then taken as it is. Nothing
 /// when a quote is not closed.
 std::optional<std::vector<std::string>> csv_split(std::string_view line, char separator);

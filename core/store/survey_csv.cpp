@@ -15,42 +15,8 @@
 namespace datrin::store {
 namespace {
 
-constexpr std::size_t longest_line = std::size_t{1} << 20, most_columns = 1000, most_touches = 1'000'000,
+constexpr std::size_t longest_line = csv_longest_line, most_columns = 1000, most_touches = 1'000'000,
                       most_bad = 10'000;
-
-/// Where the line that begins `text` ends; line ends in a quoted field do not count. npos: at the end of it
-/// all. A quote that is not closed as a field's must be spoils its own line only.
-std::size_t end_of_line(std::string_view text) {
-  const auto own = text.find('\n');
-  const auto first = trimmed(text.substr(0, own));
-  if (first.starts_with('#') || first.find('"') == std::string_view::npos) return own;
-  bool quoted = false, blank_so_far = true; // a quote begins a field only where nothing else stands in it
-  for (std::size_t i = 0; i < std::min(text.size(), longest_line + 1); ++i) {
-    const char c = text[i];
-    if (quoted) {
-      if (c != '"') continue;
-      if (text.substr(i + 1).starts_with('"')) {
-        ++i;
-        continue;
-      }
-      const auto next = text.find_first_not_of(" \r", i + 1);
-      if (next != std::string_view::npos &&
-          std::string_view(",;\t\n").find(text[next]) == std::string_view::npos)
-        return own;
-      quoted = false;
-    } else if (c == '\n') {
-      return i;
-    } else if (c == ',' || c == ';' || c == '\t') {
-      blank_so_far = true;
-    } else if (c == '"' && blank_so_far) {
-      quoted = true;
-      blank_so_far = false;
-    } else if (c != ' ') {
-      blank_so_far = false;
-    }
-  }
-  return !quoted && text.size() <= longest_line ? std::string_view::npos : own;
-}
 
 std::optional<double> number(std::string text, bool decimal_comma) {
   if (decimal_comma) std::replace(text.begin(), text.end(), ',', '.');
@@ -125,7 +91,7 @@ public:
     std::size_t number_of_line = 0;
     bool header = false;
     while (!text.empty()) {
-      const auto end = end_of_line(text);
+      const auto end = csv_line_end(text);
       const auto line = trimmed_end(text.substr(0, end));
       const auto whole = text.substr(0, end);
       text = end == std::string_view::npos ? std::string_view{} : text.substr(end + 1);
@@ -171,9 +137,7 @@ private:
   }
 
   bool read_header(std::string_view line, std::size_t at) {
-    separator_ = line.find(';') != std::string_view::npos    ? ';'
-                 : line.find('\t') != std::string_view::npos ? '\t'
-                                                             : ',';
+    separator_ = csv_separator(line);
     const auto names = csv_split(line, separator_);
     const auto fail = [&](const std::string& why) {
       out_ = refuse(fmt::format("line {}: {}", at, why));

@@ -55,6 +55,9 @@ TEST_F(Operations, ProposedInAnOrderThatCanWorkAndTakenBackInOneStep) {
   EXPECT_TRUE(panel().words().contains("setups")) << panel().words().toStdString();
   EXPECT_TRUE(panel().plan().now.usable());
   EXPECT_FALSE(panel().propose_button()->isEnabled()); // nothing is left to propose
+  // How the time adds up is asked for like any figure.
+  EXPECT_EQ(panel().time()->words().toStdString(), panel().time()->why().answer);
+  EXPECT_EQ(panel().time()->why().lines.size(), 3U);
   EXPECT_EQ(table().rowCount(), static_cast<int>(b().operations_of(part()).size()));
   EXPECT_EQ(window->undo_action()->text(), "Undo: Propose operations");
   window->document().undo();
@@ -115,8 +118,11 @@ TEST_F(Operations, EditedByKeyAndRefusedWhereItCannotBe) {
   EXPECT_EQ(table().currentRow(), 1); // behind the one that was chosen
   const auto added = *b().find<Operation>(panel().chosen());
   EXPECT_EQ(added.setup, b().find<Operation>(first)->setup);
+  const auto count = b().operations_of(part()).size();
+  const Id removed = panel().chosen();
   panel().remove();
-  EXPECT_FALSE(b().find<Operation>(panel().chosen())->name.empty() && panel().chosen() == 0);
+  EXPECT_EQ(b().operations_of(part()).size(), count - 1);
+  EXPECT_FALSE(b().find<Operation>(removed));
   form().done_box()->setFocus();
   table().setCurrentCell(0, 0);
   QTest::keyClick(form().done_box(), Qt::Key_Space);

@@ -132,6 +132,7 @@ TEST_F(Shop, ItIsTakenIntoAnotherBuildByFile) {
   window->go_to(MainWindow::shop);
   auto* machines = page().sheet_of(build::kind_of<build::Machine>);
   machines->type(0, 0, "=lathe, \"old\"");
+  machines->type(0, column_called(machines, "Quirks"), "one line\nand another");
   machines->type(0, column_called(machines, "Graduation"), "1 thou");
   auto* supplies = page().sheet_of(build::kind_of<build::Supply>);
   supplies->type(0, 0, "M5 hexagon");

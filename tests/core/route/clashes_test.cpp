@@ -215,6 +215,47 @@ TEST_F(ClashesTest, TheMachineMustTakeIt) {
   EXPECT_EQ(found(ClashKind::shank).size(), 1U);
 }
 
+// A square block sweeps its diagonal: 80 by 80 turns 113.
+TEST_F(ClashesTest, ABlockTurnsOverItsCorners) {
+  stock(StockForm::block);
+  const Id block = body(BodyShape::block, 0, "block");
+  size(block, BodyRole::length, 80);
+  size(block, BodyRole::width, 80);
+  const Id top = name(block, BodyFace::top, "top");
+  setup(Workholding::four_jaw, Vec3::UnitZ());
+  operation(OperationKind::face, {top});
+  machine().swing = 100;
+  const auto turns = found(ClashKind::swing);
+  ASSERT_EQ(turns.size(), 1U);
+  EXPECT_NE(turns[0].find("113.1"), std::string::npos) << turns[0];
+  machine().swing = 115;
+  EXPECT_TRUE(found(ClashKind::swing).empty());
+}
+
+// A stated bore comes out where it ends: 20 deep from 10 above the middle, standing on the face 10 below it.
+TEST_F(ClashesTest, AStatedBoreComesOutAtItsEnd) {
+  PartSurface foot;
+  foot.part = 2;
+  foot.name = "foot";
+  foot.direction = -Vec3::UnitZ();
+  foot.point = {0, 0, -10};
+  foot.width = foot.height = 60;
+  b.load(10, foot);
+  PartSurface bore;
+  bore.part = 2;
+  bore.name = "bolt hole";
+  bore.kind = SurfaceKind::bore;
+  bore.diameter = 10;
+  bore.height = 20;
+  bore.from_solid = true;
+  b.load(11, bore);
+  setup(Workholding::clamps, Vec3::UnitZ());
+  operation(OperationKind::drill, {11}, 10);
+  const auto under = found(ClashKind::under);
+  ASSERT_EQ(under.size(), 1U);
+  EXPECT_NE(under[0].find("comes out 4.0"), std::string::npos) << under[0]; // 0.3 * 10 + 1
+}
+
 TEST_F(ClashesTest, AThinWallBendsAway) {
   stock(StockForm::block);
   const Id foot = body(BodyShape::block, 0, "foot");

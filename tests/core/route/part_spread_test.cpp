@@ -139,9 +139,8 @@ TEST_F(PartInSetups, ARoundCutAfterTurningRoundRunsOut) {
 TEST_F(PartInSetups, AStopIsBetterThanTouchingOffAndAReadingThanBoth) {
   const Id far = face("far end", {30, 0, 10}, Vec3::UnitX(), 40, 20);
   limited("long", end, far, 60);
-  const Id first = setup("first", {foot, side, end}, {top, far}, 0);
+  setup("first", {foot, side, end}, {top, far}, 0);
   const Id second = setup("second", {top}, {end}, 1);
-  (void)first;
   const auto before = of(route::part_spread(b, part), "long");
   EXPECT_LT(before.with_stop, before.sigma);
   auto stopped = *b.find<build::Setup>(second);

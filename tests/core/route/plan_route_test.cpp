@@ -198,7 +198,6 @@ TEST_F(PlanRoute, OperationsThatDoNotWaitForEachOtherMayRunSideBySide) {
 TEST_F(PlanRoute, TheGateAsksForWhatNoSurfaceTells) {
   propose();
   const Id drill = operation(OperationKind::drill, "bolt holes");
-  b.apply(Edit{"", {}});
   auto o = *b.find<Operation>(drill);
   const auto open = [&] {
     for (const auto& item : unclamp_gate(b, 3, o.setup, {}).items)
@@ -216,12 +215,60 @@ TEST_F(PlanRoute, TheGateAsksForWhatNoSurfaceTells) {
   EXPECT_STREQ(open(), "open");
 }
 
+// A thread is not told by a cut of its hole's wall: the gate asks for it.
+TEST_F(PlanRoute, TheGateAsksForATap) {
+  propose();
+  const Id tap = operation(OperationKind::tap, "stud hole"),
+           drill = operation(OperationKind::drill, "stud hole");
+  const auto asked = [&](Id id) {
+    const auto items = unclamp_gate(b, 3, b.find<Operation>(id)->setup, {}).items;
+    return std::any_of(items.begin(), items.end(), [&](const GateItem& i) { return i.operation == id; });
+  };
+  EXPECT_TRUE(asked(tap));
+  EXPECT_FALSE(asked(drill)); // a cut of the wall tells
+}
+
+// The two bolt holes are made together, or not.
+TEST_F(PlanRoute, AFeatureIsMadeWhole) {
+  propose();
+  const Id drill = operation(OperationKind::drill, "bolt holes");
+  const auto before = *b.find<Operation>(drill);
+  int looked_at = 0;
+  for (const auto& f : features_to_make(b, 2)) {
+    if (f.body != bolts) continue;
+    ++looked_at;
+    ASSERT_EQ(f.copies, 2);
+    ASSERT_TRUE(b.apply(toggle_feature(b, drill, f)));
+    EXPECT_FALSE(makes(*b.find<Operation>(drill), f));
+    EXPECT_TRUE(b.find<Operation>(drill)->surfaces.empty());
+    ASSERT_TRUE(b.apply(toggle_feature(b, drill, f)));
+    EXPECT_EQ(*b.find<Operation>(drill), before);
+  }
+  EXPECT_EQ(looked_at, 1);
+}
+
+// 20 min a setup and 2 a tool, for both pieces, on top of the work.
+TEST_F(PlanRoute, TheTimeAddsUp) {
+  auto p = *b.find<Part>(2);
+  p.quantity = 2;
+  b.load(2, p);
+  propose();
+  const auto plan = plan_route(b, 2);
+  double work = 0;
+  for (const auto& [id, o] : b.operations_of(2)) work += 2 * o.minutes;
+  EXPECT_NEAR(plan.now.minutes, work + 2 * (20 * plan.now.setups + 2 * plan.now.tool_changes), 1e-9);
+  const auto sum = order_sum(plan.now, 2, {});
+  ASSERT_EQ(sum.lines.size(), 3U);
+  // Twice: two faces and a round 8 + 8 + 10, drilled 3, tapped 4, two holes 6, slit 10, burrs twice 5.
+  EXPECT_EQ(sum.lines[0].figure, "118 min");
+}
+
 TEST_F(PlanRoute, WhatMadeAFeatureThatIsGoneIsSaid) {
   propose();
   ASSERT_TRUE(b.apply(solid::remove_body(b, slot)));
   const auto plan = plan_route(b, 2);
   ASSERT_EQ(plan.remarks.size(), 1U);
-  EXPECT_EQ(plan.remarks.front(), "slit 0.50\u202Fmm makes nothing any more: what it was for is gone");
+  EXPECT_EQ(plan.remarks.front(), "slit 0.50\u202Fmm makes nothing: say what, or remove it");
 }
 
 } // namespace

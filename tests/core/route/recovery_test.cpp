@@ -56,6 +56,7 @@ TEST_F(AfterASlip, ABoreTooLargeIsBushedWhereThereIsMetal) {
   EXPECT_NEAR(bush->room, (45 - 38.5) / 2, 0.3) << bush->text;
   EXPECT_NE(bush->text.find("38."), std::string::npos) << bush->text;
   EXPECT_EQ(bush->minutes, 45); // bored, turned, pressed, bored
+  EXPECT_NE(bush->text.find("45 min: bore 15, turn 10, press 5, bore 15"), std::string::npos) << bush->text;
   auto taken = b;
   ASSERT_TRUE(taken.apply(bush->edit));
   EXPECT_EQ(taken.operations_of(part).size(), b.operations_of(part).size() + 4);
