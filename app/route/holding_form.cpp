@@ -2,6 +2,7 @@
 
 #include "app/marks/column.h"
 #include "app/marks/fields.h"
+#include "app/route/fixture_dialog.h"
 #include "app/theme.h"
 #include "build/edits.h"
 #include "route/clashes.h"
@@ -31,7 +32,8 @@ HoldingForm::HoldingForm(Document& document, QWidget* parent)
     : QWidget(parent), document_(document), machine_(choice_box("Machine of the setup")),
       holding_(choice_box("What holds it", holding_words())), grip_(new LengthField("Gripped")),
       overhang_(new LengthField("Stands out")), packing_(text_field("Packing", "parallels, a spacer")),
-      stop_(new QCheckBox("against a stop")), clashes_(words_label()) {
+      stop_(new QCheckBox("against a stop")), fixture_(new QPushButton("Fixture\u2026")),
+      clashes_(words_label()) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(4);
@@ -49,6 +51,16 @@ HoldingForm::HoldingForm(Document& document, QWidget* parent)
   overhang_->edit()->setAccessibleName("How far it stands out");
   column->addWidget(labelled("Packing", packing_, label));
   column->addWidget(stop_);
+  column->addWidget(fixture_, 0, Qt::AlignLeft);
+  fixture_->setToolTip("Where the fixture takes hold, what play that leaves, what it was tried on");
+  connect(fixture_, &QPushButton::clicked, this, [this] {
+    const auto* now = document_.build().find<Setup>(setup_);
+    if (now == nullptr) return;
+    const auto fixtures = route::fixtures_of(document_.build(), setup_);
+    auto* dialog = new FixtureDialog(document_, now->part, fixtures.empty() ? 0 : fixtures.front(), window());
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->open();
+  });
   connect(machine_, &QComboBox::activated, this, [this] {
     const Id machine = machine_->currentData().toLongLong();
     change("Machine", [machine](Setup& s) { s.machine = machine; });
@@ -64,6 +76,10 @@ HoldingForm::HoldingForm(Document& document, QWidget* parent)
     const auto text = packing_->text().trimmed().toStdString();
     packing_->setModified(false);
     change("Packing", [&](Setup& s) { s.packing = text; });
+  });
+  connect(&document_.solids(), &PartSolids::made, this, [this](qlonglong part) { // tools are swept against it
+    const auto* now = document_.build().find<Setup>(setup_);
+    if (now != nullptr && now->part == part && isVisible()) show_setup(setup_);
   });
   on_tick(stop_, this, [this](bool on) { change("Stop", [on](Setup& s) { s.stop = on; }); });
 }
@@ -93,8 +109,12 @@ void HoldingForm::show_setup(Id setup) {
   overhang_->set_value(now->overhang, document_.unit(), setup);
   if (!(packing_->hasFocus() && packing_->isModified())) show_from_start(packing_, whole(now->packing));
   show_tick(stop_, now->stop);
+  fixture_->setVisible(now->holding == Workholding::fixture || !route::fixtures_of(b, setup).empty());
   QStringList lines;
-  for (const auto& clash : route::clashes(b, now->part)) {
+  route::ClashOptions options;
+  const auto solid = document_.solid_of(now->part);
+  if (solid && solid->picture) options.finished = &solid->picture->solid.mesh;
+  for (const auto& clash : route::clashes(b, now->part, options)) {
     if (clash.setup != setup) continue;
     lines << (clash.certain ? "\u2717 " : "? ") + sheets::sentence(clash.text);
     QStringList ways;

@@ -9,6 +9,7 @@
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
+#include <QPushButton>
 
 namespace datrin::app {
 
@@ -25,6 +26,7 @@ public:
   QLineEdit* packing_edit() const { return packing_; }
   QCheckBox* stop_box() const { return stop_; }
   QString clashes() const { return clashes_->text(); }
+  QPushButton* fixture_button() const { return fixture_; }
 
 private:
   template <class How>
@@ -36,6 +38,7 @@ private:
   LengthField *grip_, *overhang_;
   QLineEdit* packing_;
   QCheckBox* stop_;
+  QPushButton* fixture_;
   QLabel* clashes_;
 };
 

@@ -2,9 +2,11 @@
 
 #include "app/marks/column.h"
 #include "app/marks/fields.h"
+#include "app/route/recovery_dialog.h"
 #include "app/theme.h"
 #include "build/edit_route.h"
 #include "build/edits.h"
+#include "quantity/text.h"
 #include "route/propose.h"
 #include "sheets/figures.h"
 
@@ -25,8 +27,10 @@ OperationsPanel::OperationsPanel(Document& document, QWidget* parent)
       propose_(new QPushButton("Propose")), best_(new QPushButton("Best order")),
       plans_(new QPushButton("Plans\u2026")), card_(new QPushButton("Route card\u2026")),
       add_(new QPushButton("Add")), remove_(new QPushButton("Remove")), up_(new QPushButton("\u2191")),
-      down_(new QPushButton("\u2193")),
-      manner_(choice_box("In which manner a batch is made", {"part by part", "operation by operation"})) {
+      down_(new QPushButton("\u2193")), slip_(new QPushButton("After a slip\u2026")),
+      manner_(choice_box("In which manner a batch is made", {"part by part", "operation by operation"})),
+      setup_minutes_(text_field("Minutes to make a setup ready")),
+      tool_minutes_(text_field("Minutes to change a tool")), message_(new MessageLine) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 10, 12, 12);
   column->setSpacing(5);
@@ -43,6 +47,8 @@ OperationsPanel::OperationsPanel(Document& document, QWidget* parent)
       "Fewest minutes: setups and tools changed as seldom as what must come before what lets one");
   column->addLayout(head);
   column->addWidget(manner_);
+  column->addWidget(minutes_row());
+  column->addWidget(message_);
   column->addWidget(time_);
   column->addWidget(words_);
   column->addWidget(remarks_);
@@ -60,6 +66,8 @@ OperationsPanel::OperationsPanel(Document& document, QWidget* parent)
   remove_->setAccessibleName("Remove the operation");
   column->addLayout(row);
   column->addWidget(form_, 1);
+  column->addWidget(slip_);
+  slip_->setToolTip("The hole lies out of its place, or a tap broke in it: what can still be done");
   column->addStretch(0);
   words_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
   remarks_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
@@ -71,6 +79,9 @@ OperationsPanel::OperationsPanel(Document& document, QWidget* parent)
   connect(remove_, &QPushButton::clicked, this, &OperationsPanel::remove);
   connect(up_, &QPushButton::clicked, this, [this] { move(-1); });
   connect(down_, &QPushButton::clicked, this, [this] { move(1); });
+  for (auto* edit : {setup_minutes_, tool_minutes_})
+    connect(edit, &QLineEdit::editingFinished, this, &OperationsPanel::take_minutes);
+  connect(slip_, &QPushButton::clicked, this, &OperationsPanel::show_slip);
   connect(manner_, &QComboBox::activated, this, [this] { refresh(); });
   connect(table_, &OperationsTable::moved, this, &OperationsPanel::put);
   connect(table_, &QTableWidget::currentCellChanged, this, [this](int at) {
@@ -78,6 +89,7 @@ OperationsPanel::OperationsPanel(Document& document, QWidget* parent)
                   ? plan_.operations[static_cast<std::size_t>(at)].id
                   : 0;
     form_->show_operation(chosen_, plan_);
+    slip_->setVisible(document_.piece() != 0 && hole().has_value());
     emit operation_chosen();
   });
   const auto key = [this](const QKeySequence& keys, auto act) {
@@ -87,6 +99,57 @@ OperationsPanel::OperationsPanel(Document& document, QWidget* parent)
   key(QKeySequence("Alt+Up"), [this] { move(-1); });
   key(QKeySequence("Alt+Down"), [this] { move(1); });
   key(QKeySequence::Delete, [this] { remove(); });
+}
+
+/// "A setup takes 20 min, a tool 2".
+QWidget* OperationsPanel::minutes_row() {
+  auto* row = new QWidget;
+  QBoxLayout* line = theme().large() ? static_cast<QBoxLayout*>(new QVBoxLayout(row)) : new QHBoxLayout(row);
+  line->setContentsMargins(0, 0, 0, 0);
+  line->setSpacing(6);
+  line->addWidget(new QLabel("Setup"));
+  line->addWidget(setup_minutes_);
+  line->addWidget(new QLabel("tool"));
+  line->addWidget(tool_minutes_);
+  line->addWidget(new QLabel("min"));
+  for (auto* edit : {setup_minutes_, tool_minutes_}) {
+    edit->setMinimumWidth(theme().ipx(40));
+    edit->setToolTip("Minutes it takes here, in this build");
+  }
+  return row;
+}
+
+void OperationsPanel::take_minutes() {
+  const auto read = [](const QLineEdit* edit) {
+    const auto value = number_from(edit->text().trimmed().toStdString(), true);
+    return value && *value >= 0 && *value <= 1e4 ? value : std::nullopt;
+  };
+  if (!setup_minutes_->isModified() && !tool_minutes_->isModified()) return;
+  const auto setup = read(setup_minutes_), tool = read(tool_minutes_);
+  if (!setup || !tool)
+    return message_->refuse(filled("%1 is no time: minutes, as 20 or 2.5.",
+                                   (setup ? tool_minutes_ : setup_minutes_)->text().trimmed()));
+  message_->tell({});
+  for (auto* edit : {setup_minutes_, tool_minutes_}) edit->setModified(false);
+  document_.apply(build::set_change_minutes(document_.build(), *setup, *tool));
+}
+
+std::optional<route::Feature> OperationsPanel::hole() const {
+  const auto* o = document_.build().find<build::Operation>(chosen_);
+  if (!o) return std::nullopt;
+  for (const auto& f : route::features_to_make(document_.build(), o->part))
+    if (route::makes(*o, f) &&
+        (f.shape == route::FeatureShape::hole || f.shape == route::FeatureShape::taper_hole))
+      return f;
+  return std::nullopt;
+}
+
+void OperationsPanel::show_slip() {
+  const auto feature = hole();
+  if (!feature || document_.piece() == 0) return;
+  auto* dialog = new RecoveryDialog(document_, *feature, document_.piece(), window());
+  dialog->setAttribute(Qt::WA_DeleteOnClose);
+  dialog->open();
 }
 
 route::PlanOptions OperationsPanel::options() const {
@@ -112,6 +175,11 @@ void OperationsPanel::refresh() {
   plans_->setEnabled(open);
   card_->setEnabled(!plan_.operations.empty());
   for (auto* b : {remove_, up_, down_}) b->setEnabled(chosen_ != 0);
+  if (open)
+    for (const auto& [edit, minutes] : {std::pair{setup_minutes_, document_.build().info().setup_minutes},
+                                        std::pair{tool_minutes_, document_.build().info().tool_minutes}})
+      if (!(edit->hasFocus() && edit->isModified())) edit->setText(QString::number(minutes, 'g', 6));
+  slip_->setVisible(document_.piece() != 0 && hole().has_value());
   show_words();
 }
 
@@ -134,7 +202,7 @@ void OperationsPanel::show_words() {
     const auto* part = b.find<build::Part>(document_.part());
     const auto off = part && part->quantity > 1 ? filled(" for %1 pieces", part->quantity) : QString();
     if (plan_.now.usable()) {
-      auto sum = route::order_sum(plan_.now, part ? std::max(1, part->quantity) : 1, options());
+      auto sum = route::order_sum(b, plan_.now, part ? std::max(1, part->quantity) : 1, options());
       const auto answer = qt(sum.answer);
       time_->show_words(answer, std::move(sum));
     }

@@ -4,6 +4,7 @@
 
 #include "app/document.h"
 #include "app/marks/figure_row.h"
+#include "app/marks/message_line.h"
 #include "app/route/operation_form.h"
 #include "app/route/operations_table.h"
 
@@ -27,6 +28,9 @@ public:
   QPushButton* card_button() const { return card_; }
   QPushButton* best_button() const { return best_; }
   QComboBox* manner_box() const { return manner_; }
+  QLineEdit* setup_minutes() const { return setup_minutes_; }
+  QLineEdit* tool_minutes() const { return tool_minutes_; }
+  QPushButton* slip_button() const { return slip_; } ///< of an operation that makes a hole
   FigureRow* time() const { return time_; }
   QString words() const { return words_->text(); }
   QString remarks() const { return remarks_->text(); }
@@ -48,6 +52,11 @@ signals:
 
 private:
   void show_words();
+  QWidget* minutes_row();
+  void take_minutes();
+  void show_slip();
+  /// The hole the chosen operation makes.
+  std::optional<route::Feature> hole() const;
   void put(int row, int to);
   route::PlanOptions options() const;
 
@@ -56,8 +65,10 @@ private:
   OperationForm* form_;
   FigureRow* time_;
   QLabel *words_, *remarks_;
-  QPushButton *propose_, *best_, *plans_, *card_, *add_, *remove_, *up_, *down_;
+  QPushButton *propose_, *best_, *plans_, *card_, *add_, *remove_, *up_, *down_, *slip_;
   QComboBox* manner_;
+  QLineEdit *setup_minutes_, *tool_minutes_;
+  MessageLine* message_;
   route::RoutePlan plan_;
   build::Id chosen_ = 0;
 };

@@ -110,6 +110,8 @@ void PlansDialog::show_chosen() {
   const auto& notes = result_.plans[static_cast<std::size_t>(row)].notes;
   if (!notes.empty()) lines.clear();
   for (const auto& note : notes) lines << sheets::sentence(note);
+  for (const auto& datum : result_.plans[static_cast<std::size_t>(row)].datums)
+    lines << sheets::sentence("less is lost so: " + datum);
   if (!document_.build().setups_of(document_.part()).empty())
     lines << "Taking it puts these in place of the setups there are; operations stay.";
   detail_->setText(lines.join("\n"));

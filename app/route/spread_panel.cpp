@@ -2,6 +2,7 @@
 
 #include "app/marks/column.h"
 #include "app/marks/fields.h"
+#include "app/route/tolerance_dialog.h"
 #include "app/theme.h"
 #include "quantity/length_text.h"
 #include "sheets/figures.h"
@@ -22,6 +23,8 @@ SpreadPanel::SpreadPanel(Document& document, QWidget* parent)
           "Expected spread of distances with limits",
           {"Distance", "Allowed \u00B1", "Expected \u00B1", "In one setup \u00B1", "Most of it"}, 1)),
       bar_(new SpreadBar), words_(words_label()), remarks_(muted_label()), taken_(muted_label()),
+      other_words_(words_label()), take_(new QPushButton("Take that datum")),
+      tolerances_(new QPushButton("Tolerances\u2026")),
       allowed_(new FigureRow({}, "Allowed \u00B1", 0, Unit::mm, {})),
       expected_(new FigureRow({}, "Expected \u00B1", 0, Unit::mm, {})) {
   allowed_->set_fine();
@@ -40,9 +43,22 @@ SpreadPanel::SpreadPanel(Document& document, QWidget* parent)
   side->addWidget(expected_);
   side->addWidget(bar_);
   side->addWidget(words_);
+  side->addWidget(other_words_);
+  side->addWidget(take_, 0, Qt::AlignLeft);
   side->addWidget(remarks_);
   side->addStretch(1);
+  side->addWidget(tolerances_, 0, Qt::AlignLeft);
+  tolerances_->setToolTip(
+      "Where holes and faces must lie, run true, stand square: the spread is held to them");
   side->addWidget(taken_);
+  connect(take_, &QPushButton::clicked, this, [this] {
+    if (other_) document_.apply(other_->edit);
+  });
+  connect(tolerances_, &QPushButton::clicked, this, [this] {
+    auto* dialog = new ToleranceDialog(document_, document_.part(), window());
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->open();
+  });
   connect(table_, &QTableWidget::currentCellChanged, this, [this] { show_chosen(); });
 }
 
@@ -83,9 +99,45 @@ QString SpreadPanel::taken_words() const {
       text(o.seating), text(o.cutting), text(o.touching_off), text(o.raw_cast), text(o.raw_stock));
 }
 
+void SpreadPanel::show_allowed(const route::DimensionSpread& d) {
+  const auto& b = document_.build();
+  const auto unit = document_.unit();
+  const auto* dimension = b.find<build::Dimension>(d.dimension);
+  const auto* tolerance = b.find<build::GeometricTolerance>(d.tolerance);
+  allowed_->setVisible(dimension != nullptr || tolerance != nullptr);
+  if (dimension) {
+    Reckoning half{"half of what the limits leave",
+                   {{"upper deviation", dimension->upper,
+                     dimension->tolerance.empty() ? "drawing" : dimension->tolerance},
+                    {"less the lower", -dimension->lower, "drawing"}},
+                   {}};
+    half.answer = "half of it: " + length_text_both(d.allowed, unit);
+    allowed_->show_figure(d.allowed, unit, std::move(half));
+  } else if (tolerance) {
+    Reckoning zone{"what the zone leaves", {{"width of the zone", tolerance->within, "drawing"}}, {}};
+    const bool half = d.allowed < tolerance->within;
+    zone.answer = (half ? "half of it, each way: " : "all of it: ") + length_text_both(d.allowed, unit);
+    allowed_->show_figure(d.allowed, unit, std::move(zone));
+  }
+}
+
+/// What another datum would give, where it is worth it.
+void SpreadPanel::show_other(const route::DimensionSpread* d) {
+  other_ = d ? route::other_datum(document_.build(), document_.part(), *d) : std::nullopt;
+  other_words_->setVisible(other_.has_value());
+  take_->setVisible(other_.has_value());
+  if (other_)
+    other_words_->setText(filled("%1: \u00B1%2 instead of \u00B1%3.",
+                                 sheets::sentence(other_->text).chopped(1),
+                                 qt(length_text_both(3 * other_->sigma, document_.unit())),
+                                 qt(length_text_both(d->expected(), document_.unit()))));
+}
+
 void SpreadPanel::show_chosen() {
   const int row = table_->currentRow();
   const bool any = row >= 0 && row < static_cast<int>(spread_.dimensions.size());
+  show_other(any ? &spread_.dimensions[static_cast<std::size_t>(row)] : nullptr);
+  tolerances_->setEnabled(document_.is_open() && document_.part() != 0);
   allowed_->setVisible(any);
   expected_->setVisible(any);
   if (!any) bar_->clear();
@@ -96,22 +148,12 @@ void SpreadPanel::show_chosen() {
             : QString("No distance between two surfaces of this part has limits."));
   const auto& d = spread_.dimensions[static_cast<std::size_t>(row)];
   const auto& b = document_.build();
-  const auto* dimension = b.find<build::Dimension>(d.dimension);
   const auto unit = document_.unit();
   QStringList setups;
   for (const auto id : spread_.setups)
     if (const auto* setup = b.find<build::Setup>(id)) setups << name_words(setup->name);
   bar_->show_spread(d, setups);
-  allowed_->setVisible(dimension != nullptr);
-  if (dimension) {
-    Reckoning half{"half of what the limits leave",
-                   {{"upper deviation", dimension->upper,
-                     dimension->tolerance.empty() ? "drawing" : dimension->tolerance},
-                    {"less the lower", -dimension->lower, "drawing"}},
-                   {}};
-    half.answer = "half of it: " + length_text_both(d.allowed, unit);
-    allowed_->show_figure(d.allowed, unit, std::move(half));
-  }
+  show_allowed(d);
   expected_->show_figure(d.expected(), unit, route::spread_sum(b, spread_, d),
                          "Three standard deviations: nearly all pieces keep it.");
   QString words = name_words(route::spread_name(b, d)) + ":";

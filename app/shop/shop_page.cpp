@@ -1,5 +1,7 @@
 #include "app/shop/shop_page.h"
 
+#include "app/shop/own_shop.h"
+
 #include "app/marks/column.h"
 #include "app/marks/fields.h"
 #include "app/theme.h"
@@ -10,6 +12,7 @@
 #include "shop/shop_file.h"
 #include "stock/offcuts.h"
 
+#include <QDir>
 #include <QFile>
 #include <QFileDialog>
 #include <QFileInfo>
@@ -174,7 +177,10 @@ ShopPage::ShopPage(Document& document)
     });
     auto* drop = new QShortcut(QKeySequence::Delete, sheet, nullptr, nullptr, Qt::WidgetShortcut);
     connect(drop, &QShortcut::activated, this, &ShopPage::remove_chosen);
-    connect(sheet, &QTableWidget::currentCellChanged, this, [this] { show_tool(); });
+    connect(sheet, &QTableWidget::currentCellChanged, this, [this] {
+      show_tool();
+      show_cost();
+    });
   }
   column->addWidget(stack_, 1);
   column->addWidget(message_);
@@ -195,6 +201,8 @@ QWidget* ShopPage::face(int kind) {
   remove->setAccessibleName("Remove the chosen " + kind_word(kind));
   side->addWidget(remove);
   connect(remove, &QPushButton::clicked, this, &ShopPage::remove_chosen);
+  if (kind == build::kind_of<build::Tool> || kind == build::kind_of<build::Supply>)
+    side->addWidget(cost_[kind] = words_label());
   if (kind == build::kind_of<build::Tool>) {
     side->addWidget(hairline());
     side->addWidget(heading_label("What it really makes"));
@@ -236,6 +244,15 @@ QWidget* ShopPage::face(int kind) {
   side->addWidget(hairline());
   auto* row = new QVBoxLayout;
   row->setSpacing(4);
+  auto* own = muted_label();
+  auto* keep_mine = new QPushButton("Keep as my shop");
+  auto* take_mine = new QPushButton("Take my shop");
+  keep_mine->setToolTip("For every build made at this computer; builds keep what they took");
+  own_words_.push_back(own);
+  take_own_.push_back(take_mine);
+  for (QWidget* w : std::initializer_list<QWidget*>{own, keep_mine, take_mine}) row->addWidget(w);
+  connect(keep_mine, &QPushButton::clicked, this, &ShopPage::keep_own);
+  connect(take_mine, &QPushButton::clicked, this, &ShopPage::take_own);
   auto* take = new QPushButton("Take from a file\u2026");
   auto* save = new QPushButton("Write to a file\u2026");
   row->addWidget(take);
@@ -274,6 +291,44 @@ void ShopPage::refresh() {
   for (auto* sheet : sheets_) sheet->show_rows();
   show_tool();
   show_missing();
+  show_cost();
+  show_own();
+}
+
+void ShopPage::show_cost() {
+  for (const auto& [kind, label] : cost_) {
+    const auto found = document_.build().records().find(sheet_of(kind)->chosen());
+    const auto words =
+        found == document_.build().records().end() ? std::string() : shop::cost_text(found->second);
+    label->setText(words.empty() ? QString("Price and edges say what an edge costs.")
+                                 : sheets::sentence(words));
+  }
+}
+
+void ShopPage::show_own() {
+  const auto kept = own_shop_kept();
+  const bool bare = document_.build().machines().empty() && document_.build().tools().empty();
+  for (auto* label : own_words_)
+    label->setText(kept.isEmpty() ? QString("No shop is kept for your other builds yet.")
+                   : bare         ? filled("Your shop, kept %1, is there to be taken.", kept)
+                                  : filled("Your shop was kept %1.", kept));
+  for (auto* button : take_own_) button->setEnabled(!kept.isEmpty());
+}
+
+void ShopPage::keep_own() {
+  const auto path = own_shop_path();
+  if (!QDir().mkpath(QFileInfo(path).absolutePath()))
+    return message_->refuse(filled("%1: the folder cannot be made", QFileInfo(path).absolutePath()));
+  const auto wrong = save_shop(path);
+  show_own();
+  if (wrong.isEmpty())
+    message_->tell("Kept: another build takes it with \u201CTake my shop\u201D.");
+  else
+    message_->refuse(wrong);
+}
+
+void ShopPage::take_own() {
+  if (const auto wrong = take_shop(own_shop_path()); !wrong.isEmpty()) message_->refuse(wrong);
 }
 
 void ShopPage::show_tool() {

@@ -11,7 +11,9 @@
 #include <QListWidget>
 #include <QPushButton>
 #include <QStackedWidget>
+
 #include <QTableWidget>
+#include <map>
 
 namespace datrin::app {
 
@@ -54,6 +56,9 @@ public:
   LengthField* made_field() const { return made_; }
   QPushButton* log_button() const { return log_; }
   QString log_text() const { return log_words_->text(); }
+  QString cost_words(int kind) const { return cost_.at(kind)->text(); }
+  void keep_own();
+  void take_own();
   /// .json or .csv; the message is empty when it was done.
   QString save_shop(const QString& path) const;
   QString take_shop(const QString& path);
@@ -62,6 +67,8 @@ private:
   QWidget* face(int kind);
   void show_tool();
   void show_missing();
+  void show_cost();
+  void show_own();
   void remove_chosen();
 
   std::vector<ShopSheet*> sheets_;
@@ -72,6 +79,9 @@ private:
   QPushButton *buy_, *log_;
   LengthField *wanted_, *made_;
   QLabel* log_words_;
+  std::map<int, QLabel*> cost_;        ///< by sheet: what an edge costs
+  std::vector<QLabel*> own_words_;     ///< a face each
+  std::vector<QPushButton*> take_own_; ///< the same
 };
 
 } // namespace datrin::app

@@ -84,6 +84,9 @@ public:
   List<Instrument> instruments() const { return all<Instrument>(); }
   List<Setup> setups_of(Id part) const { return of<Setup>(part); }
   List<Operation> operations_of(Id part) const { return of<Operation>(part); }
+  List<Locator> locators_of(Id fixture) const { return of<Locator>(fixture); }
+  List<Proof> proofs_of(Id fixture) const { return of<Proof>(fixture); }
+  List<GeometricTolerance> tolerances_of(Id part) const { return of<GeometricTolerance>(part); }
   List<Joint> joints() const { return all<Joint>(); }
   List<Chain> chains() const { return all<Chain>(); }
   List<Trial> trials_of(Id joint) const { return of<Trial>(joint); }

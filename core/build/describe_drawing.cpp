@@ -44,9 +44,10 @@ Wrong body_sizes(const void* record) {
 } // namespace
 
 void describe_drawing(std::vector<Description>& all) {
-  put<Info>(
-      all, "build", "the build itself; there is one, with id 1",
-      {field<&Info::name>("name"), field<&Info::unit>("unit"), field<&Info::third_angle>("third_angle")});
+  put<Info>(all, "build", "the build itself; there is one, with id 1",
+            {field<&Info::name>("name"), field<&Info::unit>("unit"), field<&Info::third_angle>("third_angle"),
+             field<&Info::setup_minutes>("setup_minutes").between(0, most_minutes).from_version(12),
+             field<&Info::tool_minutes>("tool_minutes").between(0, most_minutes).from_version(12)});
   put<Part>(all, "part", "a part of the build",
             {field<&Part::name>("name"), field<&Part::material>("material"),
              field<&Part::quantity>("quantity").between(1, most_pieces), place<Part>(),
@@ -89,6 +90,12 @@ void describe_drawing(std::vector<Description>& all) {
        list_field<&Dimension::history>("history", {field<&OldValue::was>("was"), field<&OldValue::at>("at")}),
        place<Dimension>()},
       &dimension_limits);
+  put<GeometricTolerance>(
+      all, "geometric_tolerance", "how wide the zone is that a surface, or its axis, must lie in (ISO 1101)",
+      {of_part<GeometricTolerance>(), field<&GeometricTolerance::what>("what"),
+       field<&GeometricTolerance::surface>("surface").needs<PartSurface>(),
+       field<&GeometricTolerance::datums>("datums").points_to<PartSurface>(),
+       mm_not_negative(field<&GeometricTolerance::within>("within")), place<GeometricTolerance>()});
   put<Body>(
       all, "body", "metal added to a part or taken from it",
       {of_part<Body>(),

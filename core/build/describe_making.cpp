@@ -9,7 +9,8 @@ using namespace describing;
 
 namespace {
 
-constexpr double most_minutes = 1e6; // two years of days and nights
+constexpr double most_price = 1e9;
+constexpr int most_edges = 10000;
 
 Wrong square_to_each_other(const void* record) {
   const auto& s = *static_cast<const Stock*>(record);
@@ -78,12 +79,15 @@ void describe_making(std::vector<Description>& all) {
              list_field<&Tool::made>("made", {mm_not_negative(field<&ToolMade::wanted>("wanted")),
                                               mm_not_negative(field<&ToolMade::made>("made")),
                                               field<&ToolMade::at>("at")})
-                 .from_version(11)});
+                 .from_version(11),
+             field<&Tool::price>("price").between(0, most_price).from_version(12),
+             field<&Tool::edges>("edges").between(0, most_edges).from_version(12)});
   put<Supply>(all, "supply", "fasteners on hand, what is used up, what is to be bought",
               {field<&Supply::name>("name"), field<&Supply::kind>("kind"),
                mm_not_negative(field<&Supply::length>("length")), field<&Supply::hardened>("hardened"),
-               field<&Supply::count>("count").between(0, 1e6), field<&Supply::note>("note"),
-               place<Supply>()});
+               field<&Supply::count>("count").between(0, 1e6), field<&Supply::note>("note"), place<Supply>(),
+               field<&Supply::price>("price").between(0, most_price).from_version(12),
+               field<&Supply::edges>("edges").between(0, most_edges).from_version(12)});
   put<Instrument>(
       all, "instrument", "a measuring instrument in the shop",
       {field<&Instrument::name>("name"), mm_positive(field<&Instrument::resolution>("resolution")),
@@ -139,6 +143,16 @@ void describe_making(std::vector<Description>& all) {
                      {of_piece<OperationDone>(),
                       field<&OperationDone::operation>("operation").needs<Operation>(),
                       field<&OperationDone::at>("at"), field<&OperationDone::note>("note")});
+  put<Locator>(all, "locator", "where a fixture takes hold of the part it is made for",
+               {field<&Locator::fixture>("fixture").needs<Part>(),
+                field<&Locator::surface>("surface").needs<PartSurface>(), field<&Locator::kind>("kind"),
+                mm_not_negative(field<&Locator::size>("size")),
+                mm_not_negative(field<&Locator::closes>("closes")),
+                mm_not_negative(field<&Locator::arm>("arm")), place<Locator>()});
+  put<Proof>(all, "proof", "a fixture, jig or gauge was tried before good pieces went in",
+             {field<&Proof::fixture>("fixture").needs<Part>(),
+              field<&Proof::piece>("piece").points_to<Piece>(), mm(field<&Proof::off>("off")),
+              field<&Proof::good>("good"), field<&Proof::note>("note"), field<&Proof::at>("at")});
 }
 
 } // namespace datrin::build

@@ -17,6 +17,8 @@ void describe_mating(std::vector<Description>& all);  ///< joints and chains
 
 namespace describing {
 
+inline constexpr double most_minutes = 1e6; ///< two years of days and nights
+
 inline Field mm(const Field& f) {
   return f.in(Measures::length);
 }

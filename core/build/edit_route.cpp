@@ -62,6 +62,48 @@ Edit toggle_need(const Build& build, Id operation, Id part) {
   return replace(build, operation, changed, "What " + label_of(*o) + " needs");
 }
 
+Added add_locator(const Build& build, Id fixture, Id surface, LocatorKind kind) {
+  const auto* f = build.find<Part>(fixture);
+  const auto* s = build.find<PartSurface>(surface);
+  if (f == nullptr) return {0, {}, "choose the fixture first: a part of the build"};
+  if (s == nullptr) return {0, {}, "say which surface of the part it takes"};
+  if (s->part == fixture) return {0, {}, "a fixture takes hold of another part, not of itself"};
+  Locator l;
+  l.fixture = fixture;
+  l.surface = surface;
+  l.kind = kind;
+  l.order = next_order(build.locators_of(fixture));
+  return added(build, l, fmt::format("{} takes {}", f->name, s->name));
+}
+
+Added add_proof(const Build& build, const Proof& proof) {
+  const auto* f = build.find<Part>(proof.fixture);
+  if (f == nullptr) return {0, {}, "choose the fixture first: a part of the build"};
+  return added(build, proof, "Trial of " + f->name);
+}
+
+Added add_tolerance(const Build& build, const GeometricTolerance& tolerance) {
+  const auto* s = build.find<PartSurface>(tolerance.surface);
+  if (s == nullptr) return {0, {}, "say which surface it is of"};
+  if (tolerance.datums.empty()) return {0, {}, "say what it is taken from"};
+  for (const Id datum : tolerance.datums)
+    if (datum == tolerance.surface) return {0, {}, "a surface is not taken from itself"};
+  if (!(tolerance.within > 0)) return {0, {}, "say how wide the zone is: above 0"};
+  auto made = tolerance;
+  made.part = s->part;
+  made.order = next_order(build.tolerances_of(s->part));
+  return added(build, made,
+               fmt::format("{} of {}", words_of<Characteristic>().first[static_cast<std::size_t>(made.what)],
+                           s->name));
+}
+
+Edit set_change_minutes(const Build& build, double setup, double tool) {
+  auto info = build.info();
+  info.setup_minutes = setup;
+  info.tool_minutes = tool;
+  return replace(build, Build::info_id, info, "Minutes of a setup and a tool change");
+}
+
 Edit set_done(const Build& build, Id piece, Id operation, bool done, const std::string& at) {
   const auto* o = build.find<Operation>(operation);
   const auto old = build.done_of(piece, operation);

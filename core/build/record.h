@@ -15,10 +15,11 @@ struct Description; // build/description.h
 
 /// Every kind of record there is, each described once in build/descriptions.cpp. A new kind is added at the
 /// end.
-using RecordTypes = std::tuple<Info, Part, PartSurface, Wall, Piece, Touch, Seat, Marking, Setting, Mark,
-                               SizeReading, Spot, Scan, Judgement, Decision, Dimension, Measurement, Foundry,
-                               Machine, Tool, Allowance, Cut, Setup, Release, Instrument, Joint, Chain, Trial,
-                               Stock, Body, Offcut, Operation, OperationDone, Supply>;
+using RecordTypes =
+    std::tuple<Info, Part, PartSurface, Wall, Piece, Touch, Seat, Marking, Setting, Mark, SizeReading, Spot,
+               Scan, Judgement, Decision, Dimension, Measurement, Foundry, Machine, Tool, Allowance, Cut,
+               Setup, Release, Instrument, Joint, Chain, Trial, Stock, Body, Offcut, Operation, OperationDone,
+               Supply, Locator, Proof, GeometricTolerance>;
 
 inline constexpr int kind_count = std::tuple_size_v<RecordTypes>;
 

@@ -20,8 +20,10 @@ namespace datrin::build {
 /// The build itself; there is one, with id 1.
 struct Info {
   std::string name = "New build";
-  Unit unit = Unit::mm;     ///< unit of the dial: of numbers typed without one, and shown first
-  bool third_angle = false; ///< how the three views are laid out; else first angle
+  Unit unit = Unit::mm;      ///< unit of the dial: of numbers typed without one, and shown first
+  bool third_angle = false;  ///< how the three views are laid out; else first angle
+  double setup_minutes = 20; ///< to make one setup ready (common practice; a beginning)
+  double tool_minutes = 2;   ///< to change a tool (the same)
   bool operator==(const Info&) const = default;
 };
 
@@ -302,6 +304,20 @@ struct Dimension {
   }
 };
 
+/// What is toleranced of where a surface lies, beside its distances.
+enum class Characteristic { position, coaxial, square, parallel };
+
+/// A geometrical tolerance: how wide the zone is that a surface, or its axis, must lie in (ISO 1101).
+struct GeometricTolerance {
+  Id part = 0;
+  Characteristic what = Characteristic::position;
+  Id surface = 0;
+  std::vector<Id> datums{}; ///< surfaces it is taken from, one to three
+  double within = 0;        ///< mm: of position and coaxiality the diameter of the zone, else its width
+  double order = 0;
+  bool operator==(const GeometricTolerance&) const = default;
+};
+
 /// One of several readings of a bore or shaft.
 struct PlaceReading {
   double depth = 0;     ///< mm from the end it is read from
@@ -440,6 +456,8 @@ struct Tool {
   double point_angle = 0; ///< radians, of a drill; 0: not stated
   std::string thread{};   ///< of a tap
   std::vector<ToolMade> made{};
+  double price = 0; ///< in the money of the shop; 0: not stated
+  int edges = 0;    ///< cutting edges one gets for it; 0: not stated
   bool operator==(const Tool&) const = default;
 };
 
@@ -454,6 +472,8 @@ struct Supply {
   int count = 0;
   std::string note{};
   double order = 0;
+  double price = 0; ///< in the money of the shop; 0: not stated
+  int edges = 0;    ///< cutting edges one gets for it, of what cuts; 0: none
   bool operator==(const Supply&) const = default;
 };
 

@@ -108,6 +108,39 @@ struct Operation {
   bool operator==(const Operation&) const = default;
 };
 
+/// How a fixture, a jig or a holder takes hold of a part.
+enum class LocatorKind {
+  pad,     ///< a flat it lies on, or is pushed against
+  pin,     ///< in a hole of it
+  nest,    ///< an opening it lies in, round or between two cheeks
+  v_block, ///< round it, whatever its size
+  collet,  ///< closes on it
+  stop     ///< what keeps it from turning, at the end of an arm
+};
+
+/// One place where a fixture takes hold of the part it is made for.
+struct Locator {
+  Id fixture = 0; ///< a part of the build
+  Id surface = 0; ///< of the part it holds
+  LocatorKind kind = LocatorKind::pin;
+  double size = 0;   ///< mm: across the pin, the nest, the open collet; 0: not stated
+  double closes = 0; ///< mm the collet closes below that
+  double arm = 0;    ///< mm from what it turns about to where the stop holds it
+  double order = 0;
+  bool operator==(const Locator&) const = default;
+};
+
+/// A fixture, jig or gauge was tried before good pieces went in.
+struct Proof {
+  Id fixture = 0;
+  Id piece = 0;      ///< a reject, or a piece for practice; 0: a bit of scrap
+  double off = 0;    ///< mm: how far what came out was off; 0: not read
+  bool good = false; ///< good enough to put a good piece in
+  std::string note;
+  std::string at; ///< UTC, ISO 8601
+  bool operator==(const Proof&) const = default;
+};
+
 /// An operation was done on a piece.
 struct OperationDone {
   Id piece = 0, operation = 0;

@@ -73,6 +73,8 @@ constexpr auto workholdings =
 constexpr auto operations = list<OperationKind::sent_out>(
     "face", "turn", "mill", "slit", "drill", "bore", "ream", "tap", "broach", "file", "grind", "lap", "press",
     "fit by trial", "transfer from the mate", "mark", "deburr", "wait", "sent out");
+constexpr auto locators = list<LocatorKind::stop>("pad", "pin", "nest", "V-block", "collet", "stop");
+constexpr auto characteristics = list<Characteristic::parallel>("position", "coaxial", "square", "parallel");
 constexpr auto felts =
     list<Felt::loose>("will not start", "jams part-way", "tight all the way", "hand push", "slides", "loose");
 constexpr auto purposes = list<JointPurpose::thread>(
@@ -181,6 +183,14 @@ Words words_of<Workholding>() {
 template <>
 Words words_of<OperationKind>() {
   return words(operations);
+}
+template <>
+Words words_of<LocatorKind>() {
+  return words(locators);
+}
+template <>
+Words words_of<Characteristic>() {
+  return words(characteristics);
 }
 template <>
 Words words_of<Felt>() {

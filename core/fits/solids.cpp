@@ -26,7 +26,7 @@ const Named& named() {
       const auto cell = [&](const char* column) { return table.number(r, table.column(column)).value_or(0); };
       out.solids.push_back({table.rows[r][0], cell("expansion") * 1e-6, cell("contraction") * 1e-6,
                             cell("modulus") * 1e3, cell("poisson"), cell("yield"), cell("most_temperature"),
-                            cell("friction"), cell("density")});
+                            cell("friction"), cell("density"), cell("cutting")});
       const auto name = [&](std::string_view one) {
         out.names.emplace_back(lower_case(one), r);
         out.spoken.emplace_back(one);

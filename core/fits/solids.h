@@ -18,6 +18,7 @@ struct Solid {
   double most_temperature = 0; ///< °C its strength can be counted on to
   double friction = 0.12;      ///< dry, in a press fit against steel
   double density = 0;          ///< g/cm³
+  double cutting = 0;          ///< N to shear 1 mm² of chip, thin chips, a sharp tool (common practice)
 
   /// Part of its length at 20 °C by which it is longer at `celsius`.
   double strain_at(double celsius) const { return (celsius < 20 ? contraction : expansion) * (celsius - 20); }

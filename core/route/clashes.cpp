@@ -6,6 +6,7 @@
 #include "route/propose.h"
 #include "route/stiffness.h"
 #include "solid/place.h"
+#include "solid/sweep.h"
 #include "stock/part_stock.h"
 
 #include <fmt/format.h>
@@ -111,6 +112,49 @@ private:
       wall(f);
     }
     corner(f);
+    if (options_.finished) swept(f);
+  }
+
+  /// Where the tip of the tool comes to, from the side of this setup: at the bottom of every copy, or its far
+  /// end.
+  std::vector<Vec3> tips(const Feature& f) const {
+    auto at = mouths_of(build_, part_, f);
+    if (f.way.dot(way_) > 0)
+      for (auto& tip : at) tip -= f.deep * f.way;
+    return at;
+  }
+  void swept(const Feature& f) {
+    const bool hole = f.shape == FeatureShape::hole || f.shape == FeatureShape::taper_hole;
+    const bool sunk = f.shape == FeatureShape::slot || f.shape == FeatureShape::pocket;
+    const auto kind = operation_->kind;
+    const bool by_a_spindle = kind == OperationKind::drill || kind == OperationKind::ream ||
+                              kind == OperationKind::tap || kind == OperationKind::mill ||
+                              kind == OperationKind::bore || kind == OperationKind::slit;
+    if (!by_a_spindle || (!hole && !sunk) || std::abs(f.way.dot(way_)) < 0.99 || is_chuck(setup_->holding))
+      return;
+    // Of a slot its width is what the cutter is; a slit's saw lies across it and is not judged.
+    if (kind == OperationKind::slit) return;
+    solid::SweepHit worst;
+    for (const Vec3& tip : tips(f)) {
+      solid::SweptTool tool{tip, way_, {{f.deep, f.across / 2}}}; // past its mouth
+      if (tool_ && tool_->reach > 0) tool.steps.push_back({tool_->reach, options_.holder});
+      const auto hit = solid::sweep(*options_.finished, tool);
+      if (hit.hits() && (!worst.hits() || hit.into > worst.into)) worst = hit;
+    }
+    if (!worst.hits()) return;
+    if (worst.step == 0)
+      add(ClashKind::covered, true,
+          fmt::format("{} of metal stand over {} from this side: the tool does not come to it",
+                      text(worst.into), f.name),
+          {"make it from the other side", "make it before that metal is there",
+           "a longer way round: by hand"});
+    else
+      add(ClashKind::holder, true,
+          fmt::format("{} stands out {}: its chuck, {} across, would come {} down into the part at {}",
+                      tool_->name, text(tool_->reach), text(2 * options_.holder, 0), text(worst.into),
+                      f.name),
+          {fmt::format("a tool that stands out {} or more", text(tool_->reach + worst.into)),
+           "a collet or an extension thinner than the chuck", "make it from the other side"});
   }
 
   void under(const Feature& f) {
@@ -352,8 +396,8 @@ std::vector<Clash> clashes(const Build& build, Id part, const ClashOptions& opti
 }
 
 const char* clash_name(ClashKind kind) {
-  static constexpr std::array names{"under",   "jaws", "entry", "swing",  "reach",
-                                    "slender", "wall", "grip",  "corner", "shank"};
+  static constexpr std::array names{"under", "jaws", "entry",  "swing", "reach",  "slender",
+                                    "wall",  "grip", "corner", "shank", "holder", "covered"};
   return names[static_cast<std::size_t>(kind)];
 }
 

@@ -5,6 +5,8 @@
 
 #include "build/build.h"
 
+#include "solid/solid.h"
+
 #include <string>
 #include <vector>
 
@@ -20,7 +22,9 @@ enum class ClashKind {
   wall,    ///< a thin wall bends away
   grip,    ///< held too short for how far it stands out
   corner,  ///< the tool's corner is larger than the drawing's
-  shank    ///< the machine cannot hold the tool
+  shank,   ///< the machine cannot hold the tool
+  holder,  ///< chuck or spindle come down on the part
+  covered  ///< metal stands in the tool's way to it
 };
 
 struct Clash {
@@ -39,8 +43,10 @@ struct ClashOptions {
   double bar_overhang = 4; ///< diameters a steel boring bar may stand out (common practice)
   double work_overhang = 3; ///< diameters work may stand out of a chuck without a centre (common practice)
   double least_grip = 0.25; ///< of its diameter, held in a chuck (common practice)
-  double cut_depth = 0.25, feed = 0.1; ///< mm: of the light cut that walls and bars are asked for
-  double gives = 0.02;                 ///< mm a wall, bar or shaft may give way under it
+  double cut_depth = 0.25, feed = 0.1;   ///< mm: of the light cut that walls and bars are asked for
+  double gives = 0.02;                   ///< mm a wall, bar or shaft may give way under it
+  double holder = 18;                    ///< mm: radius of a drill chuck, a spindle nose (common practice)
+  const solid::Mesh* finished = nullptr; ///< the part as it will be: tools are swept against it; null: not
 };
 
 /// Of every setup of the part, in order.

@@ -189,6 +189,20 @@ std::vector<Feature> features_to_make(const Build& build, Id part) {
   return Features(build, part).all();
 }
 
+std::vector<Vec3> mouths_of(const Build& build, Id part, const Feature& feature) {
+  std::vector<Vec3> out;
+  if (const auto* body = build.find<Body>(feature.body); body && feature.shape != FeatureShape::plane)
+    for (const auto& placed : solid::place_bodies(build, part))
+      if (placed.id == feature.body && (body->cut || solid::always_cuts(body->shape)))
+        for (const auto& copy : placed.copies) out.push_back(copy.translation);
+  if (!out.empty()) return out;
+  for (const Id id : feature.surfaces)
+    if (const auto* s = build.find<PartSurface>(id))
+      out.push_back(is_hole(s->kind) ? Vec3(s->point + s->height / 2 * s->direction.normalized()) : s->point);
+  if (out.empty()) out.push_back(feature.at);
+  return out;
+}
+
 bool makes(const Operation& operation, const Feature& feature) {
   return (feature.body != 0 && contains(operation.bodies, feature.body)) ||
          std::any_of(feature.surfaces.begin(), feature.surfaces.end(),

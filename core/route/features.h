@@ -41,6 +41,9 @@ struct Feature {
 
 std::vector<Feature> features_to_make(const build::Build& build, build::Id part);
 
+/// Where the mouth of each of its copies is: of a hole, a slot, a pocket.
+std::vector<Vec3> mouths_of(const build::Build& build, build::Id part, const Feature& feature);
+
 /// Whether an operation makes it, or some of it.
 bool makes(const build::Operation& operation, const Feature& feature);
 

@@ -14,14 +14,14 @@ namespace datrin::route {
 namespace {
 
 constexpr std::size_t most_operations = 256;
-constexpr int nothing = -1; ///< no setup stands, no tool is in
+constexpr int no_tool_or_setup = -1; ///< no setup stands, no tool is in
 
 using Done = std::bitset<most_operations>;
 
 /// What is done, and how the machine stands.
 struct State {
   Done done;
-  int setup = nothing, tool = nothing;
+  int setup = no_tool_or_setup, tool = no_tool_or_setup;
   bool operator==(const State&) const = default;
 };
 
@@ -36,7 +36,7 @@ struct StateHash {
 class Names {
 public:
   int of(const std::string& name) {
-    if (name.empty()) return nothing;
+    if (name.empty()) return no_tool_or_setup;
     return numbers_.emplace(name, static_cast<int>(numbers_.size())).first->second;
   }
   std::size_t size() const { return numbers_.size(); }
@@ -134,13 +134,13 @@ private:
 
   /// What it costs to go on with an operation.
   double change(const State& s, std::size_t k, State& next) const {
-    next.setup = setup_[k] == nothing ? s.setup : setup_[k];
-    next.tool = tool_[k] == nothing ? s.tool : tool_[k];
+    next.setup = setup_[k] == no_tool_or_setup ? s.setup : setup_[k];
+    next.tool = tool_[k] == no_tool_or_setup ? s.tool : tool_[k];
     const bool setup = next.setup != s.setup, tool = next.tool != s.tool;
     if (!batch()) return (setup ? in_.setup_minutes : 0) + (tool ? in_.tool_minutes : 0);
     // Before anything stands, what needs none of its own goes with what is set up first.
-    const bool first = s.setup == nothing && !started(s);
-    const bool joins = s.setup == nothing && started(s) && !tool;
+    const bool first = s.setup == no_tool_or_setup && !started(s);
+    const bool joins = s.setup == no_tool_or_setup && started(s) && !tool;
     const bool run = first || (!joins && (setup || tool));
     return (run ? in_.pieces * in_.setup_minutes : 0) + (tool ? in_.tool_minutes : 0);
   }
@@ -179,19 +179,19 @@ private:
     double rest = 0;
     for (std::size_t k = 0; k < n_; ++k) {
       if (s.done.test(k)) continue;
-      if (tool_[k] != nothing && tool_[k] != s.tool && !tool[static_cast<std::size_t>(tool_[k])]) {
+      if (tool_[k] != no_tool_or_setup && tool_[k] != s.tool && !tool[static_cast<std::size_t>(tool_[k])]) {
         tool[static_cast<std::size_t>(tool_[k])] = 1;
         rest += in_.tool_minutes;
       }
-      if (setup_[k] == nothing) continue;
+      if (setup_[k] == no_tool_or_setup) continue;
       if (!batch()) {
         if (setup_[k] != s.setup && !setup[static_cast<std::size_t>(setup_[k])]) {
           setup[static_cast<std::size_t>(setup_[k])] = 1;
           rest += in_.setup_minutes;
         }
-      } else if (tool_[k] != nothing && (setup_[k] != s.setup || tool_[k] != s.tool)) {
+      } else if (tool_[k] != no_tool_or_setup && (setup_[k] != s.setup || tool_[k] != s.tool)) {
         // What began before anything stood may be one run with the first of these.
-        if (s.setup == nothing && started(s) && tool_[k] == s.tool) continue;
+        if (s.setup == no_tool_or_setup && started(s) && tool_[k] == s.tool) continue;
         auto& there = pair[static_cast<std::size_t>(setup_[k]) * tools_ + static_cast<std::size_t>(tool_[k])];
         if (!there) rest += in_.pieces * in_.setup_minutes;
         there = 1;

@@ -1,12 +1,14 @@
 #include "route/part_spread.h"
 
 #include "build/edits.h"
+#include "build/words.h"
 #include "geometry/between.h"
 #include "quantity/length_text.h"
 #include "readings/size_now.h"
+#include "route/fixture.h"
+#include "route/locating.h"
 #include "stock/part_stock.h"
 
-#include <Eigen/Dense>
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -20,132 +22,12 @@ using namespace build;
 
 namespace {
 
-constexpr double within = 0.4;     ///< of a face's extents: locators stand so far out from its middle
-constexpr double narrow = 10;      ///< mm: a face whose extents are not known is taken to be so large
-constexpr double far_off = 50;     ///< mm: where a turn is felt that nothing locates
 constexpr double parallel = 0.999; ///< cosine
-
-class Locating {
-public:
-  Locating(const std::vector<Patch>& patches, const std::map<Id, int>& index,
-           const PartSpreadOptions& options, int touched_off)
-      : patches_(patches), index_(index), options_(options), touched_off_(touched_off) {
-    for (const auto& patch : patches) centre_ += patch.shape.point / static_cast<double>(patches.size());
-  }
-
-  /// Six locators for those datums; what they do not locate is said in `missing`.
-  std::vector<SpreadLocator> of(const std::vector<Id>& datums, bool stop, double seating,
-                                std::string& missing) {
-    seating_ = seating;
-    free_ = stop ? options_.stop : options_.touching_off;
-    list_.clear();
-    rows_.clear();
-    int wanted = 3;
-    Vec3 first = Vec3::Zero();
-    bool gripped = false;
-    for (const Id datum : datums) {
-      const auto found = index_.find(datum);
-      if (found == index_.end() || list_.size() >= 6) continue;
-      const auto& patch = patches_[static_cast<std::size_t>(found->second)];
-      if (patch.shape.round()) {
-        gripped = gripped || list_.empty();
-        on_round(found->second, patch);
-      } else {
-        on_plane(found->second, patch, wanted, first);
-        if (first.norm() == 0) first = patch.shape.direction;
-      }
-      wanted = std::max(1, wanted - 1);
-    }
-    fill(gripped, missing);
-    return list_;
-  }
-
-private:
-  void add(int feature, const Vec3& at, const Vec3& direction, double sigma) {
-    if (list_.size() >= 6) return;
-    Eigen::Matrix<double, Eigen::Dynamic, 6> rows(static_cast<Eigen::Index>(rows_.size()) + 1, 6);
-    for (std::size_t k = 0; k < rows_.size(); ++k) rows.row(static_cast<Eigen::Index>(k)) = rows_[k];
-    Eigen::Matrix<double, 1, 6> row;
-    row << direction.transpose(), ((at - centre_) / far_off).cross(direction).transpose();
-    rows.row(rows.rows() - 1) = row;
-    Eigen::FullPivLU<Eigen::MatrixXd> lu(rows);
-    constexpr double enough = 1e-3; // of the largest pivot: less is no hold
-    lu.setThreshold(enough);
-    if (lu.rank() < rows.rows()) return; // it is held that way already
-    rows_.push_back(row);
-    list_.push_back({feature, at, direction, sigma});
-  }
-  static double half(double extent) { return within * (extent > 0 ? extent : narrow); }
-
-  void on_plane(int feature, const Patch& patch, int wanted, const Vec3& first) {
-    const auto [u, v] = patch_directions(patch.shape.direction);
-    const Vec3 &at = patch.shape.point, out = patch.shape.direction;
-    if (wanted >= 3) {
-      add(feature, at - half(patch.width) * u - half(patch.height) * v, out, seating_);
-      add(feature, at + half(patch.width) * u - half(patch.height) * v, out, seating_);
-      add(feature, at + half(patch.height) * v, out, seating_);
-    } else if (wanted == 2) {
-      Vec3 along = first.cross(out);
-      along = along.norm() > 1e-6 ? Vec3(along.normalized()) : u;
-      const double reach = half(std::abs(along.dot(u)) > 0.7 ? patch.width : patch.height);
-      add(feature, at - reach * along, out, seating_);
-      add(feature, at + reach * along, out, seating_);
-    } else {
-      add(feature, at, out, seating_);
-    }
-  }
-  /// Gripped, or on a plug: across its axis at both ends; where a face holds it already, one of them is
-  /// enough.
-  void on_round(int feature, const Patch& patch) {
-    const Vec3 axis = patch.shape.direction, u = across(axis), v = axis.cross(u);
-    for (const double end : {-half(patch.height), half(patch.height)})
-      for (const Vec3& way : {u, v}) add(feature, patch.shape.point + end * axis, way, seating_);
-    if (!list_.empty() &&
-        list_.front().feature != feature) { // turned about the first: by how far it stands off
-      const Vec3 off = patch.shape.point - centre_;
-      const Vec3 side = axis.cross(off - off.dot(axis) * axis);
-      if (side.norm() > 1e-6) add(feature, patch.shape.point, side.normalized(), seating_);
-    }
-    axis_ = axis;
-  }
-
-  void fill(bool gripped, std::string& missing) {
-    std::string ways;
-    const auto free = [&](const std::string& word, const Vec3& at, const Vec3& way, bool harmless) {
-      const auto before = list_.size();
-      add(touched_off_, at, way, harmless ? 0 : free_);
-      if (list_.size() > before && !harmless) ways += (ways.empty() ? "" : ", ") + word;
-    };
-    if (gripped) { // how it is turned about its axis is nobody's business
-      const Vec3 side = across(axis_);
-      free("", centre_ + far_off * side, axis_.cross(side), true);
-    }
-    static constexpr const char* axes[] = {"x", "y", "z"};
-    for (int k = 0; k < 3; ++k) free(std::string("along ") + axes[k], centre_, Vec3::Unit(k), false);
-    for (int k = 0; k < 3; ++k)
-      free(std::string("about ") + axes[k], centre_ + far_off * Vec3::Unit((k + 1) % 3),
-           Vec3::Unit((k + 2) % 3), false);
-    missing = ways;
-  }
-
-  const std::vector<Patch>& patches_;
-  const std::map<Id, int>& index_;
-  const PartSpreadOptions& options_;
-  int touched_off_;
-  double free_ = 0, seating_ = 0; ///< mm: where nothing locates; at a locator
-  Vec3 centre_ = Vec3::Zero(), axis_ = Vec3::UnitZ();
-  std::vector<SpreadLocator> list_;
-  std::vector<Eigen::Matrix<double, 1, 6>> rows_;
-};
-
-} // namespace
-
-namespace {
 
 /// Something asked of the part: a distance with limits, or two rounds about one axis across it.
 struct Asked {
   SpreadOf of = SpreadOf::distance;
-  Id dimension = 0, from = 0, to = 0;
+  Id dimension = 0, tolerance = 0, from = 0, to = 0;
   double allowed = 0;
   double over = 0;
   std::size_t first = 0, count = 1; ///< requirements it is the worst of
@@ -161,6 +43,7 @@ public:
     if (patches_.empty() || build_.setups_of(part_).empty()) return std::move(out_);
     setups(false, &out_);
     distances();
+    tolerances();
     coaxial();
     square();
     const auto found = spread(in_);
@@ -179,7 +62,7 @@ public:
 private:
   static double worst(const DimensionSpread& s) {
     if (s.measured) return -2;
-    if (s.of != SpreadOf::distance)
+    if (s.of != SpreadOf::distance && s.allowed <= 0)
       return -1 + s.sigma / (1 + s.sigma); // nothing is asked: after those with limits
     return s.allowed > 0 ? s.expected() / s.allowed : 1e300;
   }
@@ -207,8 +90,10 @@ private:
       const auto* machine = build_.find<Machine>(setup.machine);
       const double seating = machine && machine->seating > 0 ? machine->seating : options_.seating;
       const double cutting = machine && machine->cutting > 0 ? machine->cutting : options_.cutting;
-      SpreadSetup one{
-          setup.name, locating.of(setup.datums, setup.stop || all_with_stop, seating, missing), {}};
+      SpreadSetup one{setup.name,
+                      locating.of(setup.datums, setup.stop || all_with_stop || has_stop(id), seating,
+                                  play_at_datums(build_, setup, id), missing),
+                      {}};
       if (told && !missing.empty())
         told->remarks.push_back(fmt::format("{}: nothing locates it {}; taken as {}", setup.name, missing,
                                             setup.stop ? "put against the stop" : "touched off"));
@@ -232,11 +117,98 @@ private:
       const auto &from = patch(a->second), &to = patch(b->second);
       const auto apart = between(from.shape, to.shape);
       if (!apart) continue;
-      asked_.push_back({SpreadOf::distance, id, d.surface, d.other, (d.upper - d.lower) / 2, 0,
+      asked_.push_back({SpreadOf::distance, id, 0, d.surface, d.other, (d.upper - d.lower) / 2, 0,
                         in_.requirements.size(), 1});
-      in_.requirements.push_back(
-          {d.name, a->second, b->second, apart->direction, (from.shape.point + to.shape.point) / 2});
+      require(d.surface, d.other, apart->direction, (from.shape.point + to.shape.point) / 2);
     }
+  }
+
+  void require(Id from, Id to, const Vec3& along, const Vec3& at, std::optional<Vec3> lean_from = {}) {
+    in_.requirements.push_back({"", index_[from], index_[to], along, at, lean_from});
+    between_.emplace_back(from, to);
+  }
+  /// A stop of the fixture the part is held in there.
+  bool has_stop(Id setup) const {
+    for (const Id fixture : fixtures_of(build_, setup))
+      for (const auto& [id, locator] : build_.locators_of(fixture))
+        if (locator.kind == LocatorKind::stop) return true;
+    return false;
+  }
+  bool is_asked(SpreadOf of, Id a, Id b) const {
+    return std::any_of(asked_.begin(), asked_.end(), [&](const Asked& one) {
+      return one.of == of && ((one.from == a && one.to == b) || (one.from == b && one.to == a));
+    });
+  }
+
+  void tolerances() {
+    for (const auto& [id, t] : build_.tolerances_of(part_)) {
+      if (!index_.contains(t.surface) || t.within <= 0) continue;
+      const auto first = in_.requirements.size();
+      const auto& s = patch(index_[t.surface]).shape;
+      for (const Id datum : t.datums) {
+        if (!index_.contains(datum) || datum == t.surface) continue;
+        const auto& d = patch(index_[datum]).shape;
+        switch (t.what) {
+        case Characteristic::position:
+          if (!d.round() && s.round()) {
+            const Vec3 way = d.direction - d.direction.dot(s.direction) * s.direction;
+            if (way.norm() > 0.9) require(datum, t.surface, way.normalized(), s.point);
+          } else if (!d.round()) {
+            if (std::abs(d.direction.dot(s.direction)) > parallel)
+              require(datum, t.surface, s.direction, s.point);
+          } else {
+            both_ways(datum, t.surface, s);
+          }
+          break;
+        case Characteristic::coaxial:
+          if (d.round() && s.round() && first == in_.requirements.size()) both_ways(datum, t.surface, s);
+          break;
+        case Characteristic::square:
+        case Characteristic::parallel:
+          if (first == in_.requirements.size()) lean(t, datum);
+          break;
+        }
+      }
+      const auto count = in_.requirements.size() - first;
+      if (count == 0) {
+        out_.remarks.push_back(fmt::format("{}: none of its datums says where it lies", tolerance_text(t)));
+        continue;
+      }
+      static constexpr SpreadOf of[] = {SpreadOf::position, SpreadOf::coaxial, SpreadOf::square,
+                                        SpreadOf::parallel};
+      const bool leans = t.what == Characteristic::square || t.what == Characteristic::parallel;
+      asked_.push_back({of[static_cast<int>(t.what)], 0, id, t.datums.front(), t.surface,
+                        leans ? t.within : t.within / 2, leaning_over_, first, count});
+      leaning_over_ = 0;
+    }
+  }
+  std::string tolerance_text(const GeometricTolerance& t) const {
+    return fmt::format("{} {}", words_of<Characteristic>().first[static_cast<std::size_t>(t.what)],
+                       surface_name(build_, t.surface));
+  }
+  void both_ways(Id from, Id to, const Surface& s) {
+    const Vec3 u = across(s.direction.normalized()), v = s.direction.normalized().cross(u);
+    for (const Vec3& way : {u, v}) require(from, to, way, s.point);
+  }
+  /// How the face leans against a plane, over its extent: of a parallel one over the longer of its sides.
+  void lean(const GeometricTolerance& t, Id datum) {
+    const auto &face = patch(index_[t.surface]), &base = patch(index_[datum]);
+    if (face.shape.round() || base.shape.round()) return;
+    const auto [u, v] = patch_directions(face.shape.direction);
+    Vec3 over = face.width >= face.height ? u : v;
+    double extent = std::max(face.width, face.height);
+    const double cosine = std::abs(face.shape.direction.dot(base.shape.direction));
+    if (t.what == Characteristic::square) {
+      if (cosine > 1e-3) return;
+      over = base.shape.direction.normalized();
+      extent = std::abs(u.dot(over)) * face.width + std::abs(v.dot(over)) * face.height;
+    } else if (cosine < parallel) {
+      return;
+    }
+    if (extent <= 0) return;
+    leaning_over_ = extent;
+    require(datum, t.surface, face.shape.direction.normalized(), face.shape.point + extent / 2 * over,
+            face.shape.point - extent / 2 * over);
   }
 
   /// Rounds about one axis that different setups cut; each with the first of its axis only.
@@ -255,11 +227,9 @@ private:
         firsts.push_back(id);
         continue;
       }
-      if (cut_in_[*first] == cut_in_[id]) continue;
-      const Vec3 u = across(s.direction.normalized()), v = s.direction.normalized().cross(u);
-      asked_.push_back({SpreadOf::coaxial, 0, *first, id, 0, 0, in_.requirements.size(), 2});
-      for (const Vec3& way : {u, v})
-        in_.requirements.push_back({s.name, index_[*first], index_[id], way, s.point});
+      if (cut_in_[*first] == cut_in_[id] || is_asked(SpreadOf::coaxial, *first, id)) continue;
+      asked_.push_back({SpreadOf::coaxial, 0, 0, *first, id, 0, 0, in_.requirements.size(), 2});
+      both_ways(*first, id, s.shape());
     }
   }
 
@@ -272,16 +242,16 @@ private:
         const Id base = setup.datums.empty() ? 0 : setup.datums.front();
         const auto* b = build_.find<PartSurface>(base);
         if (!b || b->round() || !cut_in_.contains(base) || !index_.contains(base) ||
-            cut_in_[base] == cut_in_[id] || std::abs(b->direction.dot(s.direction)) > upright)
+            cut_in_[base] == cut_in_[id] || is_asked(SpreadOf::square, base, id) ||
+            std::abs(b->direction.dot(s.direction)) > upright)
           continue;
         const auto& face = patch(index_[id]);
         const auto [u, v] = patch_directions(face.shape.direction);
         const Vec3 up = b->direction.normalized();
         const double extent = std::abs(u.dot(up)) * face.width + std::abs(v.dot(up)) * face.height;
         if (extent <= 0) continue;
-        asked_.push_back({SpreadOf::square, 0, base, id, 0, extent, in_.requirements.size(), 1});
-        in_.requirements.push_back({s.name, index_[base], index_[id], s.direction.normalized(),
-                                    s.point + extent / 2 * up, s.point - extent / 2 * up});
+        asked_.push_back({SpreadOf::square, 0, 0, base, id, 0, extent, in_.requirements.size(), 1});
+        require(base, id, s.direction.normalized(), s.point + extent / 2 * up, s.point - extent / 2 * up);
         break;
       }
     }
@@ -295,6 +265,7 @@ private:
     DimensionSpread d;
     d.of = one.of;
     d.dimension = one.dimension;
+    d.tolerance = one.tolerance;
     d.over = one.over;
     d.from = one.from;
     d.to = one.to;
@@ -303,9 +274,10 @@ private:
     d.shares = r.shares;
     d.raw = r.raw;
     if (stopped.usable()) d.with_stop = stopped.requirements[worst_of].sigma;
-    if (one.of != SpreadOf::square && cut_in_.contains(one.from) && cut_in_.contains(one.to)) {
+    const auto [from, to] = between_[worst_of];
+    if (!in_.requirements[worst_of].lean_from && cut_in_.contains(from) && cut_in_.contains(to)) {
       double own = 0; // only the shifts of the two cuts, along the distance
-      for (const Id s : {one.from, one.to}) {
+      for (const Id s : {from, to}) {
         const auto& shape = patch(index_[s]).shape;
         const double along = std::abs(shape.direction.dot(in_.requirements[worst_of].along));
         own += cut_within_[s] * cut_within_[s] * (shape.round() ? 1 - along * along : along * along);
@@ -329,6 +301,8 @@ private:
   std::map<Id, double> cut_within_; ///< mm: of its cut
   int touched_off_ = 0;
   std::vector<Asked> asked_;
+  std::vector<std::pair<Id, Id>> between_; ///< of each requirement: from which surface to which
+  double leaning_over_ = 0;                ///< mm: of the lean last required
   PartSpread out_;
 };
 
@@ -340,8 +314,12 @@ PartSpread part_spread(const Build& build, Id part, const PartSpreadOptions& opt
 
 std::string spread_name(const Build& build, const DimensionSpread& dimension) {
   if (const auto* d = build.find<Dimension>(dimension.dimension)) return d->name;
-  if (dimension.of == SpreadOf::square)
-    return fmt::format("{} square to {}, over {}", surface_name(build, dimension.to),
+  if (dimension.of == SpreadOf::position)
+    return fmt::format("place of {} from {}", surface_name(build, dimension.to),
+                       surface_name(build, dimension.from));
+  if (dimension.of == SpreadOf::square || dimension.of == SpreadOf::parallel)
+    return fmt::format("{} {} to {}, over {}", surface_name(build, dimension.to),
+                       dimension.of == SpreadOf::square ? "square" : "parallel",
                        surface_name(build, dimension.from),
                        length_text(dimension.over, build.info().unit, {.decimals_mm = 0, .show_unit = true}));
   return fmt::format("{} to {}, about one axis", surface_name(build, dimension.from),

@@ -27,16 +27,20 @@ struct PartSpreadOptions {
 enum class SpreadOf {
   distance, ///< of a dimension with limits
   coaxial,  ///< how far two rounds drawn about one axis come to lie apart
-  square    ///< how far a face drawn square to another leans over its extent
+  square,   ///< how far a face drawn square to another leans over its extent
+  parallel, ///< the same of one drawn parallel to it
+  position  ///< how far a hole, or a face, comes to lie off its place from its datums
 };
 
 struct DimensionSpread {
   SpreadOf of = SpreadOf::distance;
-  build::Id dimension = 0;         ///< of a distance
-  double over = 0;                 ///< mm: of a face its extent
-  build::Id from = 0, to = 0;      ///< surfaces
-  double sigma = 0;                ///< mm
-  double allowed = 0;              ///< mm: half of what its limits leave; 0: nothing is asked
+  build::Id dimension = 0;    ///< of a distance
+  build::Id tolerance = 0;    ///< the geometrical tolerance it is held to; 0: none
+  double over = 0;            ///< mm: of a face its extent
+  build::Id from = 0, to = 0; ///< surfaces
+  double sigma = 0;           ///< mm
+  double allowed = 0;         ///< mm: half of what its limits leave; of a zone round an axis or place its
+                              ///< radius, of a lean the width of the zone; 0: nothing is asked
   std::vector<SpreadShare> shares; ///< per setup
   double raw = 0;                  ///< share of faces that are never cut
   double together = 0;  ///< mm: its sigma if both its faces were cut in one setup; 0: one is not cut
@@ -56,9 +60,10 @@ struct PartSpread {
   std::vector<std::string> remarks; ///< "turned over: nothing locates it along y; …"
 };
 
-/// Distances with limits between surfaces of the part, those worst off first; then rounds drawn about one
-/// axis, and faces square to what a setup is located from, where different setups cut them. What was read on
-/// `piece` (0: none) counts as it was read.
+/// Distances with limits between surfaces of the part and what has a geometrical tolerance, those worst off
+/// first; then rounds drawn about one axis, and faces square to what a setup is located from, where different
+/// setups cut them. Where a fixture holds the part, its locators' play counts (route/fixture.h). What was
+/// read on `piece` (0: none) counts as it was read.
 PartSpread part_spread(const build::Build& build, build::Id part, const PartSpreadOptions& options = {},
                        build::Id piece = 0);
 

@@ -2,6 +2,7 @@
 
 #include "build/rows.h"
 #include "build/words.h"
+#include "route/fixture.h"
 #include "route/propose.h"
 
 #include <fmt/format.h>
@@ -17,7 +18,7 @@ using namespace build;
 
 namespace {
 
-constexpr std::size_t most_operations = 256; // as the search has it
+constexpr std::size_t most_planned = 256; // as the search has it
 
 std::string tool_key(const Operation& o) {
   if (o.tool != 0) return fmt::format("tool {}", o.tool);
@@ -40,8 +41,8 @@ std::string tool_key(const Operation& o) {
 OrderInput order_input(const Build& build, Id part, const std::vector<Precedence>& precedences,
                        const PlanOptions& options) {
   OrderInput in;
-  in.setup_minutes = options.setup_minutes;
-  in.tool_minutes = options.tool_minutes;
+  in.setup_minutes = build.info().setup_minutes;
+  in.tool_minutes = build.info().tool_minutes;
   in.manner = options.manner;
   const auto* p = build.find<Part>(part);
   in.pieces = options.pieces > 0 ? options.pieces : p ? std::max(1, p->quantity) : 1;
@@ -62,10 +63,10 @@ OrderInput order_input(const Build& build, Id part, const std::vector<Precedence
 
 void reach(RoutePlan& plan) {
   const std::size_t n = plan.operations.size();
-  if (n > most_operations) return;
+  if (n > most_planned) return;
   std::map<Id, std::size_t> index;
   for (std::size_t k = 0; k < n; ++k) index[plan.operations[k].id] = k;
-  std::vector<std::bitset<most_operations>> before(n);
+  std::vector<std::bitset<most_planned>> before(n);
   for (const auto& one : plan.precedences)
     if (one.holds()) before[index[one.after]].set(index[one.before]);
   for (std::size_t via = 0; via < n; ++via) // Warshall
@@ -108,6 +109,9 @@ void waits_for_parts(const Build& build, const Operation& o, std::vector<std::st
   for (const Id needed : o.needs)
     if (const auto* p = build.find<Part>(needed); p && !is_made(build, needed))
       remarks.push_back(fmt::format("{} needs {}, which is not made yet", operation_text(build, o), p->name));
+    else if (p && !build.locators_of(needed).empty() && !fixture_check(build, needed).tried)
+      remarks.push_back(fmt::format("{} needs {}, which was not tried yet: a reject or a bit of scrap first",
+                                    operation_text(build, o), p->name));
   if (o.kind != OperationKind::trial && o.kind != OperationKind::transfer) return;
   for (const auto& [id, joint] : build.joints())
     for (const auto& [mine, other] :
@@ -232,22 +236,21 @@ std::string minutes_text(double minutes) {
 
 } // namespace
 
-Reckoning order_sum(const OrderResult& order, int pieces, const PlanOptions& options) {
+Reckoning order_sum(const Build& build, const OrderResult& order, int pieces, const PlanOptions& options) {
+  const auto& info = build.info();
   Reckoning sum{"time of the batch", {}, minutes_text(order.minutes)};
   const bool by_part = options.manner == Manner::part_by_part;
-  const double setups = options.setup_minutes * (by_part ? pieces * order.setups : order.loadings);
-  const double tools = options.tool_minutes * (by_part ? pieces * order.tool_changes : order.tool_changes);
+  const double setups = info.setup_minutes * (by_part ? pieces * order.setups : order.loadings);
+  const double tools = info.tool_minutes * (by_part ? pieces * order.tool_changes : order.tool_changes);
   const auto each = [&](int count) {
     return by_part ? fmt::format("{} \u00D7 {}", pieces, count) : std::to_string(count);
   };
   sum.lines.push_back({fmt::format("work, {} pieces", pieces), 0, "minutes of the operations",
                        minutes_text(order.minutes - setups - tools)});
   sum.lines.push_back({fmt::format("set up {}", each(by_part ? order.setups : order.loadings)), 0,
-                       fmt::format("{:.0f} min each, as is usual", options.setup_minutes),
-                       minutes_text(setups)});
+                       fmt::format("{:g} min each", info.setup_minutes), minutes_text(setups)});
   sum.lines.push_back({fmt::format("change the tool {}", each(order.tool_changes)), 0,
-                       fmt::format("{:.0f} min each, as is usual", options.tool_minutes),
-                       minutes_text(tools)});
+                       fmt::format("{:g} min each", info.tool_minutes), minutes_text(tools)});
   return sum;
 }
 

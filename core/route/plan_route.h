@@ -14,7 +14,6 @@
 namespace datrin::route {
 
 struct PlanOptions {
-  double setup_minutes = 20, tool_minutes = 2; ///< to change one (common practice; a beginning)
   Manner manner = Manner::part_by_part;
   int pieces = 0;                 ///< 0: as many as the part says
   std::size_t most_states = 8000; ///< the search looks at before it stops with the best it has and a bound
@@ -59,8 +58,9 @@ build::Edit put_operation(const build::Build& build, build::Id operation, int to
 build::Edit set_rule_aside(const build::Build& build, build::Id operation, build::Id before,
                            const std::string& reason);
 
-/// How the minutes of an order add up.
-Reckoning order_sum(const OrderResult& order, int pieces, const PlanOptions& options);
+/// How the minutes of an order add up, a setup and a tool change as the build says.
+Reckoning order_sum(const build::Build& build, const OrderResult& order, int pieces,
+                    const PlanOptions& options);
 
 /// "70 min: 3 setups, 5 tool changes"; to take it to the bench and clamp it again is a setup.
 std::string order_text(const OrderResult& order);

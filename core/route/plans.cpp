@@ -1,13 +1,12 @@
 #include "route/plans.h"
 
 #include "build/rows.h"
-#include "geometry/between.h"
-#include "quantity/length_text.h"
 #include "route/datum_input.h"
+#include "route/facing.h"
+#include "route/other_datum.h"
 #include "route/part_spread.h"
 #include "route/plan_route.h"
 #include "route/propose.h"
-#include "route/squaring.h"
 #include "route/suggest_setups.h"
 #include "stock/part_stock.h"
 
@@ -22,8 +21,6 @@ using namespace build;
 
 namespace {
 
-constexpr double is_square = 0.01, is_along = 0.99; // cosines
-
 std::string datum_words(const Build& build, const std::vector<Id>& datums) {
   if (datums.empty()) return "held as it came";
   const auto* first = build.find<PartSurface>(datums.front());
@@ -31,28 +28,6 @@ std::string datum_words(const Build& build, const std::vector<Id>& datums) {
   words += surface_name(build, datums.front());
   for (std::size_t k = 1; k < datums.size(); ++k)
     words += (k == 1 ? ", against " : " and ") + surface_name(build, datums[k]);
-  return words;
-}
-
-/// "top: foot to the fixed jaw, a soft rod at side, hammered down on end; square to foot within 0.03 mm in
-/// 100".
-template <class Name>
-std::string step_words(const Build& build, const SquaringStep& step, const Name& name) {
-  const auto keeps = [&](double lean) {
-    constexpr double over = 100; // mm
-    return fmt::format("{} in {}",
-                       length_text(3 * lean * over, build.info().unit, {.decimals_mm = 3, .show_unit = true}),
-                       length_text(over, build.info().unit, {.decimals_mm = 0, .show_unit = true}));
-  };
-  const auto seat = step.seating == Seating::hammered ? "hammered down on " + name(step.down)
-                    : step.seating == Seating::packed ? "packed level on " + name(step.down) + ", no hammer"
-                                                      : "upright by a square";
-  auto words = fmt::format("{}: {} to the fixed jaw, {}, {}", name(step.cut), name(step.fixed_jaw),
-                           step.rod ? "a soft rod at " + name(step.moving_jaw) : "no rod", seat);
-  if (step.square_to != 0)
-    words += fmt::format("; square to {} within {}", name(step.square_to), keeps(step.out_of_square));
-  if (step.parallel_to != 0)
-    words += fmt::format("; parallel to {} within {}", name(step.parallel_to), keeps(step.out_of_parallel));
   return words;
 }
 
@@ -67,8 +42,9 @@ public:
       if (auto setups = suggest_setups(build_, part_, datums); !setups.empty())
         ways.emplace_back(datum_words(build_, datums), std::move(setups));
     std::vector<std::string> notes;
-    const std::string squared = "squared in the vise, face by face";
-    if (auto setups = squaring_setups(build_, part_, &notes); !setups.empty())
+    const std::string squared = stock::needs_touches(build_, part_) ? "faced in the vise, face by face"
+                                                                    : "squared in the vise, face by face";
+    if (auto setups = facing_setups(build_, part_, &notes); !setups.empty())
       ways.emplace_back(squared, std::move(setups));
     if (ways.empty()) {
       out_.message = "nothing of this part is machined yet, or nothing reaches it";
@@ -134,6 +110,13 @@ private:
     rows.apply(take_best_order(rows.build(), part_, {}));
     WholePlan plan;
     plan.words = words;
+    auto searched = rows.build();
+    plan.datums = better_datums(searched, part_);
+    if (!plan.datums.empty()) {
+      for (const auto& [id, setup] : searched.setups_of(part_))
+        if (*rows.build().find<Setup>(id) != setup) rows.set(id, setup);
+      rows.apply(take_best_order(rows.build(), part_, {}));
+    }
     const auto route = plan_route(rows.build(), part_);
     plan.order = route.now;
     if (!plan.order.usable() || !route.unmade.empty()) return;
@@ -197,84 +180,6 @@ private:
 PlansResult best_plans(const Build& build, Id part, const PlansOptions& options) {
   if (!build.find<Part>(part)) return {{}, 0, false, "there is no part to plan"};
   return Plans(build, part, options).run();
-}
-
-std::vector<Id> faces_of_block(const Build& build, Id part) {
-  struct Face {
-    Id id;
-    Vec3 out;
-    double area;
-  };
-  std::vector<Face> faces;
-  for (const auto& [id, patch] : stock::patches_of(build, part)) {
-    const auto* s = build.find<PartSurface>(id);
-    if (s && !s->round() && s->copy == 0)
-      faces.push_back({id, s->direction.normalized(), patch.width * patch.height});
-  }
-  // The outermost of each way only: a step is no side of the block.
-  const auto outermost = [&](const Vec3& way) {
-    const Face* best = nullptr;
-    double far = -1e300;
-    for (const auto& f : faces)
-      if (f.out.dot(way) > is_along)
-        if (const double at = build.find<PartSurface>(f.id)->point.dot(way); at > far) far = at, best = &f;
-    return best;
-  };
-  std::stable_sort(faces.begin(), faces.end(), [](const Face& a, const Face& b) { return a.area > b.area; });
-  if (faces.size() < 6) return {};
-  const auto shape = stock::finished_box(stock::shape_of(build, part), {});
-  const Vec3 first = faces.front().out;
-  const auto beside = std::find_if(faces.begin(), faces.end(),
-                                   [&](const Face& f) { return std::abs(f.out.dot(first)) < is_square; });
-  if (beside == faces.end()) return {};
-  const Vec3 second = beside->out, third = first.cross(second);
-  std::vector<Id> block;
-  for (const Vec3& way : {first, second, Vec3(-second), Vec3(-first), third, Vec3(-third)}) {
-    const auto* face = outermost(way);
-    if (!face) return {};
-    // Of a block each side is nearly as large as the box about it.
-    constexpr double most_of_it = 0.6;
-    double side = 1;
-    for (int k = 0; k < 3; ++k)
-      if (std::abs(way[k]) < is_along) side *= shape.size()[k];
-    if (shape.known && face->area < most_of_it * side) return {};
-    block.push_back(face->id);
-  }
-  return block;
-}
-
-std::vector<Setup> squaring_setups(const Build& build, Id part, std::vector<std::string>* notes) {
-  const auto faces = faces_of_block(build, part);
-  if (faces.empty()) return {};
-  SquaringInput in;
-  const auto at = [&](int face) { return faces[static_cast<std::size_t>(face - 1)]; };
-  const auto apart = [&](int a, int b) {
-    const auto &one = *build.find<PartSurface>(at(a)), &other = *build.find<PartSurface>(at(b));
-    return std::abs((one.point - other.point).dot(one.direction));
-  };
-  in.size = {apart(5, 6), apart(2, 3), apart(1, 4)};
-  in.casting = stock::needs_touches(build, part);
-  for (std::size_t k = 0; k < faces.size(); ++k)
-    in.good[k] = !build.find<PartSurface>(faces[k])->machined && !in.casting; // as good as it came
-  std::vector<Setup> setups;
-  const auto squared = squaring(in);
-  const auto name = [&](int face) { return surface_name(build, at(face)); };
-  for (const auto& step : squared.steps) {
-    if (notes) notes->push_back(step_words(build, step, name));
-    Setup setup;
-    setup.part = part;
-    setup.name = fmt::format("square {}", surface_name(build, at(step.cut)));
-    setup.datums = {at(step.fixed_jaw), at(step.down)};
-    setup.cuts = {at(step.cut)};
-    setup.way = build.find<PartSurface>(at(step.cut))->direction.normalized();
-    setup.holding = step.rod ? Workholding::soft_rod : Workholding::vise;
-    setup.packing = step.seating == Seating::packed      ? "packed level, not hammered"
-                    : step.seating == Seating::by_square ? "upright by a square"
-                                                         : "parallels, hammered down";
-    setup.order = static_cast<double>(setups.size());
-    setups.push_back(std::move(setup));
-  }
-  return setups;
 }
 
 } // namespace datrin::route

@@ -1,7 +1,7 @@
 #pragma once
-// Whole plans for a part compared: first datums by first datums (of a block also squared in the vise), each
-// with the setups it leads to, every operation placed, the best order, the time and what it leaves of the
-// limits. Shown are a few that differ.
+// Whole plans for a part compared: first datums by first datums (of what has square faces also faced in the
+// vise, one by one), each with the setups it leads to, every operation placed, the later datums searched for
+// what leaves most of the limits, the best order, the time. Shown are a few that differ.
 
 #include "build/edits.h"
 #include "route/order.h"
@@ -22,7 +22,8 @@ struct PlansOptions {
 struct WholePlan {
   std::string words; ///< "stands on foot, against end A and back"
   std::vector<build::Setup> setups;
-  std::vector<std::string> notes; ///< of squaring: face by face, how it is held and why
+  std::vector<std::string> notes;  ///< face by face how it is held and why
+  std::vector<std::string> datums; ///< which later datums were taken in place of the first thought
   OrderResult order;
   double worst = 0;     ///< of the distances with limits: expected spread by what is allowed; 0: none
   std::string worst_of; ///< the name of that distance
@@ -38,13 +39,5 @@ struct PlansResult {
 };
 
 PlansResult best_plans(const build::Build& build, build::Id part, const PlansOptions& options = {});
-
-/// The six faces of a part that is a block, in the order of squaring (route/squaring.h); empty: it is none.
-std::vector<build::Id> faces_of_block(const build::Build& build, build::Id part);
-
-/// Setups that square it, one a face; empty when it is no block. `notes`: face by face what goes where, why,
-/// and how true it comes out.
-std::vector<build::Setup> squaring_setups(const build::Build& build, build::Id part,
-                                          std::vector<std::string>* notes = nullptr);
 
 } // namespace datrin::route

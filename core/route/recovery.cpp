@@ -3,9 +3,8 @@
 #include "batch/batch_edits.h"
 #include "build/edit_casting.h"
 #include "build/rows.h"
-#include "build/words.h"
 #include "quantity/length_text.h"
-#include "route/propose.h"
+#include "route/recovery_edit.h"
 
 #include <fmt/format.h>
 
@@ -52,53 +51,13 @@ private:
   }
   const std::string& name() const { return plan_.drawn.name; }
 
-  Decision decision(std::string what) const {
-    return {part_,
-            piece_,
-            plan_.surface,
-            std::move(what),
-            fmt::format("{} was cut {} too deep", name(), text(mistake_.over)),
+  Slipped slipped() const {
+    return {part_, piece_, {plan_.surface},
+            {},    name(), fmt::format("{} was cut {} too deep", name(), text(mistake_.over)),
             at_};
   }
-  /// A decision, and operations behind what is there for the surface, each after the one before.
-  Edit taken(const std::string& what, const std::vector<std::pair<OperationKind, std::string>>& work) const {
-    Rows rows(build_);
-    rows.add(decision(what));
-    Id setup = 0, before = 0;
-    double order = 0;
-    for (const auto& [id, o] : build_.operations_of(part_)) {
-      if (contains(o.surfaces, plan_.surface)) setup = o.setup, before = id;
-      order = std::max(order, o.order + 1);
-    }
-    for (const auto& [kind, words] : work) {
-      Operation o;
-      o.part = part_;
-      o.kind = kind;
-      o.name = words;
-      o.setup = kind == OperationKind::press || kind == OperationKind::wait ? 0 : setup;
-      o.surfaces = {plan_.surface};
-      o.minutes = usual_minutes(kind);
-      o.note = fmt::format("no. {} only", build_.find<Piece>(piece_)->number);
-      if (before != 0) o.after = {before};
-      o.order = order++;
-      before = rows.add(o);
-    }
-    return rows.edit(fmt::format("{}: {}", name(), what));
-  }
-  /// " 45 min: bore 15, turn 10, press 5, bore 15, as is usual."
-  static std::string time_text(const std::vector<std::pair<OperationKind, std::string>>& work) {
-    std::string sum;
-    for (const auto& [kind, unused] : work)
-      if (usual_minutes(kind) > 0)
-        sum +=
-            fmt::format("{}{} {:.0f}", sum.empty() ? "" : ", ",
-                        words_of<OperationKind>().first[static_cast<std::size_t>(kind)], usual_minutes(kind));
-    return fmt::format(" {:.0f} min: {}, as is usual.", minutes(work), sum);
-  }
-  static double minutes(const std::vector<std::pair<OperationKind, std::string>>& work) {
-    double sum = 0;
-    for (const auto& [kind, unused] : work) sum += usual_minutes(kind);
-    return sum;
+  Edit taken(const std::string& what, const RecoveryWork& work) const {
+    return take_recovery(build_, slipped(), what, work);
   }
 
   void other_face() {
@@ -108,7 +67,7 @@ private:
       if (way.works) {
         Rows rows(build_);
         rows.apply(set_seat(build_, piece_, mistake_.pose, false, "Move the part"));
-        rows.add(decision("the other face takes it"));
+        rows.add(decision_of(slipped(), "the other face takes it"));
         one.edit = rows.edit(name() + ": the other face takes it");
       }
       out_.push_back(std::move(one));
@@ -164,13 +123,13 @@ private:
   void bush() {
     const double d = plan_.drawn.diameter, wall = wall_of(d);
     const double bored = std::ceil(2 * (d + 2 * mistake_.over + 2 * wall)) / 2; // to the next half millimetre
-    const std::vector<std::pair<OperationKind, std::string>> work{
+    const RecoveryWork work{
         {OperationKind::bore, fmt::format("bore {} out to {} for a bush", name(), text(bored))},
         {OperationKind::turn,
          fmt::format("turn a bush {} outside, bore left {} under", text(bored), text(0.5))},
         {OperationKind::press, fmt::format("press the bush into {}", name())},
         {OperationKind::bore, fmt::format("bore the bush to {}", text(d))}};
-    RecoveryWay way{Recovery::bush, true, 0, minutes(work), {}, {}, {}};
+    RecoveryWay way{Recovery::bush, true, 0, minutes_of(work), {}, {}, {}};
     const auto left = metal_round_hole(bored);
     way.room = left.value_or(0);
     if (left && *left < options_.left_wall) {
@@ -190,12 +149,12 @@ private:
   void sleeve() {
     const double d = plan_.drawn.diameter, wall = wall_of(d);
     const double turned = std::floor(2 * (d - 2 * wall)) / 2;
-    const std::vector<std::pair<OperationKind, std::string>> work{
+    const RecoveryWork work{
         {OperationKind::turn, fmt::format("turn {} down to {} for a sleeve", name(), text(turned))},
         {OperationKind::turn, fmt::format("turn a sleeve, bore {}", text(turned))},
         {OperationKind::press, fmt::format("press the sleeve onto {}", name())},
         {OperationKind::turn, fmt::format("turn the sleeve to {}", text(d))}};
-    RecoveryWay way{Recovery::sleeve, turned > 0.5 * d, turned, minutes(work), {}, {}, {}};
+    RecoveryWay way{Recovery::sleeve, turned > 0.5 * d, turned, minutes_of(work), {}, {}, {}};
     if (way.works) {
       way.text = fmt::format("Turn it down to {}, press on a sleeve {} thick, turn that to size.",
                              text(turned), text((d - turned) / 2));
@@ -209,9 +168,9 @@ private:
 
   void liner() {
     const double thick = mistake_.over;
-    const std::vector<std::pair<OperationKind, std::string>> work{
+    const RecoveryWork work{
         {OperationKind::file, fmt::format("fit a liner {} thick to {}", text(thick), name())}};
-    RecoveryWay way{Recovery::liner, true, thick, minutes(work), {}, {}, {}};
+    RecoveryWay way{Recovery::liner, true, thick, minutes_of(work), {}, {}, {}};
     constexpr double shim = 0.05; // mm: thinner is no shim one can buy
     way.works = thick >= shim;
     way.text = way.works ? fmt::format("Put a liner {} thick between it and what it bears on.", text(thick))
@@ -230,10 +189,9 @@ private:
     const auto* part = build_.find<Part>(part_);
     const auto& metal = part->material;
     const bool iron = metal.find("iron") != std::string::npos;
-    const std::vector<std::pair<OperationKind, std::string>> work{
-        {OperationKind::sent_out, fmt::format("build {} up", name())},
-        {cutting_again(), fmt::format("cut {} to size again", name())}};
-    RecoveryWay way{Recovery::build_up, !iron, mistake_.over, minutes(work), {}, {}, {}};
+    const RecoveryWork work{{OperationKind::sent_out, fmt::format("build {} up", name())},
+                            {cutting_again(), fmt::format("cut {} to size again", name())}};
+    RecoveryWay way{Recovery::build_up, !iron, mistake_.over, minutes_of(work), {}, {}, {}};
     way.text = iron
                    ? "Welded, iron cracks and goes hard beside the weld: braze it, or leave it."
                    : "Weld, braze or spray metal on, and cut it again: it warps, and faces near it are to be "
@@ -290,8 +248,11 @@ std::vector<RecoveryWay> recoveries(const Build& build, Id piece, const casting:
 }
 
 const char* recovery_name(Recovery way) {
-  static constexpr std::array names{"move the part", "mate to suit", "bush",  "sleeve",
-                                    "liner",         "build up",     "leave", "scrap"};
+  static constexpr std::array names{
+      "move the part",  "mate to suit",  "bush",         "sleeve",          "liner",
+      "build up",       "leave",         "scrap",        "open it out",     "next thread",
+      "plug and drill", "another place", "leave it out", "get the tap out", "dissolve the tap",
+      "spark it out"};
   return names[static_cast<std::size_t>(way)];
 }
 

@@ -12,14 +12,22 @@
 namespace datrin::route {
 
 enum class Recovery {
-  other_face, ///< the whole part is moved into the metal after the cut
-  mate,       ///< the mate is made to suit
-  bush,       ///< a hole bored out and bushed
-  sleeve,     ///< a round turned down and sleeved
-  liner,      ///< a shim or pad under a face
-  build_up,   ///< metal put on again, and cut to size
-  leave,      ///< as it is, with a reason
-  scrap       ///< the piece is not made further
+  other_face,  ///< the whole part is moved into the metal after the cut
+  mate,        ///< the mate is made to suit
+  bush,        ///< a hole bored out and bushed
+  sleeve,      ///< a round turned down and sleeved
+  liner,       ///< a shim or pad under a face
+  build_up,    ///< metal put on again, and cut to size
+  leave,       ///< as it is, with a reason
+  scrap,       ///< the piece is not made further
+  open_out,    ///< of holes: larger, over where it should be and where it is
+  next_thread, ///< a larger thread in its place
+  plug,        ///< plugged, and drilled anew
+  turned,      ///< the whole pattern at other places, here and in the mate
+  left_out,    ///< one hole of a pattern is not used
+  drive_out,   ///< of a broken tap
+  dissolve,    ///< in hot alum, where the metal stands it
+  erode        ///< sent out to be spark eroded
 };
 
 struct RecoveryWay {

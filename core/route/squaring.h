@@ -18,11 +18,13 @@ namespace datrin::route {
 inline constexpr int block_faces = 6;
 
 struct SquaringInput {
-  std::array<double, 3> size{};           ///< mm: length (face 5 to 6), width (2 to 3), height (1 to 4)
-  std::array<bool, block_faces> good{};   ///< faces that are true already: bright, ground, cut before
-  bool casting = false;                   ///< raw sides slope by their draft: packed, not hammered down
-  double slope = 0;                       ///< radians a raw side leans
-  std::array<bool, block_faces> tapped{}; ///< faces with a thread in them: a hammer spoils it
+  std::array<double, 3> size{};            ///< mm: length (face 5 to 6), width (2 to 3), height (1 to 4)
+  std::array<bool, block_faces> good{};    ///< faces that are true already: bright, ground, cut before
+  std::array<bool, block_faces> stays{};   ///< raw, and never cut
+  std::array<bool, block_faces> missing{}; ///< there is no such face
+  bool casting = false;                    ///< raw sides are packed, not hammered down
+  std::array<double, block_faces> slope{}; ///< radians a raw side leans
+  std::array<bool, block_faces> tapped{};  ///< faces with a thread in them: a hammer spoils it
 };
 
 struct SquaringOptions {
@@ -37,9 +39,9 @@ enum class Seating { hammered, packed, by_square };
 
 struct SquaringStep {
   int cut = 0;        ///< the face that is cut, up
-  int fixed_jaw = 0;  ///< the face at the fixed jaw
-  int down = 0;       ///< the face it stands on
-  int moving_jaw = 0; ///< the face at the moving jaw
+  int fixed_jaw = 0;  ///< the face at the fixed jaw; 0: no side for the jaws, clamped
+  int down = 0;       ///< the face it stands on; 0: none
+  int moving_jaw = 0; ///< the face at the moving jaw; 0: whatever is there
   bool rod = false;   ///< a soft rod between that one and the jaw
   Seating seating = Seating::hammered;
   bool to_size = false;     ///< it is the second of its pair
@@ -48,6 +50,7 @@ struct SquaringStep {
   int parallel_to = 0;      ///< the face it comes out parallel to, 0: none
   double out_of_parallel = 0;
   std::string why;
+  std::string care; ///< of thread and slope: "; hammer on a pad, clear of the thread"
 };
 
 enum class SquaringStatus { not_run, planned, refused };

@@ -1,5 +1,7 @@
 #include "route/stiffness.h"
 
+#include "fits/solids.h"
+
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -33,20 +35,14 @@ double shaft_gives(double force, double length, double diameter, double modulus)
 }
 
 double cutting_force(const std::string& material, double depth, double feed) {
-  struct Row {
-    const char* word;
-    double shear; // N/mm² of chip
-  };
-  static constexpr Row rows[] = {{"stainless", 2600}, {"silver", 2400}, {"tool", 2600},     {"steel", 2100},
-                                 {"iron", 1300},      {"brass", 900},   {"gunmetal", 1000}, {"bronze", 1100},
-                                 {"copper", 1300},    {"alumin", 800}};
-  double shear = 2100;
-  for (const auto& row : rows)
-    if (material.find(row.word) != std::string::npos) {
-      shear = row.shear;
-      break;
-    }
-  return shear * depth * feed;
+  const auto* solid = fits::find_solid(material).solid;
+  if (solid == nullptr) solid = fits::find_solid("steel").solid;
+  return solid->cutting * depth * feed;
+}
+
+double drilling_torque(const std::string& material, double across, double bore, double feed) {
+  const double chip = cutting_force(material, 1, feed); // N for each mm of the lip
+  return chip * (across * across - bore * bore) / 8;
 }
 
 } // namespace datrin::route

@@ -22,4 +22,9 @@ double shaft_gives(double force, double length, double diameter, double modulus)
 /// turning with a sharp tool, thin chips; unknown metals as steel).
 double cutting_force(const std::string& material, double depth, double feed);
 
+/// Moment that turns the work under a drill, counterbore or reamer of `across` mm in a hole of `bore` (0:
+/// from solid), N·mm: the force on each mm of its two lips, at its radius, M = k f (D² − d²) / 8, `feed` mm a
+/// turn (any handbook of machining, from memory).
+double drilling_torque(const std::string& material, double across, double bore, double feed);
+
 } // namespace datrin::route

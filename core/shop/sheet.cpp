@@ -43,6 +43,8 @@ constexpr Title titles[] = {
     {"instrument", "zero", "At zero"},
     {"instrument", "temperature", "At \u00B0C"},
     {"supply", "count", "How many"},
+    {"supply", "edges", "Edges for it"},
+    {"tool", "edges", "Edges for it"},
     {"offcut", "width", "Across"},
 };
 
@@ -62,7 +64,8 @@ bool is_shown(const Field& f) {
 
 /// What 0 says nothing of; an instrument's zero is one.
 bool means_nothing_at_zero(const Field& f) {
-  return f.type == FieldType::number && f.rule != Rule::any && std::string_view(f.name) != "temperature";
+  const std::string_view name = f.name;
+  return (f.type == FieldType::number && f.rule != Rule::any && name != "temperature") || name == "edges";
 }
 
 /// Without the noughts at its end: 26, 6.35.
@@ -290,6 +293,22 @@ std::optional<double> cuts_over(const Tool& tool) {
   double sum = 0;
   for (const auto& one : tool.made) sum += one.made - one.wanted;
   return sum / static_cast<double>(tool.made.size());
+}
+
+std::optional<double> cost_per_edge(double price, int edges) {
+  if (!(price > 0) || edges <= 0) return std::nullopt;
+  return price / edges;
+}
+
+std::string cost_text(const Record& record) {
+  const auto* tool = record.as<Tool>();
+  const auto* supply = record.as<Supply>();
+  const double price = tool ? tool->price : supply ? supply->price : 0;
+  const int edges = tool ? tool->edges : supply ? supply->edges : 0;
+  const auto each = cost_per_edge(price, edges);
+  if (!each) return {};
+  return fmt::format("{} for {} edge{}: {} an edge", number_text(price, 2), edges, edges == 1 ? "" : "s",
+                     number_text(*each, 2));
 }
 
 std::vector<Missing> missing_tools(const Build& build) {

@@ -56,6 +56,12 @@ build::Edit log_made(const build::Build& build, build::Id tool, double wanted, d
 /// How far over or under it cuts by its log, mm: the mean; nothing without a log.
 std::optional<double> cuts_over(const build::Tool& tool);
 
+/// What one cutting edge costs; nothing where price or edges are not stated.
+std::optional<double> cost_per_edge(double price, int edges);
+
+/// "17.00 for 20 edges: 0.85 an edge" of a tool or a supply; empty where it does not say.
+std::string cost_text(const build::Record& record);
+
 /// What operations of the build want that is not in the shop: "drill 5.0 mm", each once, with what wants it.
 struct Missing {
   build::OperationKind kind = build::OperationKind::drill;

@@ -257,7 +257,7 @@ TEST_F(PlanRoute, TheTimeAddsUp) {
   double work = 0;
   for (const auto& [id, o] : b.operations_of(2)) work += 2 * o.minutes;
   EXPECT_NEAR(plan.now.minutes, work + 2 * (20 * plan.now.setups + 2 * plan.now.tool_changes), 1e-9);
-  const auto sum = order_sum(plan.now, 2, {});
+  const auto sum = order_sum(b, plan.now, 2, {});
   ASSERT_EQ(sum.lines.size(), 3U);
   // Twice: two faces and a round 8 + 8 + 10, drilled 3, tapped 4, two holes 6, slit 10, burrs twice 5.
   EXPECT_EQ(sum.lines[0].figure, "118 min");

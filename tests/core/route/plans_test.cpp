@@ -1,5 +1,6 @@
 // Whole plans compared, and the route card written out.
 
+#include "route/facing.h"
 #include "route/plans.h"
 
 #include "demo/mill_engine.h"
@@ -96,8 +97,8 @@ TEST(Plans, ASawnBlockMayBeSquaredFaceByFace) {
   stock.part = made.id;
   stock.form = StockForm::block;
   b.load(900, stock);
-  ASSERT_EQ(faces_of_block(b, made.id).size(), 6U);
-  const auto setups = squaring_setups(b, made.id);
+  ASSERT_TRUE(faces_to_square(b, made.id).usable());
+  const auto setups = facing_setups(b, made.id);
   ASSERT_EQ(setups.size(), 6U);
   // The fourth is held by two true faces: no rod.
   EXPECT_EQ(setups[0].holding, Workholding::soft_rod);

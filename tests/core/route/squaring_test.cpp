@@ -42,7 +42,7 @@ TEST(Squaring, TheUsualRoundOfASawnBlock) {
 TEST(Squaring, ARawCastingIsPackedUntilItStandsOnATrueFace) {
   auto in = block();
   in.casting = true;
-  in.slope = 0.026; // 1.5° of draft
+  in.slope.fill(0.026); // 1.5° of draft
   const auto r = squaring(in);
   ASSERT_EQ(r.steps.size(), 6U);
   EXPECT_EQ(r.steps[0].seating, Seating::packed);
@@ -69,7 +69,7 @@ TEST(Squaring, GoodFacesAreNotCutAndGoToTheFixedJaw) {
 TEST(Squaring, AThreadIsNotHammeredOn) {
   auto in = block();
   in.tapped[0] = true;
-  EXPECT_NE(squaring(in).steps[0].why.find("clear of the thread"), std::string::npos);
+  EXPECT_NE(squaring(in).steps[0].care.find("clear of the thread"), std::string::npos);
 }
 
 TEST(Squaring, HowTrueIsOnlyAsTheJawAndTheSeatAre) {

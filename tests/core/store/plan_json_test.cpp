@@ -1,5 +1,6 @@
 #include "store/record_json.h"
 
+#include "build/description.h"
 #include "build/words.h"
 #include "store/json_reader.h"
 
