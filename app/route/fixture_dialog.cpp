@@ -94,6 +94,7 @@ FixtureDialog::FixtureDialog(Document& document, Id part, Id fixture, QWidget* p
   for (const auto& [id, piece] : b.pieces_of(part_))
     tried_on_->addItem(filled(piece.rejected.empty() ? "no. %1" : "no. %1, rejected", piece.number),
                        qlonglong(id));
+  for (auto* button : findChildren<QPushButton*>()) button->setAutoDefault(false); // Enter is the fields' own
   connect_fields();
   refresh();
 }
@@ -217,7 +218,8 @@ void FixtureDialog::refresh() {
     if (c.locator == chosen_) row = static_cast<int>(k);
     fill_row(locators_, static_cast<int>(k),
              {name_words(c.takes), locator_words()[static_cast<int>(l.kind)],
-              l.size > 0 ? sheets::fit_figure(l.size, unit) : QString("\u2013"), sheets::sentence(c.text)});
+              l.size > 0 ? sheets::fit_figure(l.size, unit) : QString("\u2013"),
+              c.leaves.empty() ? sheets::sentence(c.text) : qt(c.leaves)});
     locators_->item(static_cast<int>(k), 3)->setToolTip(sheets::sentence(c.text));
     if (!c.goes) locators_->item(static_cast<int>(k), 3)->setForeground(theme().gone);
   }
@@ -257,6 +259,8 @@ void FixtureDialog::show_words() {
   if (fixture() == 0)
     lines << "Draw the fixture as a part of the build: it is made by a route of its own, and operations that "
              "need it wait for it.";
+  for (const auto& c : check_.locators)
+    if (!c.leaves.empty()) lines << (c.goes ? "" : "\u2717 ") + sheets::sentence(c.text);
   for (const auto& c : check_.locators)
     for (const auto& piece : c.pieces) {
       const auto read = sheets::figure_with_unit(piece.size, unit);

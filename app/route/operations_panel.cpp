@@ -49,6 +49,7 @@ OperationsPanel::OperationsPanel(Document& document, QWidget* parent)
   column->addWidget(manner_);
   column->addWidget(minutes_row());
   column->addWidget(message_);
+  message_->hide();
   column->addWidget(time_);
   column->addWidget(words_);
   column->addWidget(remarks_);
@@ -126,6 +127,7 @@ void OperationsPanel::take_minutes() {
   };
   if (!setup_minutes_->isModified() && !tool_minutes_->isModified()) return;
   const auto setup = read(setup_minutes_), tool = read(tool_minutes_);
+  message_->setVisible(!setup || !tool); // takes no room while there is nothing to say
   if (!setup || !tool)
     return message_->refuse(filled("%1 is no time: minutes, as 20 or 2.5.",
                                    (setup ? tool_minutes_ : setup_minutes_)->text().trimmed()));

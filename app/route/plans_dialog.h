@@ -22,6 +22,7 @@ public:
   QPushButton* take_button() const { return take_; }
   QPushButton* stop_button() const { return stop_; }
   QString words() const { return words_->text(); }
+  QString detail() const { return detail_->text(); } ///< of the chosen plan
   bool busy() const { return looking_.busy(); }
 
 signals:

@@ -36,6 +36,7 @@ RecoveryDialog::RecoveryDialog(Document& document, const QString& heading, QWidg
   auto* close = new QPushButton("Decide later");
   row->addWidget(close);
   row->addWidget(take_);
+  for (auto* button : {close, take_}) button->setAutoDefault(false); // Enter is the field's own
   column->addLayout(row);
   connect(table_, &QTableWidget::currentCellChanged, this, [this] { show_chosen(); });
   connect(table_, &QTableWidget::itemActivated, this, [this] { take(); });

@@ -32,6 +32,7 @@ std::string step_words(const Build& build, const SquaringStep& step, const Name&
   const auto on = step.down != 0 ? name(step.down) : std::string("what is there");
   const auto seat = step.seating == Seating::hammered ? "hammered down on " + on
                     : step.seating == Seating::packed ? "packed level on " + on + ", no hammer"
+                    : step.upright_by != 0            ? "upright by a square against " + name(step.upright_by)
                                                       : std::string("upright by a square");
   auto words = step.fixed_jaw == 0
                    ? fmt::format("{}: clamped on the table or an angle plate, {}", name(step.cut), seat)
@@ -207,9 +208,9 @@ std::vector<Setup> facing_setups(const Build& build, Id part, std::vector<std::s
     Setup setup;
     setup.part = part;
     setup.name = fmt::format("{} {}", of.casting ? "face" : "square", name(step.cut));
-    for (const int datum : {step.fixed_jaw, step.down})
+    const bool by_square = step.seating == Seating::by_square; // a raw end locates nothing
+    for (const int datum : {step.fixed_jaw, by_square ? step.upright_by : step.down})
       if (at(datum) != 0) setup.datums.push_back(at(datum));
-    // The face it stands on decides where it is hammered down on it, else the one at the fixed jaw.
     setup.cuts = {at(step.cut)};
     setup.way = build.find<PartSurface>(at(step.cut))->direction.normalized();
     setup.holding = step.fixed_jaw == 0 ? Workholding::clamps

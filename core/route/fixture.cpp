@@ -115,16 +115,17 @@ private:
     c.least_play = std::min(at_least, at_most);
     c.most_play = std::max(at_least, at_most);
     c.goes = c.least_play >= -1e-9;
-    if (locator.kind == LocatorKind::collet)
+    if (locator.kind == LocatorKind::collet) {
+      c.leaves = c.goes ? "within its range" : "outside it by " + text(-c.least_play);
       c.text = fmt::format("collet {}, closes to {}, on {} {}: {}", text(locator.size),
-                           text(locator.size - locator.closes), c.takes, between(c.least, c.most),
-                           c.goes ? std::string("within its range") : "outside it by " + text(-c.least_play));
-    else
-      c.text =
-          fmt::format("{} {} {} {} {}: {}", word, text(locator.size),
-                      locator.kind == LocatorKind::pin ? "in" : "over", c.takes, between(c.least, c.most),
-                      c.goes ? "play " + between(c.least_play, c.most_play)
-                             : fmt::format("the tightest does not go, by {}", text(-c.least_play)));
+                           text(locator.size - locator.closes), c.takes, between(c.least, c.most), c.leaves);
+    } else {
+      c.leaves = c.goes ? "play " + between(c.least_play, c.most_play)
+                        : fmt::format("the tightest does not go, by {}", text(-c.least_play));
+      c.text = fmt::format("{} {} {} {} {}: {}", word, text(locator.size),
+                           locator.kind == LocatorKind::pin ? "in" : "over", c.takes,
+                           between(c.least, c.most), c.leaves);
+    }
     for (const auto& [piece, record] : build_.pieces_of(part_of(locator.surface))) {
       if (taken.dimension == 0) break;
       const auto now = readings::size_now(build_, {taken.dimension, piece});

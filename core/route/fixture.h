@@ -33,6 +33,7 @@ struct LocatorCheck {
   double least_play = 0, most_play = 0; ///< mm across, by those; of a collet what is left of its range
   bool goes = true;                     ///< whatever the limits allow
   std::vector<LocatorPiece> pieces;     ///< those that were read
+  std::string leaves;                   ///< "play 0.01 to 0.14 mm"
   std::string text;                     ///< "pin 8.19 mm in bore 8.2 to 8.33 mm: play 0.01 to 0.14 mm"
 };
 

@@ -128,7 +128,7 @@ private:
       plan.worst = used;
       plan.worst_of = spread_name(build_, d);
     }
-    plan.edit = rows.edit("Take the plan that " + words);
+    plan.edit = rows.edit("Take the plan: " + words);
     found_.push_back(std::move(plan));
   }
 

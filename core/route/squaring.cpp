@@ -124,6 +124,7 @@ private:
       step.why = fmt::format("standing on {}, which is true", step.down);
     } else {
       step.seating = Seating::by_square;
+      step.upright_by = is_true(2) ? 2 : 0;
       step.why = is_true(2) ? "set upright by a square against 2: a raw end is no seat"
                             : "set upright by a square on what is marked out: a raw end is no seat";
     }

@@ -44,6 +44,7 @@ struct SquaringStep {
   int moving_jaw = 0; ///< the face at the moving jaw; 0: whatever is there
   bool rod = false;   ///< a soft rod between that one and the jaw
   Seating seating = Seating::hammered;
+  int upright_by = 0;       ///< set by a square: against that face; 0: by what is marked out
   bool to_size = false;     ///< it is the second of its pair
   int square_to = 0;        ///< the face it comes out square to, 0: none
   double out_of_square = 0; ///< lean to that face, standard deviation, mm over mm

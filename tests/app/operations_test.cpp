@@ -172,7 +172,7 @@ TEST_F(Operations, OneOfThreePlansIsTaken) {
   ASSERT_GE(dialog.table()->rowCount(), 2) << dialog.words().toStdString();
   dialog.table()->setCurrentCell(1, 0);
   click(dialog.take_button());
-  EXPECT_TRUE(window->undo_action()->text().startsWith("Undo: Take the plan that"));
+  EXPECT_TRUE(window->undo_action()->text().startsWith("Undo: Take the plan: "));
   panel().refresh();
   EXPECT_TRUE(panel().plan().now.usable());
   EXPECT_TRUE(panel().plan().unmade.empty());
