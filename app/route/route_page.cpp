@@ -119,7 +119,11 @@ QString RoutePage::save_card(const QString& path) const {
   if (const auto wrong = document_.is_own_file(path); !wrong.isEmpty()) return wrong;
   const auto& b = document_.build();
   sheets::RouteSheet sheet;
-  sheet.card = route::route_card(b, state_.part, state_.piece);
+  document_.solids().wait_for(b, state_.part);
+  route::ClashOptions look;
+  const auto solid = document_.solid_of(state_.part);
+  if (solid && solid->picture) look.finished = &solid->picture->solid.mesh;
+  sheet.card = route::route_card(b, state_.part, state_.piece, look);
   const auto ending = QFileInfo(path).suffix().toLower();
   if (ending == "csv")
     return sheets::write_bytes(path, QByteArray::fromStdString(store::route_csv(sheet.card)));

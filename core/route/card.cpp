@@ -4,6 +4,7 @@
 #include "drawing/dimension_limits.h"
 #include "quantity/length_text.h"
 #include "route/clashes.h"
+#include "route/fixture.h"
 #include "route/propose.h"
 #include "stock/part_stock.h"
 
@@ -69,7 +70,28 @@ std::string held_text(const Setup& setup, Unit unit) {
   return text;
 }
 
-RouteCard route_card(const Build& build, Id part, Id piece) {
+namespace {
+
+/// Where its fixtures take hold, and what of that is doubtful.
+void say_fixtures(const Build& build, Id setup, CardSetup& into) {
+  for (const Id fixture : fixtures_of(build, setup)) {
+    const auto check = fixture_check(build, fixture);
+    if (check.locators.empty()) continue; // a gauge, a form tool
+    const auto& name = build.find<Part>(fixture)->name;
+    into.held += (into.held.empty() ? "" : ", ") + name;
+    for (const auto& locator : check.locators) {
+      into.datums.push_back(locator.text);
+      if (!locator.goes) into.cautions.push_back(locator.text);
+    }
+    for (const auto& torque : check.torques)
+      if (!torque.held) into.cautions.push_back(torque.text);
+    if (!check.tried) into.cautions.push_back(name + " was not tried yet: a reject or a bit of scrap first");
+  }
+}
+
+} // namespace
+
+RouteCard route_card(const Build& build, Id part, Id piece, const ClashOptions& look) {
   RouteCard card;
   const auto* p = build.find<Part>(part);
   if (!p) return card;
@@ -81,7 +103,7 @@ RouteCard route_card(const Build& build, Id part, Id piece) {
   PlanOptions options;
   options.find_best = false;
   const auto plan = plan_route(build, part, options);
-  const auto found = clashes(build, part);
+  const auto found = clashes(build, part, look);
   std::vector<const Operation*> here; // of the entry that is being filled
   const auto finish = [&] {
     if (!card.setups.empty())
@@ -106,6 +128,7 @@ RouteCard route_card(const Build& build, Id part, Id piece) {
         for (const Id id : setup->marks) one.leave.push_back(surface_name(build, id));
         for (const auto& clash : found)
           if (clash.setup == o.setup && clash.certain) one.cautions.push_back(clash.text);
+        say_fixtures(build, o.setup, one);
       }
       card.setups.push_back(std::move(one));
     }

@@ -2,6 +2,7 @@
 // The route of a part as it is carried to the machine: setup by setup what holds the part, what locates it,
 // the operations with their tools and numbers, what is measured, what to look out for.
 
+#include "route/clashes.h"
 #include "route/plan_route.h"
 
 #include <string>
@@ -41,7 +42,8 @@ struct RouteCard {
 };
 
 /// Neighbours in one setup are one entry: a setup come back to stands twice. `piece`: whose ticks; 0: none.
-RouteCard route_card(const build::Build& build, build::Id part, build::Id piece = 0);
+RouteCard route_card(const build::Build& build, build::Id part, build::Id piece = 0,
+                     const ClashOptions& look = {});
 
 /// "three-jaw chuck, 12 mm gripped, 40 mm out": what a setup says of how the part is held.
 std::string held_text(const build::Setup& setup, Unit unit);

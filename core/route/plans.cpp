@@ -117,7 +117,9 @@ private:
         if (*rows.build().find<Setup>(id) != setup) rows.set(id, setup);
       rows.apply(take_best_order(rows.build(), part_, {}));
     }
-    const auto route = plan_route(rows.build(), part_);
+    PlanOptions as_it_stands; // the best order was taken just now
+    as_it_stands.find_best = false;
+    const auto route = plan_route(rows.build(), part_, as_it_stands);
     plan.order = route.now;
     if (!plan.order.usable() || !route.unmade.empty()) return;
     for (const auto& [id, setup] : rows.build().setups_of(part_)) plan.setups.push_back(setup);

@@ -38,30 +38,30 @@ protected:
 };
 
 TEST_F(EveryFace, FitsTheWindowAtEverySizeOfTextLightAndDark) {
-  for (const double scale : {1.0, 1.25, 2.0})
-    for (const bool dark : {false, true}) {
-      window->set_look(dark, scale);
-      choose_piece(5);
-      visit([&](app::Step step, const std::string& face) {
-        EXPECT_LE(window->minimumSizeHint().width(), 1280)
-            << face << scale << " header " << window->header()->minimumSizeHint().width() << " pages "
-            << window->drawing_page()->minimumSizeHint().width() << " "
-            << window->touches_page()->minimumSizeHint().width() << " "
-            << window->seat_page()->minimumSizeHint().width() << " "
-            << window->marking_page()->minimumSizeHint().width();
-        auto* page = window->page(step);
-        if (page) { // nothing in the room column is cut off at its right edge
-          QString widest;
-          for (auto* child : page->side()->findChildren<QWidget*>())
-            if (child->isVisible() &&
-                child->minimumSizeHint().width() > page->side()->parentWidget()->width() - 24)
-              widest = QString("%1 %2").arg(child->metaObject()->className(), child->accessibleName());
-          EXPECT_LE(page->side()->minimumSizeHint().width(), page->side()->parentWidget()->width())
-              << widest.toStdString() << " " << face << scale;
-        }
-        expect_drawn(step, face);
-      });
-    }
+  // The dark changes no size: one in the dark is enough.
+  for (const auto& [dark, scale] : {std::pair{false, 1.0}, std::pair{true, 1.25}, std::pair{false, 2.0}}) {
+    window->set_look(dark, scale);
+    choose_piece(5);
+    visit([&, times = scale](app::Step step, const std::string& face) {
+      EXPECT_LE(window->minimumSizeHint().width(), 1280)
+          << face << times << " header " << window->header()->minimumSizeHint().width() << " pages "
+          << window->drawing_page()->minimumSizeHint().width() << " "
+          << window->touches_page()->minimumSizeHint().width() << " "
+          << window->seat_page()->minimumSizeHint().width() << " "
+          << window->marking_page()->minimumSizeHint().width();
+      auto* page = window->page(step);
+      if (page) { // nothing in the room column is cut off at its right edge
+        QString widest;
+        for (auto* child : page->side()->findChildren<QWidget*>())
+          if (child->isVisible() &&
+              child->minimumSizeHint().width() > page->side()->parentWidget()->width() - 24)
+            widest = QString("%1 %2").arg(child->metaObject()->className(), child->accessibleName());
+        EXPECT_LE(page->side()->minimumSizeHint().width(), page->side()->parentWidget()->width())
+            << widest.toStdString() << " " << face << times;
+      }
+      expect_drawn(step, face);
+    });
+  }
 }
 
 TEST_F(EveryFace, FitsSmallScreens) {

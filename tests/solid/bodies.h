@@ -36,6 +36,8 @@ public:
   /// The id the n-th body has, from 0.
   static Id id(std::size_t n) { return static_cast<Id>(100 + n); }
 
+  const Build& build() const { return build_; } ///< with the bodies that were placed
+
   std::vector<PlacedBody> placed() {
     for (std::size_t k = 0; k < bodies_.size(); ++k) build_.load(id(k), bodies_[k]);
     return place_bodies(build_, part);

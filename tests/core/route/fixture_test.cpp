@@ -5,6 +5,7 @@
 #include "route/fixture.h"
 
 #include "build/edit_route.h"
+#include "route/card.h"
 #include "route/part_spread.h"
 #include "route/plan_route.h"
 #include "route/stiffness.h"
@@ -145,6 +146,23 @@ TEST_F(InAFixture, WhatIsMissingIsSaidUntilItIsTried) {
   ASSERT_TRUE(b.apply(add_proof(b, {fixture, 0, 0.05, true, "", "now"}).edit));
   EXPECT_FALSE(said("not tried yet"));
   EXPECT_TRUE(fixture_check(b, fixture).tried);
+}
+
+TEST_F(InAFixture, TheCardSaysWhereItTakesHold) {
+  locator(face_, LocatorKind::pad);
+  locator(hole, LocatorKind::pin, 8.22);
+  const auto card = route_card(b, part);
+  ASSERT_EQ(card.setups.size(), 1U);
+  const auto& one = card.setups.front();
+  EXPECT_NE(one.held.find("Drilling jig"), std::string::npos) << one.held;
+  const auto has = [](const std::vector<std::string>& list, const std::string& words) {
+    return std::any_of(list.begin(), list.end(),
+                       [&](const auto& line) { return line.find(words) != std::string::npos; });
+  };
+  EXPECT_TRUE(has(one.datums, "pad at face"));
+  EXPECT_TRUE(has(one.cautions, "the tightest does not go"));
+  EXPECT_TRUE(has(one.cautions, "nothing holds against that"));
+  EXPECT_TRUE(has(one.cautions, "was not tried yet"));
 }
 
 TEST_F(InAFixture, PlayIsSpread) {
