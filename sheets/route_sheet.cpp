@@ -1,5 +1,6 @@
 #include "sheets/route_sheet.h"
 
+#include "sheets/as_held.h"
 #include "sheets/figures.h"
 #include "sheets/fonts.h"
 #include "sheets/page_file.h"
@@ -106,7 +107,8 @@ void paint_route_page(QPainter& p, const RouteSheet& in, std::size_t page) {
 
   const PixelRect area{page_left, 350, 1130, 900};
   if (!in.part.empty()) {
-    const auto views = lay_out(bounds(in.part), area, in.third_angle, 60, 80);
+    const AsHeld held{setup.way, setup.lathe};
+    const auto views = lay_out_held(bounds(in.part), held, area, in.third_angle, 60, 80);
     SceneStyle style;
     style.ink = paper_print();
     style.pen = 3;
@@ -116,7 +118,7 @@ void paint_route_page(QPainter& p, const RouteSheet& in, std::size_t page) {
       const auto v = static_cast<std::size_t>(view);
       paint_scene(p, make_scene(in.part, views.axes[v]), views.frame[v], style);
       p.setPen(Qt::black);
-      page_words(p, views.cell[v].left + 10, views.cell[v].top + 34, 30, false, view_names[v]);
+      page_words(p, views.cell[v].left + 10, views.cell[v].top + 34, 30, false, held_view_name(view, held));
     }
   }
   p.setPen(Qt::black);

@@ -46,9 +46,10 @@ FixtureDialog::FixtureDialog(Document& document, Id part, Id fixture, QWidget* p
       note_(text_field("Note of the trial", "what was seen")), words_(words_label()), trials_(muted_label()),
       message_(new MessageLine) {
   setWindowTitle("Fixture");
-  resize(theme().ipx(820), theme().ipx(600));
-  auto* column = new QVBoxLayout(this);
-  column->setContentsMargins(20, 16, 20, 16);
+  resize(std::min(theme().ipx(820), 1220), std::min(theme().ipx(600), 740)); // never more than a screen
+  auto* content = new QWidget;
+  auto* column = new QVBoxLayout(content);
+  column->setContentsMargins(20, 16, 20, 8);
   column->setSpacing(8);
   column->addWidget(labelled("Fixture", fixture_, 84));
   const int widths[] = {150, 84, 110};
@@ -61,25 +62,25 @@ FixtureDialog::FixtureDialog(Document& document, Id part, Id fixture, QWidget* p
   forms->addWidget(form(), 1);
   forms->addWidget(trial_form(), 1);
   column->addLayout(forms);
-  auto* inside = new QWidget;
-  auto* said = new QVBoxLayout(inside);
-  said->setContentsMargins(0, 0, 0, 0);
-  said->addWidget(words_);
-  said->addStretch(1);
-  auto* scroll = new QScrollArea;
+  column->addWidget(words_);
+  column->addWidget(message_);
+  column->addWidget(muted_label("Try it by hand before the spindle turns: nothing may lift, turn or touch the "
+                                "tool. Clamp what a drill can grab."));
+  column->addStretch(1);
+  auto* scroll = new QScrollArea; // of large text it is longer than a screen
   scroll->setWidgetResizable(true);
   scroll->setFrameShape(QFrame::NoFrame);
-  scroll->setWidget(inside);
-  column->addWidget(scroll, 1);
-  column->addWidget(message_);
-  column->addWidget(
-      muted_label("Try it by hand before the spindle turns: nothing may lift, turn or touch the "
-                  "tool. Clamp what a drill can grab."));
+  scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  scroll->setWidget(content);
+  auto* rows = new QVBoxLayout(this);
+  rows->setContentsMargins(0, 0, 0, 0);
+  rows->addWidget(scroll, 1);
   auto* row = new QHBoxLayout;
+  row->setContentsMargins(20, 4, 20, 14);
   row->addStretch(1);
   auto* close = new QPushButton("Close");
   row->addWidget(close);
-  column->addLayout(row);
+  rows->addLayout(row);
   connect(close, &QPushButton::clicked, this, &QDialog::accept);
 
   const auto& b = document_.build();

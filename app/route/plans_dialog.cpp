@@ -9,6 +9,7 @@
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QVBoxLayout>
+#include <algorithm>
 
 namespace datrin::app {
 
@@ -20,7 +21,7 @@ PlansDialog::PlansDialog(Document& document, QWidget* parent)
       words_(words_label()), detail_(words_label()), take_(new QPushButton("Take it")),
       stop_(new QPushButton("Stop")) {
   setWindowTitle("Plans");
-  resize(theme().ipx(760), theme().ipx(440));
+  resize(std::min(theme().ipx(760), 1220), std::min(theme().ipx(440), 740)); // never more than a screen
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(20, 16, 20, 16);
   column->setSpacing(8);

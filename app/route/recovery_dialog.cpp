@@ -9,6 +9,7 @@
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QVBoxLayout>
+#include <algorithm>
 
 namespace datrin::app {
 
@@ -19,7 +20,7 @@ RecoveryDialog::RecoveryDialog(Document& document, const QString& heading, QWidg
       table_(plain_table("What can still be done", {"What", "Works", "Minutes", "Touches"}, 4)),
       words_(words_label()), take_(new QPushButton("Take it")) {
   setWindowTitle("After a slip");
-  resize(theme().ipx(720), theme().ipx(420));
+  resize(std::min(theme().ipx(720), 1220), std::min(theme().ipx(420), 740)); // never more than a screen
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(20, 16, 20, 16);
   column->setSpacing(8);

@@ -36,7 +36,7 @@ ToleranceDialog::ToleranceDialog(Document& document, Id part, QWidget* parent)
       surface_(choice_box("Of which surface")), within_(new LengthField("Within")),
       add_(new QPushButton("Add")), remove_(new QPushButton("Remove")), message_(new MessageLine) {
   setWindowTitle("Position, squareness, coaxiality");
-  resize(theme().ipx(620), theme().ipx(460));
+  resize(std::min(theme().ipx(620), 1220), std::min(theme().ipx(460), 740)); // never more than a screen
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(20, 16, 20, 16);
   column->setSpacing(6);

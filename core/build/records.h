@@ -410,6 +410,9 @@ struct Machine {
   std::string taper{};     ///< "MT3", "R8"
   std::string speeds{};    ///< rpm: "60 105 170 320 540"
   std::string site{};      ///< where it stands
+  double travel = 0; ///< mm its table goes along, across, and its head or quill up: a mill's; 0: not stated
+  double cross_travel = 0;
+  double up_travel = 0;
   bool operator==(const Machine&) const = default;
 };
 

@@ -91,6 +91,16 @@ void say_fixtures(const Build& build, Id setup, CardSetup& into) {
 
 } // namespace
 
+bool is_turned(const Build& build, const Setup& setup) {
+  if (const auto* machine = build.find<Machine>(setup.machine);
+      machine && machine->kind != MachineKind::not_stated)
+    return machine->kind == MachineKind::lathe;
+  return setup.holding == Workholding::three_jaw || setup.holding == Workholding::four_jaw ||
+         setup.holding == Workholding::six_jaw || setup.holding == Workholding::collet ||
+         setup.holding == Workholding::mandrel || setup.holding == Workholding::stub ||
+         setup.holding == Workholding::centres || setup.holding == Workholding::faceplate;
+}
+
 RouteCard route_card(const Build& build, Id part, Id piece, const ClashOptions& look) {
   RouteCard card;
   const auto* p = build.find<Part>(part);
@@ -121,6 +131,8 @@ RouteCard route_card(const Build& build, Id part, Id piece, const ClashOptions& 
         one.name = setup->name;
         if (const auto* machine = build.find<Machine>(setup->machine)) one.machine = machine->name;
         one.held = held_text(*setup, unit);
+        one.way = way_of_setup(build, *setup);
+        one.lathe = is_turned(build, *setup);
         one.datums = datums_of(build, *setup);
         for (const Id id : setup->sizes)
           if (const auto* d = build.find<Dimension>(id))

@@ -25,6 +25,8 @@ struct CardSetup {
   build::Id setup = 0; ///< 0: on the bench
   std::string name;
   std::string machine;
+  Vec3 way = Vec3::Zero();         ///< where the tool comes from, out of the part; zero: on the bench
+  bool lathe = false;              ///< it turns: gripped at one end
   std::string held;                ///< "three-jaw chuck, 12 mm gripped, 40 mm out, against a stop"
   std::vector<std::string> datums; ///< "foot, three targets"
   std::vector<CardOperation> operations;
@@ -44,6 +46,9 @@ struct RouteCard {
 /// Neighbours in one setup are one entry: a setup come back to stands twice. `piece`: whose ticks; 0: none.
 RouteCard route_card(const build::Build& build, build::Id part, build::Id piece = 0,
                      const ClashOptions& look = {});
+
+/// Whether the part turns in that setup: its machine is a lathe, or what holds it sits on a spindle.
+bool is_turned(const build::Build& build, const build::Setup& setup);
 
 /// "three-jaw chuck, 12 mm gripped, 40 mm out": what a setup says of how the part is held.
 std::string held_text(const build::Setup& setup, Unit unit);

@@ -5,6 +5,7 @@
 #include "route/features.h"
 #include "route/propose.h"
 #include "route/stiffness.h"
+#include "route/travel.h"
 #include "solid/place.h"
 #include "solid/sweep.h"
 #include "stock/part_stock.h"
@@ -66,7 +67,10 @@ public:
         tool_and_machine();
       }
       operation_id_ = 0;
-      if (any) held();
+      if (any) {
+        held();
+        travels();
+      }
     }
     return std::move(out_);
   }
@@ -363,6 +367,21 @@ private:
     }
   }
 
+  void travels() {
+    if (!machine_ || (machine_->travel <= 0 && machine_->up_travel <= 0)) return;
+    const auto wants = wanted_travel(build_, part_, setup_id_, way_);
+    const auto say = [&](const char* which, double wanted, double has) {
+      if (has <= 0 || wanted <= has + 1e-6) return;
+      add(ClashKind::travel, true,
+          fmt::format("what is cut reaches over {} {}; {} goes {}", text(wanted), which, machine_->name,
+                      text(has)),
+          {"clamp it twice, from one edge that was cut", "another machine", "turn the part on the table"});
+    };
+    say("along", wants.along, std::max(machine_->travel, machine_->cross_travel));
+    say("across", wants.across, std::min(machine_->travel, machine_->cross_travel));
+    say("up and down", wants.up, machine_->up_travel);
+  }
+
   static Vec3 across(const Vec3& way) {
     const Vec3 other = std::abs(way.z()) < 0.9 ? Vec3::UnitZ() : Vec3::UnitX();
     return way.cross(other).normalized();
@@ -396,8 +415,8 @@ std::vector<Clash> clashes(const Build& build, Id part, const ClashOptions& opti
 }
 
 const char* clash_name(ClashKind kind) {
-  static constexpr std::array names{"under", "jaws", "entry",  "swing", "reach",  "slender",
-                                    "wall",  "grip", "corner", "shank", "holder", "covered"};
+  static constexpr std::array names{"under", "jaws",   "entry", "swing",  "reach",   "slender", "wall",
+                                    "grip",  "corner", "shank", "holder", "covered", "travel"};
   return names[static_cast<std::size_t>(kind)];
 }
 

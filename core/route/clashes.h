@@ -24,7 +24,8 @@ enum class ClashKind {
   corner,  ///< the tool's corner is larger than the drawing's
   shank,   ///< the machine cannot hold the tool
   holder,  ///< chuck or spindle come down on the part
-  covered  ///< metal stands in the tool's way to it
+  covered, ///< metal stands in the tool's way to it
+  travel   ///< the table does not go so far
 };
 
 struct Clash {

@@ -2,6 +2,7 @@
 
 #include "build/edits.h"
 #include "geometry/between.h"
+#include "quantity/length.h"
 #include "quantity/length_text.h"
 #include "route/features.h"
 #include "stock/part_stock.h"
@@ -24,10 +25,10 @@ constexpr double is_square = 0.01, is_along = 0.99; // cosines
 template <class Name>
 std::string step_words(const Build& build, const SquaringStep& step, const Name& name) {
   const auto keeps = [&](double lean) {
-    constexpr double over = 100; // mm
-    return fmt::format("{} in {}",
-                       length_text(3 * lean * over, build.info().unit, {.decimals_mm = 3, .show_unit = true}),
-                       length_text(over, build.info().unit, {.decimals_mm = 0, .show_unit = true}));
+    const double over = build.info().unit == Unit::inch ? 4 * mm_per_inch : 100;
+    return fmt::format(
+        "{} in {}", length_text(3 * lean * over, build.info().unit, {.decimals_mm = 3, .show_unit = true}),
+        length_text(over, build.info().unit, {.decimals_mm = 0, .decimals_inch = 0, .show_unit = true}));
   };
   const auto on = step.down != 0 ? name(step.down) : std::string("what is there");
   const auto seat = step.seating == Seating::hammered ? "hammered down on " + on

@@ -107,6 +107,7 @@ private:
         rows.set(id, placed);
     }
     rows.apply(propose_operations(rows.build(), part_));
+    rows.apply(propose_deburring(rows.build(), part_));
     rows.apply(take_best_order(rows.build(), part_, {}));
     WholePlan plan;
     plan.words = words;

@@ -292,6 +292,29 @@ Id setup_reaching(const Build& build, Id part, const Feature& feature) {
   return 0;
 }
 
+Edit propose_deburring(const Build& build, Id part) {
+  Rows rows(build);
+  double order = next_order(build.operations_of(part));
+  // A burr moves what is touched off it next by 0.5 mm and more, and what it is stood on (common practice).
+  for (const auto& [id, setup] : rows.build().setups_of(part)) {
+    const auto here = rows.build().operations_of(part);
+    const auto in_it = [&](OperationKind kind, bool wanted) {
+      return std::any_of(here.begin(), here.end(), [&, in = id](const auto& entry) {
+        return entry.second.setup == in && (entry.second.kind == kind) == wanted;
+      });
+    };
+    if (!in_it(OperationKind::deburr, false) || in_it(OperationKind::deburr, true)) continue;
+    Operation o;
+    o.part = part;
+    o.kind = OperationKind::deburr;
+    o.setup = id;
+    o.minutes = usual_minutes(o.kind);
+    o.order = order++;
+    rows.add(o);
+  }
+  return rows.edit("Take the burrs off");
+}
+
 Edit propose_operations(const Build& build, Id part) {
   if (!build.find<Part>(part)) return {};
   Rows rows(build);
@@ -311,23 +334,7 @@ Edit propose_operations(const Build& build, Id part) {
     }
   }
   if (!any) return {};
-  // A burr moves what is touched off it next by 0.5 mm and more, and what it is stood on (common practice).
-  for (const auto& [id, setup] : rows.build().setups_of(part)) {
-    const auto here = rows.build().operations_of(part);
-    const auto in_it = [&](OperationKind kind, bool wanted) {
-      return std::any_of(here.begin(), here.end(), [&, in = id](const auto& entry) {
-        return entry.second.setup == in && (entry.second.kind == kind) == wanted;
-      });
-    };
-    if (!in_it(OperationKind::deburr, false) || in_it(OperationKind::deburr, true)) continue;
-    Operation o;
-    o.part = part;
-    o.kind = OperationKind::deburr;
-    o.setup = id;
-    o.minutes = usual_minutes(o.kind);
-    o.order = order++;
-    rows.add(o);
-  }
+  rows.apply(propose_deburring(rows.build(), part));
   rows.apply(take_best_order(rows.build(), part, {}));
   return rows.edit("Propose operations");
 }

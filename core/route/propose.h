@@ -27,6 +27,10 @@ build::Id setup_reaching(const build::Build& build, build::Id part, const Featur
 /// there is nothing to add.
 build::Edit propose_operations(const build::Build& build, build::Id part);
 
+/// Burrs taken off in every setup that has operations and none that does so. Empty when there is nothing to
+/// add.
+build::Edit propose_deburring(const build::Build& build, build::Id part);
+
 /// A feature is made by the operation, whole, or is not.
 build::Edit toggle_feature(const build::Build& build, build::Id operation, const Feature& feature);
 

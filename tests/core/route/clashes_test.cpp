@@ -99,6 +99,42 @@ protected:
   Machine machine_;
 };
 
+// A row of four holes 30 apart is 90 long; a face of 120 by 40 with a cutter of 20 reaches over 140 by 60.
+TEST_F(ClashesTest, TheTableDoesNotGoSoFar) {
+  stock(StockForm::block);
+  const Id plate = body(BodyShape::block, 0, "plate");
+  size(plate, BodyRole::length, 120);
+  size(plate, BodyRole::width, 40);
+  size(plate, BodyRole::height, 10);
+  const Id hole = body(BodyShape::hole, plate, "holes");
+  auto row = *b.find<Body>(hole);
+  row.pattern = BodyPattern::row;
+  row.count = 4;
+  b.apply(solid::set_body(b, hole, row, "Row"));
+  size(hole, BodyRole::pitch, 30);
+  setup(Workholding::clamps, Vec3::UnitZ());
+  operation(OperationKind::drill, {}, 5, 0, {hole});
+  machine().kind = MachineKind::mill;
+  machine_.travel = 100, machine_.cross_travel = 80;
+  EXPECT_TRUE(found(ClashKind::travel).empty());
+  machine_.travel = 85;
+  ASSERT_EQ(found(ClashKind::travel).size(), 1U);
+  EXPECT_NE(found(ClashKind::travel).front().find("over 90.0"), std::string::npos);
+  // The part may lie either way round.
+  machine_.travel = 20, machine_.cross_travel = 95;
+  EXPECT_TRUE(found(ClashKind::travel).empty());
+  const Id top = name(plate, BodyFace::top, "top");
+  operation(OperationKind::face, {top}, 20);
+  machine_.travel = 150, machine_.cross_travel = 50;
+  ASSERT_EQ(found(ClashKind::travel).size(), 1U);
+  EXPECT_NE(found(ClashKind::travel).front().find("over 60.0"), std::string::npos)
+      << found(ClashKind::travel).front();
+  machine_.cross_travel = 60;
+  EXPECT_TRUE(found(ClashKind::travel).empty());
+  machine_.travel = 0, machine_.cross_travel = 0; // not stated: not judged
+  EXPECT_TRUE(found(ClashKind::travel).empty());
+}
+
 TEST_F(ClashesTest, ADrillComesOutIntoWhatThePartStandsOn) {
   stock(StockForm::block);
   const Id plate = body(BodyShape::block, 0, "plate");

@@ -69,6 +69,24 @@ TEST(Plans, StoppedItGivesWhatItHas) {
   EXPECT_EQ(found.tried, 2);
 }
 
+// One a setup is left over from the plan before, and one a setup there is when another is taken.
+TEST(Plans, BurrsAreTakenOffInEverySetup) {
+  auto b = demo_build();
+  const Id part = b.parts().front().first;
+  ASSERT_TRUE(b.apply(propose_operations(b, part)));
+  for (int again = 0; again < 2; ++again) {
+    const auto found = best_plans(b, part);
+    ASSERT_FALSE(found.plans.empty());
+    ASSERT_TRUE(b.apply(found.plans.back().edit));
+    for (const auto& [id, setup] : b.setups_of(part)) {
+      int burrs = 0, others = 0;
+      for (const auto& [o_id, o] : b.operations_of(part))
+        if (o.setup == id) ++(o.kind == OperationKind::deburr ? burrs : others);
+      EXPECT_EQ(burrs, others > 0 ? 1 : 0) << setup.name;
+    }
+  }
+}
+
 TEST(Plans, OperationsThatAreThereStay) {
   auto b = demo_build();
   const Id part = b.parts().front().first;
