@@ -64,8 +64,9 @@ FixtureDialog::FixtureDialog(Document& document, Id part, Id fixture, QWidget* p
   column->addLayout(forms);
   column->addWidget(words_);
   column->addWidget(message_);
-  column->addWidget(muted_label("Try it by hand before the spindle turns: nothing may lift, turn or touch the "
-                                "tool. Clamp what a drill can grab."));
+  column->addWidget(
+      muted_label("Try it by hand before the spindle turns: nothing may lift, turn or touch the "
+                  "tool. Clamp what a drill can grab."));
   column->addStretch(1);
   auto* scroll = new QScrollArea; // of large text it is longer than a screen
   scroll->setWidgetResizable(true);

@@ -182,7 +182,8 @@ void SumsDialog::show_sum() {
     auto* understood = muted_label();
     understood->setAccessibleName("Understood, " + name_words(f.name));
     line->addWidget(labelled(name_words(f.name), field, 150), 3);
-    line->addWidget(understood, 2);
+    // A list of readings or blocks wants the whole line; what is understood of one length has room beside it.
+    line->addWidget(understood, f.quantity == Quantity::lengths ? 0 : 2);
     fields_.push_back(edit);
     understood_.push_back(understood);
     fields_box_->addWidget(row);

@@ -54,22 +54,6 @@ void add_setup_sums(std::vector<Sum>& list) {
                                bore ? "in the bore" : "on the outside", bore ? "towards" : "away from",
                                v("Reading at one jaw") > v("Reading at the other") ? "first" : "second"));
        }});
-  list.push_back(
-      {"two-stations",
-       group,
-       "Offset and tilt from two stations",
-       "Whole runout near the chuck and further out: offset at each, and the tilt between.",
-       {{"Whole runout, near"}, {"Whole runout, far"}, {"Apart"}},
-       [](const SumValues& v, Unit) {
-         if (v("Apart") <= 0) return wrong("Apart: must be above 0");
-         return right(
-             {{"offset, near", Quantity::length, v("Whole runout, near") / 2, "runout / 2"},
-              {"offset, far", Quantity::length, v("Whole runout, far") / 2, "runout / 2"},
-              {"tilt", Quantity::angle,
-               std::atan((v("Whole runout, far") - v("Whole runout, near")) / (2 * v("Apart"))),
-               "(T2 \u2212 T1) / (2 \u0394z)"}},
-             "Both runouts seen the same way round; tap the far end for tilt, move the jaws for offset.");
-       }});
   list.push_back({"pin-clearance",
                   group,
                   "How far a pin lets it shift",

@@ -18,6 +18,10 @@ const std::vector<Sum>& sums() {
     add_setup_sums(list);
     add_cutting_sums(list);
     add_taper_sums(list);
+    add_angle_sums(list);
+    add_truing_sums(list);
+    add_machine_sums(list);
+    add_dividing_sums(list);
     add_trade_words(list);
     return list;
   }();

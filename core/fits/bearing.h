@@ -5,6 +5,8 @@
 
 #include "fits/solids.h"
 
+#include "quantity/unit.h"
+
 #include <optional>
 #include <string>
 

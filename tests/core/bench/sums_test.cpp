@@ -92,7 +92,7 @@ TEST(Sums, CastingsAndDrawings) {
 TEST(Sums, SettingUp) {
   EXPECT_NEAR(line("chuck-offset", {is(2 * one_thou), is(0)}, 1), 1 * one_thou, 1e-9);
   EXPECT_NEAR(line("chuck-offset", {is(0.02), is(0)}, 1), 0.01, 1e-9);
-  EXPECT_NEAR(line("two-stations", {is(0.02), is(0.06), is(100)}, 2), std::atan(0.04 / 200), 1e-12);
+  EXPECT_NEAR(line("two-stations", {says("0.02"), says("0.06"), is(100)}, 2), std::atan(0.04 / 200), 1e-12);
   EXPECT_NEAR(line("pin-clearance", {is(8.19), is(8.20)}), 0.01, 1e-9);
   EXPECT_NEAR(line("pin-clearance", {is(8.19), is(8.33)}), 0.14, 1e-9);
   EXPECT_EQ(words("tram", {is(0), is(0.25 * one_thou), is(100), none}),

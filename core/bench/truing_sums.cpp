@@ -1,0 +1,244 @@
+#include "bench/sum_lists.h"
+
+#include "quantity/angle.h"
+#include "quantity/length_text.h"
+#include "truing/balance.h"
+#include "truing/runout.h"
+#include "truing/three_jaw.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+namespace datrin::bench {
+
+namespace {
+
+const char* const readings_hint = "0:0.02 90:0.05 180:-0.02 270:-0.05";
+
+/// Readings round, or what is wrong with the field.
+truing::Runout read_round(const SumValues& v, const char* field, Unit unit, std::string& why) {
+  const auto parsed = truing::parse_readings(v.text(field), unit);
+  if (!parsed.ok()) {
+    why = fmt::format("{}: {}", field, parsed.wrong);
+    return {};
+  }
+  const auto found = truing::runout({parsed.readings, v.text("Read on") == "bore"});
+  if (!found.usable()) why = fmt::format("{}: {}", field, found.message);
+  return found;
+}
+
+SumAnswer four_jaw(const SumValues& v, Unit unit) {
+  std::string why;
+  const auto found = read_round(v, "Readings", unit, why);
+  if (!why.empty()) return wrong(why);
+  std::vector<SumLine> lines{
+      {"axis off by", Quantity::length, found.offset(), "first harmonic, by least squares", "offset"},
+      {"at", Quantity::angle, found.direction(), "where the work's axis lies", "direction"},
+      {"runout, whole", Quantity::length, found.whole(), "twice the offset", "runout"},
+      {"not by moving it: form", Quantity::length, found.rest, "largest departure from the first harmonic",
+       "rest"}};
+  if (found.second > 0) {
+    lines.push_back(
+        {"oval: one diameter longer by", Quantity::length, 2 * found.second, "second harmonic", "oval"});
+    lines.push_back({"long way at", Quantity::angle, found.second_at, "", "oval_at"});
+  }
+  const auto moves = truing::jaw_moves(found, v("Jaw 1 stands at"));
+  for (std::size_t k = 0; k < moves.size(); ++k)
+    lines.push_back({fmt::format("jaw {} {}", k + 1, moves[k] >= 0 ? "in" : "out"), Quantity::length,
+                     std::abs(moves[k]), "offset \u00B7 cos of the angle between",
+                     fmt::format("jaw_{}", k + 1)});
+  if (v.given("Pitch of the jaw's screw")) {
+    if (v("Pitch of the jaw's screw") <= 0) return wrong("Pitch of the jaw's screw: must be above 0");
+    for (std::size_t k = 0; k < moves.size(); ++k)
+      lines.push_back({fmt::format("turns of jaw {}", k + 1), Quantity::number,
+                       std::abs(moves[k]) / v("Pitch of the jaw's screw"), "move / pitch",
+                       fmt::format("turns_{}", k + 1)});
+  }
+  std::string words;
+  const auto text = [&](double mm) {
+    return length_text(mm, unit, {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
+  };
+  if (found.offset() < 1e-9) {
+    words = "It runs true to the indicator.";
+  } else if (v.given("Metal, a side") && found.offset() > v("Metal, a side")) {
+    words = fmt::format("It does not clean up: {} off, {} of metal a side. Move it.", text(found.offset()),
+                        text(v("Metal, a side")));
+  } else if (v.given("Runout allowed") && found.whole() <= v("Runout allowed")) {
+    words = "Good enough for what is asked.";
+  } else if (v.given("Metal, a side") && !v.given("Runout allowed")) {
+    words = fmt::format("Good enough for the metal that is there: {} to spare a side.",
+                        text(v("Metal, a side") - found.offset()));
+  } else if (found.rest > found.offset()) {
+    words = "Leave it: what is left is more the surface itself than where it sits.";
+  } else {
+    words =
+        "Slacken the jaw on the far side first, then take up the one it moves from; take the chuck key out.";
+  }
+  return right(lines, words);
+}
+
+/// Readings round at a station, or the whole runout there as one length: then it has no direction.
+bool station(const SumValues& v, const char* field, Unit unit, Vec2& off, bool& has_direction,
+             std::string& why) {
+  if (v.text(field).find(':') == std::string::npos) {
+    LengthOptions lengths;
+    lengths.bare_unit = unit;
+    const auto read = parse_length(v.text(field), lengths);
+    if (!read.ok()) return why = fmt::format("{}: {}", field, read.message), false;
+    if (read.mm < 0) return why = fmt::format("{}: runout is not below 0", field), false;
+    off = {read.mm / 2, 0};
+    has_direction = false;
+    return true;
+  }
+  const auto found = read_round(v, field, unit, why);
+  if (!why.empty()) return false;
+  off = found.off;
+  has_direction = true;
+  return true;
+}
+
+SumAnswer two_stations(const SumValues& v, Unit unit) {
+  if (v("Between them") <= 0) return wrong("Between them: must be above 0");
+  Vec2 near_off, far_off;
+  bool near_round = false, far_round = false;
+  std::string why;
+  if (!station(v, "Near the chuck", unit, near_off, near_round, why) ||
+      !station(v, "Further out", unit, far_off, far_round, why))
+    return wrong(why);
+  if (near_round != far_round)
+    return wrong("Near the chuck, Further out: read both round, or give both runouts");
+  std::vector<SumLine> lines;
+  const auto add = [&](const char* label, const Vec2& off, const char* offset_key, const char* direction_key,
+                       const char* direction_label) {
+    lines.push_back(
+        {label, Quantity::length, off.norm(), near_round ? "first harmonic" : "runout / 2", offset_key});
+    if (near_round)
+      lines.push_back({direction_label, Quantity::angle,
+                       off.norm() < 1e-12 ? 0 : std::fmod(std::atan2(off.y(), off.x()) + 2 * pi, 2 * pi), "",
+                       direction_key});
+  };
+  add("offset, near", near_off, "offset_near", "direction_near", "near, at");
+  add("offset, far", far_off, "offset_far", "direction_far", "far, at");
+  lines.push_back({"tilt", Quantity::angle, truing::tilt_between(near_off, far_off, v("Between them")),
+                   near_round ? "atan(|far \u2212 near| / between)" : "(T2 \u2212 T1) / (2 \u0394z)",
+                   "tilt"});
+  return right(lines, near_round
+                          ? "Tap the far end for the tilt, then move the jaws for the offset, and read again."
+                          : "Both runouts seen the same way round; tap the far end for tilt, move the jaws "
+                            "for offset.");
+}
+
+SumAnswer face_wobble(const SumValues& v, Unit unit) {
+  if (v("Read at a radius of") <= 0) return wrong("Read at a radius of: must be above 0");
+  std::string why;
+  const auto parsed = truing::parse_readings(v.text("Readings"), unit);
+  if (!parsed.ok()) return wrong("Readings: " + parsed.wrong);
+  const auto found = truing::runout({parsed.readings, false});
+  if (!found.usable()) return wrong("Readings: " + found.message);
+  return right({{"leans by", Quantity::angle, std::atan(found.offset() / v("Read at a radius of")),
+                 "first harmonic / radius", "tilt"},
+                {"stands out most at", Quantity::angle, found.direction(), "", "direction"},
+                {"whole, on that circle", Quantity::length, found.whole(), "", "runout"},
+                {"not flat by", Quantity::length, found.rest, "largest departure from a plane", "rest"}},
+               "Tap it back where it stands out, and read again.");
+}
+
+SumAnswer three_jaw(const SumValues& v, Unit) {
+  const auto found = truing::three_jaw_packing({v("Bar"), v("Throw"), v("Width of the jaws")});
+  if (!found.usable()) return wrong(found.message);
+  return right(
+      {{"packing under one jaw", Quantity::length, found.packing,
+        "1.5 e \u2212 r + \u221A(r\u00B2 \u2212 q\u00B2)", "packing"},
+       {"1.5 \u00D7 the throw is too much by", Quantity::length, found.rule_error, "", "rule_error"}},
+      "Throw: from axis to axis, half the whole travel. Turn it over by hand first; turn slowly, it is "
+      "out of balance.");
+}
+
+SumAnswer balanced(const SumValues& v, Unit) {
+  truing::BalanceInput in;
+  in.crank_radius = v("Crank radius");
+  in.rotating = v("Rotating, g");
+  in.reciprocating = v("Reciprocating, g");
+  if (v.given("Factor")) in.factor = v("Factor");
+  in.radius = v("Weight at a radius of");
+  in.thick = v("Hole through");
+  if (v.given("Density, g/cm\u00B3")) in.density = v("Density, g/cm\u00B3");
+  const auto found = truing::balance(in);
+  if (!found.usable()) return wrong(found.message);
+  std::vector<SumLine> lines{{"mass there, g", Quantity::number, found.mass,
+                              "(rotating + factor \u00B7 reciprocating) \u00B7 crank / radius", "mass"}};
+  if (found.hole > 0)
+    lines.push_back({"or a hole on the crank's side", Quantity::length, found.hole,
+                     "\u221A(4 m / (\u03C0 \u03C1 thick))", "hole"});
+  lines.push_back({"left along the bore, g mm", Quantity::number, found.left_along, "(1 \u2212 factor) of it",
+                   "left_along"});
+  lines.push_back(
+      {"left across it, g mm", Quantity::number, found.left_across, "factor of it", "left_across"});
+  return right(lines,
+               "One cylinder is never balanced whole: the factor only chooses which way it shakes. It may be "
+               "left out.");
+}
+
+} // namespace
+
+void add_truing_sums(std::vector<Sum>& list) {
+  const std::string group = "Truing";
+  const SumField read_on{"Read on", Quantity::choice, true, "", "of", {"outside", "bore"}};
+  list.push_back(
+      {"four-jaw",
+       group,
+       "True in the four-jaw",
+       "Readings round, each as angle:reading, plus for the plunger pushed in: how far off, which jaw, "
+       "and what is form that no jaw mends.",
+       {{"Readings", Quantity::lengths, false, readings_hint, "readings"},
+        read_on,
+        {"Jaw 1 stands at", Quantity::angle, true, "0\u00B0", "first"},
+        {"Pitch of the jaw's screw", Quantity::length, true, "", "screw"},
+        {"Metal, a side", Quantity::length, true, "", "metal"},
+        {"Runout allowed", Quantity::length, true, "", "allowed"}},
+       four_jaw});
+  list.push_back(
+      {"two-stations",
+       group,
+       "Offset and tilt from two stations",
+       "Readings round near the chuck and further out; or the whole runout at each, as one length.",
+       {{"Near the chuck", Quantity::lengths, false, readings_hint, "near"},
+        {"Further out", Quantity::lengths, false, readings_hint, "far"},
+        {"Between them", Quantity::length, false, "", "between"},
+        read_on},
+       two_stations});
+  list.push_back({"face-wobble",
+                  group,
+                  "How a face wobbles",
+                  "Readings round on a face: how it leans, which way, and how far from flat it is.",
+                  {{"Readings", Quantity::lengths, false, readings_hint, "readings"},
+                   {"Read at a radius of", Quantity::length, false, "", "radius"}},
+                  face_wobble});
+  list.push_back(
+      {"three-jaw-packing",
+       group,
+       "Throw in the three-jaw",
+       "Packing under one jaw that sets a bar over by a throw, exactly, and what the usual rule would be "
+       "off by.",
+       {{"Bar", Quantity::length, false, "", "bar"},
+        {"Throw", Quantity::length, false, "", "throw"},
+        {"Width of the jaws", Quantity::length, true, "0: narrow", "jaw"}},
+       three_jaw});
+  list.push_back(
+      {"balance",
+       group,
+       "Balancing a crank",
+       "The weight opposite a crank, or the hole beside it, for the rotating parts and a share of the "
+       "reciprocating ones.",
+       {{"Crank radius", Quantity::length, false, "", "crank_radius"},
+        {"Rotating, g", Quantity::number, false, "", "rotating"},
+        {"Reciprocating, g", Quantity::number, false, "", "reciprocating"},
+        {"Factor", Quantity::number, true, "0.5", "factor"},
+        {"Weight at a radius of", Quantity::length, false, "", "radius"},
+        {"Hole through", Quantity::length, true, "thickness of the web", "thick"},
+        {"Density, g/cm\u00B3", Quantity::number, true, "7.2", "density"}},
+       balanced});
+}
+
+} // namespace datrin::bench
