@@ -3,6 +3,7 @@
 #include "quantity/angle.h"
 #include "quantity/length_text.h"
 #include "truing/balance.h"
+#include "truing/crank.h"
 #include "truing/runout.h"
 #include "truing/three_jaw.h"
 
@@ -155,6 +156,33 @@ SumAnswer three_jaw(const SumValues& v, Unit) {
       "out of balance.");
 }
 
+SumAnswer crank(const SumValues& v, Unit unit) {
+  std::string why;
+  const auto left = read_round(v, "Beside the left web", unit, why);
+  if (!why.empty()) return wrong(why);
+  const auto right_side = read_round(v, "Beside the right web", unit, why);
+  if (!why.empty()) return wrong(why);
+  truing::CrankInput in;
+  in.now = {left.off, right_side.off};
+  in.shaft = v("Shaft, web to end");
+  in.gap = v("Between the webs");
+  if (v.given("Stop at a runout of")) in.limit = v("Stop at a runout of");
+  const auto advice = truing::true_crank(in);
+  if (!advice.ok) return wrong(advice.message);
+  std::vector<SumLine> lines{
+      {"runout, left", Quantity::length, left.whole(), "twice the first harmonic", "left"},
+      {"runout, right", Quantity::length, right_side.whole(), "", "right"},
+      {"both towards the pin by", Quantity::length, (left.off.x() + right_side.off.x()) / 2,
+       "webs not parallel", "kink"},
+      {"one past the other by", Quantity::length, right_side.off.y() - left.off.y(), "twisted on the pin",
+       "twist"},
+      {"runout it should leave", Quantity::length, advice.expected.whole(), "when it does what it should",
+       "expected"},
+      {"no blow takes away", Quantity::length, advice.unmended, "unequal throws, pin not square",
+       "unmended"}};
+  return right(lines, advice.text);
+}
+
 SumAnswer balanced(const SumValues& v, Unit) {
   truing::BalanceInput in;
   in.crank_radius = v("Crank radius");
@@ -225,6 +253,19 @@ void add_truing_sums(std::vector<Sum>& list) {
         {"Throw", Quantity::length, false, "", "throw"},
         {"Width of the jaws", Quantity::length, true, "0: narrow", "jaw"}},
        three_jaw});
+  list.push_back(
+      {"crank-true",
+       group,
+       "Truing a pressed crank",
+       "Readings round both shafts beside the webs, turned on its ends, 0\u00B0 towards the crank pin: open, "
+       "close or twist.",
+       {{"Beside the left web", Quantity::lengths, false, readings_hint, "left"},
+        {"Beside the right web", Quantity::lengths, false, readings_hint, "right"},
+        {"Shaft, web to end", Quantity::length, false, "", "shaft"},
+        {"Between the webs", Quantity::length, true, "0", "gap"},
+        {"Stop at a runout of", Quantity::length, true, "0.02 mm", "limit"},
+        read_on},
+       crank});
   list.push_back(
       {"balance",
        group,

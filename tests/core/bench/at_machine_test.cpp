@@ -170,6 +170,20 @@ TEST(TrueInTheChuck, ThreeJawPackingIsExact) {
   EXPECT_NEAR(a["packing"], 4.5 - 12.5 + std::sqrt(12.5 * 12.5 - 0.75 * 9), 1e-12);
 }
 
+// 0.5 mm of runout on both, towards the pin: 0.25 off each, the webs are to be opened.
+TEST(TrueInTheChuck, APressedCrank) {
+  const Asked a(
+      "crank-true",
+      {{"left", "0:0.25 90:0 180:-0.25 270:0"}, {"right", "0:0.25 90:0 180:-0.25 270:0"}, {"shaft", "60"}});
+  EXPECT_NEAR(a["left"], 0.5, 1e-9);
+  EXPECT_NEAR(a["kink"], 0.25, 1e-9);
+  EXPECT_NEAR(a["expected"], 0, 1e-9);
+  EXPECT_NE(a.answer.words.find("wedge"), std::string::npos) << a.answer.words;
+  const Asked done("crank-true",
+                   {{"left", "0:0.01 90:0 180:-0.01 270:0"}, {"right", "0:0 90:0 180:0"}, {"shaft", "60"}});
+  EXPECT_EQ(done.answer.words, "True enough: stop here.");
+}
+
 // A single crank: 100 g turning and half of 200 g going to and fro at 20 mm want 80 g at 50 mm.
 TEST(Balancing, OneCylinder) {
   const Asked a("balance", {{"crank_radius", "20"},
