@@ -40,6 +40,7 @@ struct Options {
                              "FILE"};
   QCommandLineOption sums{"sums", "answer a sum of the bench: WORDS;VALUE;VALUE", "SUM"};
   QCommandLineOption joint{"joint", "choose the joint or chain of this name", "NAME"};
+  QCommandLineOption bench{"bench", "at the machine, at step N of the setup, from 1", "N"};
   QCommandLineOption card{"card", "write the card of the next numbers to FILE (.pdf)", "FILE"};
 
   void read(QCommandLineParser& parser) const {
@@ -48,7 +49,7 @@ struct Options {
     parser.addVersionOption();
     parser.addPositionalArgument("build", "the build to open (FILE.datrin, or FILE.json of a build)");
     parser.addOptions(
-        {empty, step, piece, tab, seat, dark, scale, picture, sheet, pattern, sums, joint, card});
+        {empty, step, piece, tab, seat, dark, scale, picture, sheet, pattern, sums, joint, card, bench});
     parser.process(*QCoreApplication::instance());
   }
 };
@@ -85,6 +86,10 @@ private:
     choose_named();
     if (asked_.isSet(options_.sums)) show_sum();
     if (asked_.isSet(options_.tab)) window_.show_face(value(options_.tab).toInt() - 1);
+    if (asked_.isSet(options_.bench)) {
+      window_.go_to_bench();
+      window_.bench()->look_at(value(options_.bench).toInt() - 1);
+    }
     if (asked_.isSet(options_.picture)) take_picture();
   }
 

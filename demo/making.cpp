@@ -135,7 +135,7 @@ private:
     }
     std::vector<Record> setups;
     Setup first{cylinder,
-                "on the chest, foot up",
+                "on the chest, foot to the side",
                 {surface(cylinder, "port face"), surface(cylinder, "end A"), surface(cylinder, "barrel")},
                 {surface(cylinder, "foot"), surface(cylinder, "end B")},
                 {},

@@ -161,6 +161,8 @@ void MainWindow::make_actions() {
   }
   auto* open_menu = new QShortcut(QKeySequence("Alt+B"), this);
   connect(open_menu, &QShortcut::activated, this, [this] { header_->build_button()->showMenu(); });
+  auto* bench = new QShortcut(QKeySequence("F11"), this);
+  connect(bench, &QShortcut::activated, this, &MainWindow::go_to_bench);
   auto* round = new QShortcut(QKeySequence("F6"), this);
   connect(round, &QShortcut::activated, this, &MainWindow::go_round);
 }
@@ -253,9 +255,16 @@ void MainWindow::make_interface() {
   connect(shelf_, &Shelf::add_part, this, [this] { add_part(); });
   connect(shelf_, &Shelf::quick_part, this, [this] { quick_part(); });
   delete old;
+  delete bench_; // made in the look in force
+  bench_ = new BenchView(document_, targets_, this);
   setCentralWidget(whole);
   set_style(*qApp);
   shelf_->refresh();
+}
+
+void MainWindow::go_to_bench() {
+  const auto chosen = step_ == Step::route ? route_->setups()->chosen() : 0;
+  if (const auto why = bench_->open(chosen); !why.isEmpty()) tell(why, true);
 }
 
 /// Every page, with its room column and what it asks of the window.

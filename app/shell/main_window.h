@@ -3,6 +3,7 @@
 
 #include "app/allowance/allowance_page.h"
 #include "app/batch/batch_page.h"
+#include "app/bench/bench_view.h"
 #include "app/casting/marking_page.h"
 #include "app/casting/seat_page.h"
 #include "app/casting/touches_page.h"
@@ -57,6 +58,8 @@ public:
   MarkingPage* marking_page() const { return marking_; }
   AllowancePage* allowance_page() const { return allowance_; }
   RoutePage* route_page() const { return route_; }
+  BenchView* bench() const { return bench_; }
+  void go_to_bench(); ///< at the setup chosen under Route, else the first the piece has not left
   OverviewPage* overview_page() const { return overview_; }
   JointsPage* joints_page() const { return joints_; }
   ChainsPage* chains_page() const { return chains_; }
@@ -110,6 +113,7 @@ private:
   AllowancePage* allowance_ = nullptr;
   RoutePage* route_ = nullptr;
   TargetsState targets_{document_};
+  BenchView* bench_ = nullptr;
   BuildNav* nav_ = nullptr;
   QStackedWidget* left_ = nullptr; ///< the shelf, or a list of what the page is about
   OverviewPage* overview_ = nullptr;

@@ -34,6 +34,12 @@ Found<Release> Build::release_of(Id piece, Id setup) const {
   return found.empty() ? std::nullopt : Found<Release>(found.front());
 }
 
+Found<BenchPlace> Build::bench_place_of(Id piece, Id setup) const {
+  const auto found = kept(of<BenchPlace>(piece), of<BenchPlace>(setup),
+                          [&](const BenchPlace& p) { return p.piece == piece && p.setup == setup; });
+  return found.empty() ? std::nullopt : Found<BenchPlace>(found.front());
+}
+
 Found<OperationDone> Build::done_of(Id piece, Id operation) const {
   const auto found =
       kept(of<OperationDone>(piece), of<OperationDone>(operation),

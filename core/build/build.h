@@ -99,6 +99,7 @@ public:
   std::vector<std::pair<Id, Cut>> cuts_of(Id piece, Id surface) const; ///< oldest first
   Found<Release> release_of(Id piece, Id setup) const;
   Found<OperationDone> done_of(Id piece, Id operation) const;
+  Found<BenchPlace> bench_place_of(Id piece, Id setup) const;
   Found<Measurement> measurement_of(Id piece, Id dimension) const; ///< the last
 
   /// Applies the rows as they stand. False, and nothing changed, when a row's `before` is not what is here.

@@ -150,6 +150,10 @@ void describe_making(std::vector<Description>& all) {
                      {of_piece<OperationDone>(),
                       field<&OperationDone::operation>("operation").needs<Operation>(),
                       field<&OperationDone::at>("at"), field<&OperationDone::note>("note")});
+  put<BenchPlace>(all, "bench_place", "where a person stands at the machine with a piece in a setup",
+                  {of_piece<BenchPlace>(), field<&BenchPlace::setup>("setup").needs<Setup>(),
+                   field<&BenchPlace::step>("step"), field<&BenchPlace::passed>("passed"),
+                   field<&BenchPlace::dials>("dials"), field<&BenchPlace::at>("at")});
   put<Locator>(all, "locator", "where a fixture takes hold of the part it is made for",
                {field<&Locator::fixture>("fixture").needs<Part>(),
                 field<&Locator::surface>("surface").needs<PartSurface>(), field<&Locator::kind>("kind"),

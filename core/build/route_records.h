@@ -57,6 +57,16 @@ struct Release {
   bool operator==(const Release&) const = default;
 };
 
+/// Where a person stands at the machine with a piece in a setup: found again after weeks.
+struct BenchPlace {
+  Id piece = 0, setup = 0;
+  std::string step;   ///< the key of the step it stands at
+  std::string passed; ///< keys of the steps behind it that leave no other trace, parted by spaces
+  std::string dials;  ///< what dials and read-out showed, what stands on the machine, as it was left
+  std::string at;     ///< UTC, ISO 8601
+  bool operator==(const BenchPlace&) const = default;
+};
+
 /// What is done in an operation. Ladders go up in this order: a hole is drilled, bored, reamed, tapped.
 enum class OperationKind {
   face,

@@ -9,13 +9,13 @@ using namespace datrin::sheets;
 TEST(AsHeldViews, TheToolIsAboveAndTheFrameStaysRightHanded) {
   for (const Vec3& way : {Vec3(0, 0, 1), Vec3(0, 0, -1), Vec3(1, 0, 0), Vec3(0, -1, 0), Vec3(0.6, 0, 0.8)})
     for (const bool lathe : {false, true}) {
-      const Mat3 axes = machine_axes({way, lathe});
+      const Mat3 axes = route::machine_axes({way, lathe});
       EXPECT_NEAR(axes.determinant(), 1, 1e-12);
       EXPECT_TRUE((axes * axes.transpose()).isApprox(Mat3::Identity(), 1e-12));
       const Vec3 tool = axes * way.normalized();
       EXPECT_NEAR(lathe ? tool.x() : tool.z(), 1, 1e-12);
     }
-  EXPECT_TRUE(machine_axes({}).isApprox(Mat3::Identity()));
+  EXPECT_TRUE(route::machine_axes({}).isApprox(Mat3::Identity()));
 }
 
 TEST(AsHeldViews, TurnedOverTheFrontViewHasTheFootOnTop) {

@@ -85,7 +85,7 @@ TEST_F(Routing, TheGateAsksForWhatLaterSetupsLocateFrom) {
   EXPECT_EQ(setups().verdict(), "Everything is there: it may be unclamped.");
   setups().release_button()->click();
   EXPECT_TRUE(setups().verdict().startsWith("Unclamped on 20")) << setups().verdict().toStdString();
-  EXPECT_EQ(window->undo_action()->text(), "Undo: Unclamp from \"on the chest, foot up\"");
+  EXPECT_EQ(window->undo_action()->text(), "Undo: Unclamp from \"on the chest, foot to the side\"");
   for (int k = 0; k < 3; ++k) window->document().undo();
   EXPECT_EQ(setups().gate_result().open, 3); // end B, as itself and as a reference, and the burrs
 }

@@ -76,7 +76,8 @@ TEST_F(Gate, RemarksOnTheRoute) {
   std::string all;
   for (const auto& r : route::route_remarks(b, part)) all += r.text + "|";
   EXPECT_NE(all.find("\"on the foot\" uses barrel as cast a second time"), std::string::npos) << all;
-  EXPECT_NE(all.find("\"on the chest, foot up\" cuts end B, which it is located from"), std::string::npos)
+  EXPECT_NE(all.find("\"on the chest, foot to the side\" cuts end B, which it is located from"),
+            std::string::npos)
       << all;
   change(1, [&](build::Setup& s) { std::erase(s.cuts, surface("bore")); });
   all.clear();

@@ -1,0 +1,76 @@
+#pragma once
+// At the machine: the whole window for one step of a setup, one number, what it reads back. Number pad and
+// Enter are enough; Backspace in the empty field goes a step back, * asks how the number adds up, Escape
+// leaves.
+
+#include "app/bench/bench_picture.h"
+#include "app/casting/piece_state.h"
+#include "app/document.h"
+#include "app/joints/targets_state.h"
+#include "steps/bench_steps.h"
+
+#include <QLabel>
+#include <QLineEdit>
+
+namespace datrin::app {
+
+class BenchView : public QWidget {
+  Q_OBJECT
+public:
+  BenchView(Document& document, TargetsState& targets, QWidget* parent);
+
+  /// At the setup `setup` of the chosen piece (0: the first it has not left). Empty when it opened; else why
+  /// not.
+  QString open(build::Id setup);
+  bool is_open() const { return isVisible(); }
+  void look_at(int step); ///< shows another step; nothing is kept
+
+  const std::vector<steps::BenchStep>& steps() const { return steps_; }
+  const steps::BenchStep* step() const;
+  QLineEdit* reading() const { return reading_; }
+  QString title() const { return title_->text(); }
+  QString words() const { return words_->text(); }
+  QString number() const { return number_->text(); }
+  QFont number_font() const { return number_->font(); }
+  QString other_number() const { return other_->text(); }
+  QString next_steps() const { return next_->text(); }
+  QString message() const { return message_->text(); }
+
+signals:
+  void left();
+
+protected:
+  void paintEvent(QPaintEvent*) override;
+  bool eventFilter(QObject* watched, QEvent* event) override;
+
+private:
+  void make_labels();
+  void lay_out();
+  void fit_to_window();
+  void refresh();
+  void show_step();
+  void show_number(const steps::BenchStep& now);
+  void show_picture(const steps::BenchStep& now);
+  void enter();
+  void back();
+  void why();
+  void leave();
+  void say(const QString& words, const QColor& colour);
+  steps::BenchInput input() const;
+  Unit machine_unit() const;
+
+  Document& document_;
+  TargetsState& targets_;
+  build::Id setup_ = 0;
+  PieceState state_;
+  steps::BenchInput input_;
+  std::vector<steps::BenchStep> steps_;
+  int at_ = -1;
+  bool leaving_ = false;
+  QLabel *part_, *about_, *count_, *keys_, *title_, *words_, *number_, *unit_, *other_, *sum_, *ask_, *hint_,
+      *message_, *next_;
+  QLineEdit* reading_;
+  BenchPicture* picture_;
+};
+
+} // namespace datrin::app

@@ -1,0 +1,90 @@
+#pragma once
+// A setup of a piece as one thing to do after another: what to look out for, how it is held, where the zero
+// is, where to go, how far to cut, what to read, what to leave for later. Each with one number at most, in
+// the axes of the machine, and how it adds up. Numbers mm; which unit and which way the machine shows them is
+// its own.
+
+#include "allowance/plan.h"
+#include "build/edits.h"
+#include "casting/survey.h"
+#include "quantity/reckoning.h"
+#include "route/machine_axes.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace datrin::steps {
+
+enum class StepKind {
+  look_out, ///< cautions, once a setup
+  hold,     ///< put it in, against its datums
+  zero,     ///< touch a datum, set the read-out
+  go,       ///< to a place
+  deep,     ///< drill, bore, mill so deep
+  cut,      ///< a pass over a surface: what is left is read
+  tick,     ///< done or not
+  read,     ///< a size to be measured before it is unclamped
+  leave,    ///< a reference for later setups
+  unclamp
+};
+
+struct BenchStep {
+  std::string key; ///< what it is known by, as long as the plan is the same
+  StepKind kind = StepKind::tick;
+  build::Id operation = 0, surface = 0, dimension = 0;
+  std::string title;            ///< "bolt holes, 2 of 4"
+  std::string words;            ///< "Move until X reads"
+  std::string axis;             ///< "X"; empty: none
+  std::optional<double> number; ///< mm (of an angle radians)
+  bool is_angle = false;
+  Reckoning sum;            ///< how it adds up
+  std::string ask;          ///< what is to be read back; empty: Enter is enough
+  bool may_be_empty = true; ///< Enter without a reading goes on
+  bool done = false;
+  std::vector<build::Id> lit;   ///< surfaces it is about
+  std::optional<Vec3> at, from; ///< places in the drawing frame: where it goes, what it counts from
+  std::string datum;            ///< what the zero is on: "end A"
+};
+
+struct BenchInput {
+  build::Id piece = 0, setup = 0;
+  const casting::PieceInput* cast = nullptr; ///< of the piece
+  Pose pose;                                 ///< its seat
+  std::vector<allowance::SurfacePlan> plans;
+};
+
+struct BenchOptions {
+  double finder = 6;    ///< mm across the edge finder (common practice)
+  double point = 0.300; ///< of a drill's diameter its point goes on
+  double clear = 1;     ///< mm further, through
+};
+
+/// In the order of work; those done are among them. Empty where the setup or the piece is not there.
+std::vector<BenchStep> bench_steps(const build::Build& build, const BenchInput& input,
+                                   const BenchOptions& options = {});
+
+/// The first that is not done; −1: all are.
+int step_to_do(const std::vector<BenchStep>& steps);
+
+/// What was typed for a step, and what it changes. `wrong`: why it is not taken; nothing is lost then.
+struct StepTaken {
+  build::Edit edit;
+  std::string wrong;
+  std::string told; ///< what it says to it: "0.32 mm still to come off"
+  bool ok() const { return wrong.empty(); }
+};
+
+/// `typed` in `unit`; `at` UTC. A reading that cannot be is asked about.
+StepTaken take_step(const build::Build& build, const BenchInput& input, const BenchStep& step,
+                    const std::string& typed, Unit unit, const std::string& at);
+
+/// The step before is open again: what was kept for it stays in the record, it is only asked for once more.
+build::Edit step_back(const build::Build& build, const BenchInput& input, const std::vector<BenchStep>& steps,
+                      int to, const std::string& at);
+
+/// What dials and read-out showed when it was left.
+build::Edit leave_bench(const build::Build& build, const BenchInput& input, const std::string& step,
+                        const std::string& dials, const std::string& at);
+
+} // namespace datrin::steps
