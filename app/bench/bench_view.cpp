@@ -253,8 +253,9 @@ void BenchView::show_step() {
     const auto& s = steps_[k];
     if (s.done) continue;
     auto line = filled("%1 %2", k + 1, qt(s.title));
-    if (s.number && !s.axis.empty()) line += ", " + qt(s.axis);
-    if (s.number && !s.is_angle) line += " " + number_words(*s.number, machine_unit());
+    if (s.number && !s.axis.empty()) line += ": " + qt(s.axis);
+    if (s.number && !s.is_angle)
+      line += (s.axis.empty() ? ": " : " ") + number_words(*s.number, machine_unit());
     then << (then.isEmpty() ? "then " : "") + line;
   }
   next_->setText(then.join("\n"));

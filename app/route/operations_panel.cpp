@@ -26,8 +26,9 @@ OperationsPanel::OperationsPanel(Document& document, QWidget* parent)
       time_(new FigureRow("Time", {}, Unit::mm, {})), words_(words_label()), remarks_(muted_label()),
       propose_(new QPushButton("Propose")), best_(new QPushButton("Best order")),
       plans_(new QPushButton("Plans\u2026")), card_(new QPushButton("Route card\u2026")),
-      add_(new QPushButton("Add")), remove_(new QPushButton("Remove")), up_(new QPushButton("\u2191")),
-      down_(new QPushButton("\u2193")), slip_(new QPushButton("After a slip\u2026")),
+      bench_(new QPushButton("At the machine  F11")), add_(new QPushButton("Add")),
+      remove_(new QPushButton("Remove")), up_(new QPushButton("\u2191")), down_(new QPushButton("\u2193")),
+      slip_(new QPushButton("After a slip\u2026")),
       manner_(choice_box("In which manner a batch is made", {"part by part", "operation by operation"})),
       setup_minutes_(text_field("Minutes to make a setup ready")),
       tool_minutes_(text_field("Minutes to change a tool")), message_(new MessageLine) {
@@ -54,6 +55,8 @@ OperationsPanel::OperationsPanel(Document& document, QWidget* parent)
   column->addWidget(words_);
   column->addWidget(remarks_);
   column->addWidget(card_);
+  column->addWidget(bench_);
+  bench_->setToolTip("The whole window for one step of the setup, number pad and Enter");
   column->addWidget(hairline());
   auto* row = new QHBoxLayout;
   row->setSpacing(4);
@@ -76,6 +79,7 @@ OperationsPanel::OperationsPanel(Document& document, QWidget* parent)
   connect(best_, &QPushButton::clicked, this, &OperationsPanel::take_best);
   connect(plans_, &QPushButton::clicked, this, &OperationsPanel::plans_wanted);
   connect(card_, &QPushButton::clicked, this, &OperationsPanel::card_wanted);
+  connect(bench_, &QPushButton::clicked, this, &OperationsPanel::bench_wanted);
   connect(add_, &QPushButton::clicked, this, &OperationsPanel::add);
   connect(remove_, &QPushButton::clicked, this, &OperationsPanel::remove);
   connect(up_, &QPushButton::clicked, this, [this] { move(-1); });
@@ -176,6 +180,8 @@ void OperationsPanel::refresh() {
   add_->setEnabled(open);
   plans_->setEnabled(open);
   card_->setEnabled(!plan_.operations.empty());
+  bench_->setEnabled(open && document_.piece() != 0 &&
+                     !document_.build().setups_of(document_.part()).empty());
   for (auto* b : {remove_, up_, down_}) b->setEnabled(chosen_ != 0);
   if (open)
     for (const auto& [edit, minutes] : {std::pair{setup_minutes_, document_.build().info().setup_minutes},

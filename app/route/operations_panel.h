@@ -26,6 +26,7 @@ public:
   QPushButton* propose_button() const { return propose_; }
   QPushButton* plans_button() const { return plans_; }
   QPushButton* card_button() const { return card_; }
+  QPushButton* bench_button() const { return bench_; }
   QPushButton* best_button() const { return best_; }
   QComboBox* manner_box() const { return manner_; }
   QLineEdit* setup_minutes() const { return setup_minutes_; }
@@ -49,6 +50,7 @@ signals:
   void operation_chosen();
   void plans_wanted();
   void card_wanted();
+  void bench_wanted();
 
 private:
   void show_words();
@@ -65,7 +67,7 @@ private:
   OperationForm* form_;
   FigureRow* time_;
   QLabel *words_, *remarks_;
-  QPushButton *propose_, *best_, *plans_, *card_, *add_, *remove_, *up_, *down_, *slip_;
+  QPushButton *propose_, *best_, *plans_, *card_, *bench_, *add_, *remove_, *up_, *down_, *slip_;
   QComboBox* manner_;
   QLineEdit *setup_minutes_, *tool_minutes_;
   MessageLine* message_;

@@ -48,6 +48,7 @@ RoutePage::RoutePage(Document& document, TargetsState& targets)
   });
   connect(operations_, &OperationsPanel::plans_wanted, this, &RoutePage::show_plans);
   connect(operations_, &OperationsPanel::card_wanted, this, &RoutePage::ask_card);
+  connect(operations_, &OperationsPanel::bench_wanted, this, &RoutePage::bench_wanted);
   connect(setups_, &SetupPanel::recovery_wanted, this, &RoutePage::recover);
   connect(setups_, &SetupPanel::go_to_surface, this, &RoutePage::surface_wanted);
   connect(canvas_, &PartCanvas::angle_clicked, this,

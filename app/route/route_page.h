@@ -31,6 +31,7 @@ public:
 
 signals:
   void surface_wanted(qlonglong surface); ///< to be cut: in the allowance step
+  void bench_wanted();
 
 private:
   enum Face { datums_face, setups_face, operations_face, gate_face, spread_face }; ///< of the room column

@@ -296,6 +296,7 @@ void MainWindow::make_pages() {
     connect(page, &Page::go_to, this, &MainWindow::go_to);
     connect(page, &Page::say, this, [this](const QString& words) { tell(words, false); });
   }
+  connect(route_, &RoutePage::bench_wanted, this, &MainWindow::go_to_bench);
   connect(route_, &RoutePage::surface_wanted, this, [this](qlonglong surface) {
     go_to(allowance);
     allowance_->choose_surface(surface);

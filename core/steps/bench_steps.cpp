@@ -267,7 +267,8 @@ private:
                                  allowance::dial_text(pass.depth, dial), unit_name(dial.unit),
                                  size ? "measures" : "leaves");
         step.sum = allowance::level_sum(*plan, static_cast<int>(made + n)); // counts the cuts made first
-        step.ask = size ? "What does it measure?" : "How much is left?";
+        step.planned_left = pass.left;
+        step.ask = size ? "What does it measure?" : "How much is left, or what is it across?";
         work.push_back(std::move(step));
       }
       if (made + to_come == 0) {
@@ -390,10 +391,17 @@ StepTaken take_cut(const Build& build, const BenchInput& input, const BenchStep&
   const auto plan = std::find_if(input.plans.begin(), input.plans.end(),
                                  [&](const auto& p) { return p.surface == step.surface; });
   if (plan == input.plans.end()) return refused("the surface is not to be machined any more");
-  const bool round = plan->drawn.round();
-  std::string why;
-  const auto left = allowance::left_by_reading(
-      build, *plan, round ? allowance::ReadingOf::size : allowance::ReadingOf::left, mm, &why);
+  // Of a plane either what is left of the metal is read, or what it is across to the face opposite: the two
+  // are far apart, and the one that is nearer to what the pass was to leave is meant.
+  const double planned = step.planned_left;
+  std::string why, other_why;
+  const auto first = plan->drawn.round() ? allowance::ReadingOf::size : allowance::ReadingOf::left;
+  auto left = allowance::left_by_reading(build, *plan, first, mm, &why);
+  if (!plan->drawn.round()) {
+    const auto across =
+        allowance::left_by_reading(build, *plan, allowance::ReadingOf::distance, mm, &other_why);
+    if (across && (!left || std::abs(*across - planned) < std::abs(*left - planned))) left = across;
+  }
   if (!left) return refused(why);
   auto cut = allowance::cut_of(*plan, input.pose, *left);
   cut.read = typed;

@@ -38,6 +38,7 @@ struct BenchStep {
   std::string axis;             ///< "X"; empty: none
   std::optional<double> number; ///< mm (of an angle radians)
   bool is_angle = false;
+  double planned_left = 0;  ///< mm of metal a side: of a cut, what it is to leave
   Reckoning sum;            ///< how it adds up
   std::string ask;          ///< what is to be read back; empty: Enter is enough
   bool may_be_empty = true; ///< Enter without a reading goes on

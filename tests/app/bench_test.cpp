@@ -131,6 +131,17 @@ TEST_F(AtTheBench, FitsAtEverySizeOfTextAndIsReadFromAfar) {
   }
 }
 
+TEST_F(AtTheBench, ReachedFromTheOperationsAsWell) {
+  QTest::keyClick(field(), Qt::Key_Escape);
+  QTest::keyClick(field(), Qt::Key_Escape);
+  window->show_face(2);
+  auto* button = window->route_page()->operations()->bench_button();
+  ASSERT_TRUE(button->isEnabled());
+  QTest::mouseClick(button, Qt::LeftButton);
+  EXPECT_TRUE(bench().is_open());
+  EXPECT_TRUE(field()->hasFocus());
+}
+
 TEST_F(AtTheBench, WithoutSetupsItSaysWhatToDo) {
   QTest::keyClick(field(), Qt::Key_Escape);
   QTest::keyClick(field(), Qt::Key_Escape);

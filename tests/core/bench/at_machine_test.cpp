@@ -11,6 +11,7 @@
 #include "truing/three_jaw.h"
 
 #include <boost/math/tools/toms748_solve.hpp>
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
 #include <cmath>
@@ -438,8 +439,8 @@ TEST(AnglesAndTapers, ByBallsPinsAndBlocks) {
   };
   const Asked cone("two-balls", {{"small", "10"},
                                  {"large", "20"},
-                                 {"height_small", std::to_string(top(10))},
-                                 {"height_large", std::to_string(top(20))}});
+                                 {"height_small", fmt::format("{:.9f}", top(10))},
+                                 {"height_large", fmt::format("{:.9f}", top(20))}});
   EXPECT_NEAR(cone["included"], 30 * degree, 1e-6);
   EXPECT_NEAR(cone["mouth"], 30, 1e-5);
   EXPECT_FALSE(

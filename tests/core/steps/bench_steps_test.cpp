@@ -208,6 +208,25 @@ TEST_F(OnTheCylinder, ACutIsReadAndTheNextNumberFollows) {
   EXPECT_NEAR(next->sum.total(), *next->number, 1e-6); // from what was read, not from what was planned
 }
 
+// Read across to the face opposite it is the same cut: the two faces are drawn so far apart.
+TEST_F(OnTheCylinder, APlaneMayBeReadAcross) {
+  const Id other = surface("end A"), here = surface("end B");
+  const auto plan_of = [&](Id id) {
+    return *std::find_if(in.plans.begin(), in.plans.end(), [&](const auto& p) { return p.surface == id; });
+  };
+  ASSERT_TRUE(b.apply(build::add(b, allowance::cut_of(plan_of(other), in.pose, 0), "end A is at size")));
+  refresh();
+  const auto step =
+      std::find_if(all.begin(), all.end(), [&](const auto& s) { return s.surface == here && !s.done; });
+  ASSERT_NE(step, all.end());
+  ASSERT_EQ(step->kind, StepKind::cut);
+  const double apart = std::abs((plan_of(here).drawn.point - plan_of(other).drawn.point).x());
+  const auto taken = take_step(b, in, *step, std::to_string(apart + 1.1), Unit::mm, "now");
+  ASSERT_TRUE(taken.ok()) << taken.wrong;
+  ASSERT_TRUE(b.apply(taken.edit));
+  EXPECT_NEAR(b.cuts_of(piece, here).back().second.left, 1.1, 1e-5);
+}
+
 TEST_F(OnTheCylinder, NotUnclampedBeforeTheGate) {
   const auto* out = first(StepKind::unclamp);
   ASSERT_TRUE(out);
