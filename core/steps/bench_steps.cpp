@@ -38,6 +38,7 @@ public:
       for (const auto word : words_of(place->second.passed)) passed_.emplace_back(word);
     features_ = route::features_to_make(build, setup_.part);
     for (const Id id : setup_.datums) datum_axis(id);
+    find_middle();
   }
 
   std::vector<BenchStep> all() {
@@ -79,6 +80,24 @@ private:
         datums_[static_cast<std::size_t>(k)] = id;
   }
 
+  /// Where no plane locates it, places count from the axis of what is round about the tool: a datum, else the
+  /// largest of the part.
+  void find_middle() {
+    double largest = 0;
+    for (const auto& [id, s] : build_.surfaces_of(setup_.part)) {
+      if (!s.round() || s.copy != 0 || std::abs(s.direction.normalized().dot(held_.way)) < along_axis)
+        continue;
+      const double counts = s.diameter + (contains(setup_.datums, id) ? 1e6 : 0);
+      if (counts <= largest) continue;
+      largest = counts;
+      middle_ = id;
+    }
+  }
+  /// What is 0 along an axis of the machine: a plane, or the middle of a round; null: nothing is.
+  const PartSurface* zero_of(std::size_t axis) const {
+    return build_.find<PartSurface>(datums_[axis] != 0 ? datums_[axis] : middle_);
+  }
+
   void look_out() {
     const auto card = route::route_card(build_, setup_.part, in_.piece);
     for (const auto& one : card.setups) {
@@ -107,13 +126,22 @@ private:
       const bool wanted = std::any_of(work.begin(), work.end(), [&](const BenchStep& s) {
         return s.kind == StepKind::go && s.axis == axis_names[k];
       });
-      const auto* s = build_.find<PartSurface>(datums_[k]);
+      const auto* s = zero_of(k);
       if (!wanted || !s) continue;
-      auto step =
-          plain(fmt::format("zero-{}", k == 0 ? "x" : "y"), StepKind::zero, fmt::format("Find {}", s->name));
-      step.surface = datums_[k];
-      step.lit = {datums_[k]};
+      auto step = plain(fmt::format("zero-{}", k == 0 ? "x" : "y"), StepKind::zero,
+                        fmt::format(fmt::runtime(s->round() ? "Find the middle of {}" : "Find {}"), s->name));
+      step.surface = s->round() ? middle_ : datums_[k];
+      step.lit = {step.surface};
       step.axis = axis_names[k];
+      step.at = s->point;
+      step.datum = s->name;
+      if (s->round()) {
+        step.number = 0;
+        step.words = fmt::format(
+            "Touch it on both sides along {0}, go back half of what it moved, set {0} to", axis_names[k]);
+        out_.push_back(std::move(step));
+        continue;
+      }
       // The finder stands outside the metal: the spindle half of it further out than the face.
       const double sign = (axes_ * s->direction.normalized())[static_cast<Eigen::Index>(k)] > 0 ? 1 : -1;
       step.number = sign * options_.finder / 2;
@@ -122,8 +150,6 @@ private:
       step.sum = {fmt::format("{} at the touch", axis_names[k]),
                   {{s->name, 0, "the datum is 0"}, {"half the finder, outside it", *step.number, "finder"}},
                   {}};
-      step.at = s->point;
-      step.datum = s->name;
       out_.push_back(std::move(step));
     }
   }
@@ -203,7 +229,7 @@ private:
 
   void go(Id id, const std::string& name, const Vec3& at, std::size_t n, std::size_t k, bool done,
           std::vector<BenchStep>& work) {
-    const auto* datum = build_.find<PartSurface>(datums_[k]);
+    const auto* datum = zero_of(k);
     auto step = plain(fmt::format("go-{}-{}-{}", id, n + 1, k == 0 ? "x" : "y"), StepKind::go, name);
     step.operation = id;
     step.axis = axis_names[k];
@@ -214,7 +240,9 @@ private:
       step.number = (axes_ * (at - datum->point))[row];
       step.datum = datum->name;
       step.from = datum->point;
-      step.words = fmt::format("{} is 0 at {}. Move until {} reads", step.axis, datum->name, step.axis);
+      if (std::abs(*step.number) < 1e-9) step.number = 0;
+      step.words = fmt::format("{0} is 0 at {1}{2}. Move until {0} reads", step.axis,
+                               datum->round() ? "the middle of " : "", datum->name);
       step.sum = {
           fmt::format("{} of {}", step.axis, name), {{"from " + datum->name, *step.number, "drawing"}}, {}};
     } else {
@@ -336,6 +364,7 @@ private:
   route::AsHeld held_;
   Mat3 axes_ = Mat3::Identity();
   std::array<Id, 3> datums_{0, 0, 0};
+  Id middle_ = 0; ///< what is round about the tool
   std::vector<std::string> passed_;
   std::vector<route::Feature> features_;
   std::vector<BenchStep> out_;

@@ -121,6 +121,32 @@ TEST_F(OnTheMill, TurnedOverTheNumbersFollowTheMachine) {
   EXPECT_NEAR(*step("deep-" + id + "-1").number, -12.5, 1e-9);
 }
 
+// Held as it came, with a round about the tool: places count from its middle. Six on a circle of 40 are all
+// 20 from it.
+TEST_F(OnTheMill, WithoutEdgesPlacesCountFromTheMiddle) {
+  auto s = *b.find<build::Setup>(setup);
+  s.datums = {};
+  b.load(setup, s);
+  const auto id = std::to_string(drill);
+  EXPECT_NE(step("go-" + id + "-1-x").words.find("Nothing locates it along X"), std::string::npos);
+  make(round("outside", SurfaceKind::boss, {0, 0, 5}, Vec3::UnitZ(), 60));
+  auto circle = *b.find<Body>(holes);
+  circle.pattern = BodyPattern::circle;
+  circle.count = 6;
+  circle.set_size({BodyRole::circle, 0, 40});
+  b.load(holes, circle);
+  EXPECT_EQ(step("zero-x").title, "Find the middle of outside");
+  EXPECT_EQ(*step("zero-x").number, 0);
+  double squares = 0;
+  for (int k = 1; k <= 6; ++k) {
+    const double x = *step("go-" + id + "-" + std::to_string(k) + "-x").number,
+                 y = *step("go-" + id + "-" + std::to_string(k) + "-y").number;
+    EXPECT_NEAR(std::hypot(x, y), 20, 1e-9);
+    squares += x * x;
+  }
+  EXPECT_NEAR(squares, 6 * 200, 1e-6); // n R² / 2, however the circle is turned
+}
+
 TEST_F(OnTheMill, GoneThroughByEnterItStandsWhereItWasLeft) {
   EXPECT_EQ(step_to_do(steps()), 0);
   for (int n = 0; n < 5; ++n) {
