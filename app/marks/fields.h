@@ -45,6 +45,15 @@ QStringList shown_words() {
   return words;
 }
 
+/// The same by the words of the file, where these are the ones shown.
+template <class E>
+QStringList plain_words() {
+  QStringList words;
+  const auto [list, count] = build::words_of<E>();
+  for (std::size_t k = 0; k < count; ++k) words << whole(list[k]);
+  return words;
+}
+
 /// Puts `text` into a field so that its beginning is seen.
 void show_from_start(QLineEdit* edit, const QString& text);
 

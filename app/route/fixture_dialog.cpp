@@ -24,21 +24,10 @@ using build::Locator;
 using build::LocatorKind;
 using sheets::qt;
 
-namespace {
-
-QStringList locator_words() {
-  QStringList words;
-  const auto [list, count] = build::words_of<LocatorKind>();
-  for (std::size_t k = 0; k < count; ++k) words << whole(list[k]);
-  return words;
-}
-
-} // namespace
-
 FixtureDialog::FixtureDialog(Document& document, Id part, Id fixture, QWidget* parent)
     : QDialog(parent), document_(document), part_(part), fixture_(choice_box("Fixture, jig or holder")),
-      surface_(choice_box("What of the part it takes")), kind_(choice_box("By what", locator_words())),
-      tried_on_(choice_box("Tried on")),
+      surface_(choice_box("What of the part it takes")),
+      kind_(choice_box("By what", plain_words<LocatorKind>())), tried_on_(choice_box("Tried on")),
       locators_(plain_table("Where it takes hold", {"Takes", "By", "Size", "What it leaves"}, 9)),
       size_(new LengthField("Size")), closes_(new LengthField("Closes by")), arm_(new LengthField("Arm")),
       off_(new LengthField("Off by")), add_(new QPushButton("Add")), remove_(new QPushButton("Remove")),
@@ -219,7 +208,7 @@ void FixtureDialog::refresh() {
     const auto& l = *b.find<Locator>(c.locator);
     if (c.locator == chosen_) row = static_cast<int>(k);
     fill_row(locators_, static_cast<int>(k),
-             {name_words(c.takes), locator_words()[static_cast<int>(l.kind)],
+             {name_words(c.takes), plain_words<LocatorKind>()[static_cast<int>(l.kind)],
               l.size > 0 ? sheets::fit_figure(l.size, unit) : QString("\u2013"),
               c.leaves.empty() ? sheets::sentence(c.text) : qt(c.leaves)});
     locators_->item(static_cast<int>(k), 3)->setToolTip(sheets::sentence(c.text));

@@ -17,20 +17,9 @@ using build::Setup;
 using build::Workholding;
 using sheets::qt;
 
-namespace {
-
-QStringList holding_words() {
-  QStringList words;
-  const auto [list, count] = build::words_of<Workholding>();
-  for (std::size_t k = 0; k < count; ++k) words << whole(list[k]);
-  return words;
-}
-
-} // namespace
-
 HoldingForm::HoldingForm(Document& document, QWidget* parent)
     : QWidget(parent), document_(document), machine_(choice_box("Machine of the setup")),
-      holding_(choice_box("What holds it", holding_words())), grip_(new LengthField("Gripped")),
+      holding_(choice_box("What holds it", plain_words<Workholding>())), grip_(new LengthField("Gripped")),
       overhang_(new LengthField("Stands out")), packing_(text_field("Packing", "parallels, a spacer")),
       stop_(new QCheckBox("against a stop")), fixture_(new QPushButton("Fixture\u2026")),
       clashes_(words_label()) {

@@ -24,13 +24,6 @@ using sheets::qt;
 
 namespace {
 
-QStringList kind_words() {
-  QStringList words;
-  const auto [list, count] = build::words_of<OperationKind>();
-  for (std::size_t k = 0; k < count; ++k) words << whole(list[k]);
-  return words;
-}
-
 QString tick(bool on) {
   return on ? QString("\u2713\u2002") : QString("\u2003\u2002");
 }
@@ -38,7 +31,7 @@ QString tick(bool on) {
 } // namespace
 
 OperationForm::OperationForm(Document& document, QWidget* parent)
-    : QWidget(parent), document_(document), kind_(choice_box("What is done", kind_words())),
+    : QWidget(parent), document_(document), kind_(choice_box("What is done", plain_words<OperationKind>())),
       setup_(choice_box("In which setup")), tool_(choice_box("With which tool of the shop")),
       made_(choice_box("What it makes")), after_(choice_box("Must come after")),
       needs_(choice_box("Fixture, jig or gauge it needs")), name_(text_field("Name of the operation")),

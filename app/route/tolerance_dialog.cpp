@@ -18,21 +18,10 @@ using build::Characteristic;
 using build::GeometricTolerance;
 using build::Id;
 
-namespace {
-
-QStringList characteristic_words() {
-  QStringList words;
-  const auto [list, count] = build::words_of<Characteristic>();
-  for (std::size_t k = 0; k < count; ++k) words << whole(list[k]);
-  return words;
-}
-
-} // namespace
-
 ToleranceDialog::ToleranceDialog(Document& document, Id part, QWidget* parent)
     : QDialog(parent), document_(document), part_(part),
       table_(plain_table("Geometrical tolerances", {"What", "Of", "From", "Within"}, 3)),
-      what_(choice_box("What is toleranced", characteristic_words())),
+      what_(choice_box("What is toleranced", plain_words<Characteristic>())),
       surface_(choice_box("Of which surface")), within_(new LengthField("Within")),
       add_(new QPushButton("Add")), remove_(new QPushButton("Remove")), message_(new MessageLine) {
   setWindowTitle("Position, squareness, coaxiality");
@@ -112,8 +101,9 @@ void ToleranceDialog::refresh() {
     QStringList from;
     for (const Id datum : t.datums) from << name_words(build::surface_name(b, datum));
     fill_row(table_, k++,
-             {characteristic_words()[static_cast<int>(t.what)], name_words(build::surface_name(b, t.surface)),
-              from.join(", "), sheets::fit_figure(t.within, document_.unit())});
+             {plain_words<Characteristic>()[static_cast<int>(t.what)],
+              name_words(build::surface_name(b, t.surface)), from.join(", "),
+              sheets::fit_figure(t.within, document_.unit())});
   }
   table_->setCurrentCell(all.empty() ? -1 : std::clamp(row, 0, static_cast<int>(all.size()) - 1), 0);
   remove_->setEnabled(!all.empty());

@@ -1,6 +1,5 @@
 #include "route/hole_recovery.h"
 
-#include "batch/batch_edits.h"
 #include "fits/solids.h"
 #include "quantity/length_text.h"
 #include "quantity/text.h"
@@ -54,11 +53,7 @@ public:
     turned();
     left_out();
     scrap();
-    std::stable_sort(out_.begin(), out_.end(), [](const RecoveryWay& a, const RecoveryWay& b) {
-      const auto place = [](const RecoveryWay& w) { return w.way == Recovery::scrap ? 2 : w.works ? 0 : 1; };
-      if (place(a) != place(b)) return place(a) < place(b);
-      return a.minutes < b.minutes;
-    });
+    cheapest_first(out_);
     return std::move(out_);
   }
 
@@ -293,18 +288,7 @@ private:
     out_.push_back(std::move(way));
   }
 
-  void scrap() {
-    double lost = 0;
-    for (const auto& [id, o] : build_.operations_of(piece_.part)) {
-      const bool is_cut = std::any_of(o.surfaces.begin(), o.surfaces.end(),
-                                      [&](Id s) { return !build_.cuts_of(in_.piece, s).empty(); });
-      if (is_cut || build_.done_of(in_.piece, id)) lost += o.minutes;
-    }
-    RecoveryWay way{Recovery::scrap, true, 0, lost, {}, {}, {}};
-    way.text = lost > 0 ? fmt::format("Make another: {:.0f} min of work are lost.", lost) : "Make another.";
-    way.edit = batch::reject(build_, in_.piece, reason_);
-    out_.push_back(std::move(way));
-  }
+  void scrap() { out_.push_back(scrap_way(build_, in_.piece, reason_)); }
 
   const Build& build_;
   const Feature& hole_;

@@ -37,11 +37,7 @@ public:
     build_up();
     leave();
     scrap();
-    std::stable_sort(out_.begin(), out_.end(), [](const RecoveryWay& a, const RecoveryWay& b) {
-      const auto place = [](const RecoveryWay& w) { return w.way == Recovery::scrap ? 2 : w.works ? 0 : 1; };
-      if (place(a) != place(b)) return place(a) < place(b);
-      return a.minutes < b.minutes;
-    });
+    cheapest_first(out_);
     return std::move(out_);
   }
 
@@ -212,16 +208,7 @@ private:
   }
 
   void scrap() {
-    double lost = 0;
-    for (const auto& [id, o] : build_.operations_of(part_)) {
-      const bool cut = std::any_of(o.surfaces.begin(), o.surfaces.end(),
-                                   [&](Id s) { return !build_.cuts_of(piece_, s).empty(); });
-      if (cut || build_.done_of(piece_, id)) lost += o.minutes;
-    }
-    RecoveryWay way{Recovery::scrap, true, 0, lost, {}, {}, {}};
-    way.text = lost > 0 ? fmt::format("Make another: {:.0f} min of work are lost.", lost) : "Make another.";
-    way.edit = batch::reject(build_, piece_, fmt::format("{} cut {} too deep", name(), text(mistake_.over)));
-    out_.push_back(std::move(way));
+    out_.push_back(scrap_way(build_, piece_, fmt::format("{} cut {} too deep", name(), text(mistake_.over))));
   }
 
   const Build& build_;
@@ -245,6 +232,26 @@ std::vector<RecoveryWay> recoveries(const Build& build, Id piece, const casting:
   const auto mistake = allowance::absorb_mistake(build, input, pose, plans, *plan, plan->now);
   if (mistake.over <= 0) return {};
   return Recoveries(build, piece, *plan, mistake, at, options).all();
+}
+
+void cheapest_first(std::vector<RecoveryWay>& ways) {
+  const auto place = [](const RecoveryWay& w) { return w.way == Recovery::scrap ? 2 : w.works ? 0 : 1; };
+  std::stable_sort(ways.begin(), ways.end(), [&](const RecoveryWay& a, const RecoveryWay& b) {
+    return place(a) != place(b) ? place(a) < place(b) : a.minutes < b.minutes;
+  });
+}
+
+RecoveryWay scrap_way(const Build& build, Id piece, const std::string& reason) {
+  double lost = 0;
+  for (const auto& [id, o] : build.operations_of(build.find<Piece>(piece)->part)) {
+    const bool cut = std::any_of(o.surfaces.begin(), o.surfaces.end(),
+                                 [&](Id s) { return !build.cuts_of(piece, s).empty(); });
+    if (cut || build.done_of(piece, id)) lost += o.minutes;
+  }
+  RecoveryWay way{Recovery::scrap, true, 0, lost, {}, {}, {}};
+  way.text = lost > 0 ? fmt::format("Make another: {:.0f} min of work are lost.", lost) : "Make another.";
+  way.edit = batch::reject(build, piece, reason);
+  return way;
 }
 
 const char* recovery_name(Recovery way) {

@@ -55,4 +55,10 @@ std::vector<RecoveryWay> recoveries(const build::Build& build, build::Id piece,
 
 const char* recovery_name(Recovery way);
 
+/// What works before what does not, cheapest first; scrap at the end.
+void cheapest_first(std::vector<RecoveryWay>& ways);
+
+/// Making another piece: what was done on this one is lost. `cut`: why, as it is kept.
+RecoveryWay scrap_way(const build::Build& build, build::Id piece, const std::string& reason);
+
 } // namespace datrin::route
