@@ -6,6 +6,7 @@
 #include "route/features.h"
 #include "route/propose.h"
 #include "route/stiffness.h"
+#include "stock/part_stock.h"
 
 #include <fmt/format.h>
 
@@ -126,12 +127,24 @@ private:
                            locator.kind == LocatorKind::pin ? "in" : "over", c.takes,
                            between(c.least, c.most), c.leaves);
     }
+    const auto* surface = build_.find<PartSurface>(locator.surface);
+    const bool raw = surface && !surface->machined && stock::needs_touches(build_, surface->part);
+    constexpr double spread_low = 0.2, spread_high = 0.3; // mm: castings of one pattern (common practice)
+    if (raw)
+      c.text += fmt::format("; as cast, pieces differ by {} to {}: read each", text(spread_low, 1),
+                            text(spread_high, 1));
     for (const auto& [piece, record] : build_.pieces_of(part_of(locator.surface))) {
-      if (taken.dimension == 0) break;
-      const auto now = readings::size_now(build_, {taken.dimension, piece});
-      if (!now.read() || now.bound != Bound::exact) continue;
-      const double left = play(locator, now.value);
-      c.pieces.push_back({piece, record.number, now.value, left, left >= -1e-9});
+      const auto take = [&, id = piece, number = record.number](double size) {
+        const double left = play(locator, size);
+        c.pieces.push_back({id, number, size, left, left >= -1e-9});
+      };
+      if (raw) { // read across the rough piece
+        for (const auto& [reading, r] : build_.sizes_of(piece))
+          if (r.surface == locator.surface && r.other == 0) take(r.size);
+      } else if (taken.dimension != 0) {
+        const auto now = readings::size_now(build_, {taken.dimension, piece});
+        if (now.read() && now.bound == Bound::exact) take(now.value);
+      }
     }
     return c;
   }

@@ -193,6 +193,22 @@ TEST_F(InAFixture, PlayIsSpread) {
   EXPECT_GT(play_alone, 0);
 }
 
+// Castings of one pattern differ by 0.2 to 0.3 mm (common practice): a nest over a raw boss is told so, and
+// what was read across the rough piece counts.
+TEST_F(InAFixture, ARawBossIsReadPieceByPiece) {
+  auto boss = round("raw boss", SurfaceKind::boss, {80, 0, 0}, Vec3::UnitZ(), 20);
+  boss.machined = false;
+  const Id raw = make(boss);
+  locator(raw, LocatorKind::nest, 20.2);
+  make(SizeReading{pieces[1], raw, 0, 20.3, 0.05, "calliper", 0});
+  const auto c = fixture_check(b, fixture).locators.front();
+  EXPECT_NE(c.text.find("as cast, pieces differ by 0.2"), std::string::npos) << c.text;
+  ASSERT_EQ(c.pieces.size(), 1U);
+  EXPECT_EQ(c.pieces[0].number, 2);
+  EXPECT_FALSE(c.pieces[0].goes);
+  EXPECT_NEAR(c.pieces[0].play, -0.1, 1e-9);
+}
+
 TEST_F(InAFixture, ABlockOfADifferentDiameterStandsHigher) {
   const auto shaft = make(round("shaft", SurfaceKind::boss, {0, 0, 0}, Vec3::UnitX(), 12));
   auto d = dimension(DimensionKind::size, shaft, 0, 12);
