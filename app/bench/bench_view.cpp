@@ -1,6 +1,7 @@
 #include "app/bench/bench_view.h"
 
 #include "app/marks/fields.h"
+#include "app/marks/length_edit.h"
 #include "app/marks/why.h"
 #include "app/theme.h"
 #include "build/now.h"
@@ -161,6 +162,7 @@ QString BenchView::open(build::Id setup) {
                ? QString("There are no setups yet: have them suggested under Route first.")
                : QString("The piece has left every setup.");
   setup_ = setup;
+  if (!isVisible()) had_keyboard_ = window()->focusWidget();
   leaving_ = false;
   at_ = -1;
   fit_to_window();
@@ -188,10 +190,9 @@ steps::BenchInput BenchView::input() const {
   return in;
 }
 
-Unit BenchView::machine_unit() const {
+Unit BenchView::unit() const {
   const auto* s = document_.build().find<build::Setup>(setup_);
-  const auto* machine = s ? document_.build().find<build::Machine>(s->machine) : nullptr;
-  return machine ? machine->unit : document_.unit();
+  return s ? route::machine_unit(document_.build(), *s) : document_.unit();
 }
 
 void BenchView::look_at(int step) {
@@ -242,8 +243,7 @@ void BenchView::show_step() {
   show_number(*now);
   show_picture(*now);
   ask_->setText(leaving_           ? QString("What do dials and read-out show, what stays on the machine?")
-                : now->ask.empty() ? (now->kind == StepKind::go ? QString("What does it read?")
-                                                                : QString("Enter when it is so"))
+                : now->ask.empty() ? QString("Enter when it is so")
                                    : qt(now->ask));
   hint_->setText(leaving_            ? QString("Enter keeps it with this step; Esc leaves without")
                  : now->may_be_empty ? QString("Enter goes on")
@@ -254,8 +254,7 @@ void BenchView::show_step() {
     if (s.done) continue;
     auto line = filled("%1 %2", k + 1, qt(s.title));
     if (s.number && !s.axis.empty()) line += ": " + qt(s.axis);
-    if (s.number && !s.is_angle)
-      line += (s.axis.empty() ? ": " : " ") + number_words(*s.number, machine_unit());
+    if (s.number && !s.is_angle) line += (s.axis.empty() ? ": " : " ") + number_words(*s.number, unit());
     then << (then.isEmpty() ? "then " : "") + line;
   }
   next_->setText(then.join("\n"));
@@ -267,7 +266,7 @@ void BenchView::show_number(const BenchStep& now) {
   const bool any = now.number.has_value() && !now.done;
   for (QWidget* w : std::initializer_list<QWidget*>{number_, unit_, other_, sum_}) w->setVisible(any);
   if (!any) return;
-  const auto unit = machine_unit();
+  const auto unit = this->unit();
   if (now.is_angle) {
     number_->setText(qt(angle_text(*now.number)));
     unit_->clear();
@@ -333,7 +332,7 @@ void BenchView::enter() {
   const auto* now = step();
   if (now == nullptr || now->done) return;
   const auto taken = steps::take_step(document_.build(), input_, *now, reading_->text().toStdString(),
-                                      machine_unit(), build::utc_now());
+                                      {entry_options(unit()), angle_options(), build::utc_now()});
   if (!taken.ok()) {
     say(sheets::sentence(taken.wrong), theme().blue.brass);
     reading_->selectAll();
@@ -348,7 +347,8 @@ void BenchView::enter() {
 }
 
 void BenchView::back() {
-  int to = at_ - 1;
+  const auto* now = step();
+  int to = now && now->done ? at_ : at_ - 1; // all is done: the last of it again
   // Cuts and readings stay in the record: they are put right there, the old kept.
   while (to >= 0 && (steps_[static_cast<std::size_t>(to)].kind == StepKind::cut ||
                      steps_[static_cast<std::size_t>(to)].kind == StepKind::read ||
@@ -360,14 +360,22 @@ void BenchView::back() {
 
 void BenchView::why() {
   const auto* now = step();
-  if (now && !now->sum.lines.empty()) show_why(number_, now->sum, machine_unit());
+  if (now && !now->sum.lines.empty()) show_why(number_, now->sum, unit());
 }
 
 void BenchView::leave() {
   leaving_ = false;
   reading_->clear();
   hide();
-  emit left();
+  if (had_keyboard_) had_keyboard_->setFocus();
+}
+
+/// What is in the field is offered as what is kept: nothing typed is lost.
+void BenchView::ask_to_leave() {
+  const auto typed = reading_->text();
+  leaving_ = true;
+  show_step();
+  reading_->setText(typed);
 }
 
 bool BenchView::eventFilter(QObject* watched, QEvent* event) {
@@ -380,19 +388,16 @@ bool BenchView::eventFilter(QObject* watched, QEvent* event) {
       enter();
       return true;
     case Qt::Key_Escape:
-      if (leaving_) {
-        leave();
-      } else {
-        leaving_ = true;
-        reading_->clear();
-        show_step();
-      }
+      leaving_ ? leave() : ask_to_leave();
       return true;
     case Qt::Key_Backspace:
       if (!reading_->text().isEmpty() || leaving_) return false;
       back();
       return true;
     case Qt::Key_Asterisk:
+      if (!reading_->text().isEmpty() || leaving_) return false; // 3 * 1/8
+      why();
+      return true;
     case Qt::Key_F1:
       why();
       return true;

@@ -7,15 +7,15 @@
 #include "app/casting/piece_state.h"
 #include "app/document.h"
 #include "app/joints/targets_state.h"
-#include "steps/bench_steps.h"
+#include "steps/take_step.h"
 
 #include <QLabel>
 #include <QLineEdit>
+#include <QPointer>
 
 namespace datrin::app {
 
 class BenchView : public QWidget {
-  Q_OBJECT
 public:
   BenchView(Document& document, TargetsState& targets, QWidget* parent);
 
@@ -23,6 +23,8 @@ public:
   /// not.
   QString open(build::Id setup);
   bool is_open() const { return isVisible(); }
+  build::Id setup() const { return setup_; }
+  void leave();           ///< at once: nothing more is kept, the keyboard goes back to what had it
   void look_at(int step); ///< shows another step; nothing is kept
 
   const std::vector<steps::BenchStep>& steps() const { return steps_; }
@@ -35,9 +37,6 @@ public:
   QString other_number() const { return other_->text(); }
   QString next_steps() const { return next_->text(); }
   QString message() const { return message_->text(); }
-
-signals:
-  void left();
 
 protected:
   void paintEvent(QPaintEvent*) override;
@@ -54,10 +53,10 @@ private:
   void enter();
   void back();
   void why();
-  void leave();
+  void ask_to_leave();
   void say(const QString& words, const QColor& colour);
   steps::BenchInput input() const;
-  Unit machine_unit() const;
+  Unit unit() const; ///< of the setup's machine
 
   Document& document_;
   TargetsState& targets_;
@@ -67,6 +66,7 @@ private:
   std::vector<steps::BenchStep> steps_;
   int at_ = -1;
   bool leaving_ = false;
+  QPointer<QWidget> had_keyboard_; ///< before the bench was opened
   QLabel *part_, *about_, *count_, *keys_, *title_, *words_, *number_, *unit_, *other_, *sum_, *ask_, *hint_,
       *message_, *next_;
   QLineEdit* reading_;

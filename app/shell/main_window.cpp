@@ -1,5 +1,4 @@
 #include "app/shell/main_window.h"
-#include "app/shell/part_transfer.h"
 
 #include "app/drawing/quick_start_dialog.h"
 #include "app/marks/column.h"
@@ -7,13 +6,14 @@
 #include "app/marks/length_edit.h"
 #include "app/marks/spoken.h"
 #include "app/marks/waiting.h"
+#include "app/shell/log_dialog.h"
+#include "app/shell/part_transfer.h"
 #include "app/shop/sums_dialog.h"
 #include "app/shop/threads_dialog.h"
 #include "app/theme.h"
 #include "build/edit_drawing.h"
 #include "drawing/named_sizes.h"
 #include "sheets/figures.h"
-#include "sheets/local_time.h"
 #include "solid/quick_start.h"
 #include "store/build_json.h"
 #include "store/text_file.h"
@@ -21,14 +21,12 @@
 #include <QApplication>
 #include <QClipboard>
 #include <QCloseEvent>
-#include <QDialog>
 #include <QDropEvent>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QInputDialog>
 #include <QKeyEvent>
 #include <QMimeData>
-#include <QPlainTextEdit>
 #include <QPointer>
 #include <QScreen>
 #include <QShortcut>
@@ -107,9 +105,9 @@ void MainWindow::make_actions() {
         QFileDialog::getOpenFileName(this, "Open a build", {}, "Datrin builds (*.datrin);;All files (*)");
     if (!path.isEmpty()) open_build(path);
   });
-  recent_ = menu_->addMenu("Recent builds");
-  recent_->setAccessibleName("Recent builds");
-  connect(recent_, &QMenu::aboutToShow, this, [this] { fill_recent(); });
+  recent_ = new RecentBuilds(*settings_, menu_);
+  menu_->addMenu(recent_);
+  connect(recent_, &RecentBuilds::chosen, this, &MainWindow::open_build);
   act("Name of the build\u2026", {}, [this] { ask_name(); });
   act("A part from a few sizes\u2026", QKeySequence("Ctrl+Shift+Q"), [this] { quick_part(); });
   menu_->addSeparator();
@@ -138,13 +136,14 @@ void MainWindow::make_actions() {
   menu_->addSeparator();
   undo_ = act("Undo", QKeySequence::Undo, [this] { document_.undo(); });
   redo_ = act("Redo", QKeySequence("Ctrl+Shift+Z"), [this] { document_.redo(); });
-  act("Log of the build\u2026", QKeySequence("Ctrl+L"), [this] { show_log(); });
+  act("Log of the build\u2026", QKeySequence("Ctrl+L"), [this] { LogDialog(document_, this).exec(); });
   menu_->addSeparator();
   act("Print the sheet or the card\u2026", QKeySequence::Print, [this] { print(); });
   act("State a joint\u2026", QKeySequence("Ctrl+Shift+J"), [this] {
     go_to(joints);
     joints_->state_joint();
   });
+  act("At the machine", QKeySequence("F11"), [this] { go_to_bench(); });
   act("Threads\u2026", QKeySequence("Ctrl+Shift+T"), [this] { show_threads(); });
   act("Sums of the bench\u2026", QKeySequence("Ctrl+Shift+K"), [this] { show_sums(); });
   act("Reckon", QKeySequence("Ctrl+K"), [this] { header_->reckoner()->call(); });
@@ -161,8 +160,6 @@ void MainWindow::make_actions() {
   }
   auto* open_menu = new QShortcut(QKeySequence("Alt+B"), this);
   connect(open_menu, &QShortcut::activated, this, [this] { header_->build_button()->showMenu(); });
-  auto* bench = new QShortcut(QKeySequence("F11"), this);
-  connect(bench, &QShortcut::activated, this, &MainWindow::go_to_bench);
   auto* round = new QShortcut(QKeySequence("F6"), this);
   connect(round, &QShortcut::activated, this, &MainWindow::go_round);
 }
@@ -318,8 +315,13 @@ void MainWindow::set_look(bool dark, double text_scale) {
   settings_->setValue("dark", theme().dark);
   settings_->setValue("text_scale", theme().text_scale);
   finish_typing();
+  const auto at_bench = bench_->is_open() ? bench_->setup() : 0;
+  const auto typed = bench_->reading()->text();
   make_interface();
   refresh();
+  if (at_bench == 0) return;
+  bench_->open(at_bench);
+  bench_->reading()->setText(typed);
 }
 
 void MainWindow::tell(const QString& words, bool wrong) {
@@ -360,6 +362,7 @@ void MainWindow::refresh() {
 }
 
 void MainWindow::go_to(Step step) {
+  if (bench_->is_open()) bench_->leave(); // else the page would be chosen beneath it
   step_ = step;
   const auto& row = row_of(step);
   header_->set_place(row.of_part ? QString() : row.name);
@@ -551,47 +554,11 @@ void MainWindow::ask_name() {
   document_.apply(build::name_build(document_.build(), name.toStdString()));
 }
 
-void MainWindow::show_log() {
-  QDialog dialog(this);
-  dialog.setWindowTitle("Log of the build");
-  dialog.resize(theme().ipx(560), theme().ipx(420));
-  auto* column = new QVBoxLayout(&dialog);
-  auto* list = new QPlainTextEdit;
-  list->setReadOnly(true);
-  QString text;
-  for (const auto& line : document_.log(2000))
-    text += QString("%1   %2%3\n")
-                .arg(sheets::local_time(line.at), qt(line.label), line.undone ? "   (taken back)" : "");
-  list->setPlainText(text.isEmpty() ? QString("Nothing has been done yet.") : text);
-  column->addWidget(list);
-  dialog.exec();
-}
-
 void MainWindow::show_file() {
   setWindowTitle(QString("%1%2 \u2013 Datrin")
                      .arg(shown(QFileInfo(document_.path()).completeBaseName().toStdString(), 80),
                           document_.read_only().isEmpty() ? "" : " (for reading)"));
-  remember(document_.path());
-}
-
-void MainWindow::remember(const QString& path) {
-  auto recent = settings_->value("recent").toStringList();
-  const auto whole = QFileInfo(path).absoluteFilePath();
-  recent.removeAll(whole);
-  recent.prepend(whole);
-  while (recent.size() > 8) recent.removeLast();
-  settings_->setValue("recent", recent);
-}
-
-void MainWindow::fill_recent() {
-  recent_->clear();
-  for (const auto& path : settings_->value("recent").toStringList()) {
-    auto* action = recent_->addAction(literal(shown(QFileInfo(path).fileName().toStdString(), 80)));
-    action->setToolTip(path);
-    action->setEnabled(QFileInfo::exists(path));
-    connect(action, &QAction::triggered, this, [this, path] { open_build(path); });
-  }
-  if (recent_->isEmpty()) recent_->addAction("none yet")->setEnabled(false);
+  recent_->remember(document_.path());
 }
 
 /// A field in which nothing has been typed leaves undo and redo to the build: only half-typed text has an

@@ -15,6 +15,7 @@
 #include "app/route/route_page.h"
 #include "app/shell/build_nav.h"
 #include "app/shell/header.h"
+#include "app/shell/recent_builds.h"
 #include "app/shell/shelf.h"
 #include "app/shop/shop_page.h"
 #include "build/edit_drawing.h"
@@ -89,18 +90,15 @@ private:
   void add_part();
   void quick_part();
   void ask_name();
-  void show_log();
   void show_sums();
   void show_threads();
   void print();
   void show_file(); ///< its name on the window and among those opened last
-  void remember(const QString& path);
-  void fill_recent();
 
   std::unique_ptr<QSettings> settings_;
   Document document_;
   QMenu* menu_ = nullptr;
-  QMenu* recent_ = nullptr;
+  RecentBuilds* recent_ = nullptr;
   QAction *undo_ = nullptr, *redo_ = nullptr;
   Header* header_ = nullptr;
   Shelf* shelf_ = nullptr;

@@ -160,6 +160,7 @@ SumAnswer micro_drill(const SumValues& v, Unit) {
   const double d = v("Drill"), top = v("Top speed, rpm");
   if (d <= 0 || d > 3) return wrong("Drill: above 0, up to 3 mm");
   if (v("Depth") < 0) return wrong("Depth: must not be below 0");
+  if (top < 0) return wrong("Top speed, rpm: must not be below 0");
   const double speed = v.given("Metres a minute") ? v("Metres a minute") : 20;
   if (speed <= 0) return wrong("Metres a minute: must be above 0");
   const double wanted = speed * 1000 / (pi * d);

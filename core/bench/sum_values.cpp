@@ -9,6 +9,21 @@
 
 namespace datrin::bench {
 
+namespace {
+
+bool is_digit(char c) {
+  return c >= '0' && c <= '9';
+}
+
+/// Commas between figures as points: "0:0,05 90:0" is read by its parts, which know of no comma.
+std::string with_points(std::string text) {
+  for (std::size_t k = 1; k + 1 < text.size(); ++k)
+    if (text[k] == ',' && is_digit(text[k - 1]) && is_digit(text[k + 1])) text[k] = '.';
+  return text;
+}
+
+} // namespace
+
 TypedValue read_value(const SumField& field, const std::string& typed, const LengthOptions& lengths) {
   TypedValue out;
   const std::string text(trimmed(typed));
@@ -38,7 +53,7 @@ TypedValue read_value(const SumField& field, const std::string& typed, const Len
     break;
   }
   case Quantity::lengths:
-    out.value.text = text;
+    out.value.text = lengths.decimal_comma ? with_points(text) : text;
     break;
   case Quantity::choice:
     out.value.text = lower_case(text);

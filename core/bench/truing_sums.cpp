@@ -33,6 +33,8 @@ SumAnswer four_jaw(const SumValues& v, Unit unit) {
   std::string why;
   const auto found = read_round(v, "Readings", unit, why);
   if (!why.empty()) return wrong(why);
+  for (const char* field : {"Metal, a side", "Runout allowed"})
+    if (v(field) < 0) return wrong(fmt::format("{}: must not be below 0", field));
   std::vector<SumLine> lines{
       {"axis off by", Quantity::length, found.offset(), "first harmonic, by least squares", "offset"},
       {"at", Quantity::angle, found.direction(), "where the work's axis lies", "direction"},
@@ -165,7 +167,7 @@ SumAnswer crank(const SumValues& v, Unit unit) {
   truing::CrankInput in;
   in.now = {left.off, right_side.off};
   in.shaft = v("Shaft, web to end");
-  in.gap = v("Between the webs");
+  in.rim = v("From the pin to the wedge");
   if (v.given("Stop at a runout of")) in.limit = v("Stop at a runout of");
   const auto advice = truing::true_crank(in);
   if (!advice.ok) return wrong(advice.message);
@@ -180,6 +182,9 @@ SumAnswer crank(const SumValues& v, Unit unit) {
        "expected"},
       {"no blow takes away", Quantity::length, advice.unmended, "unequal throws, pin not square",
        "unmended"}};
+  if (advice.at_rim > 0)
+    lines.push_back({"the webs move there by", Quantity::length, advice.at_rim,
+                     "2 \u00B7 kink / shaft \u00B7 rim", "at_rim"});
   return right(lines, advice.text);
 }
 
@@ -262,7 +267,7 @@ void add_truing_sums(std::vector<Sum>& list) {
        {{"Beside the left web", Quantity::lengths, false, readings_hint, "left"},
         {"Beside the right web", Quantity::lengths, false, readings_hint, "right"},
         {"Shaft, web to end", Quantity::length, false, "", "shaft"},
-        {"Between the webs", Quantity::length, true, "0", "gap"},
+        {"From the pin to the wedge", Quantity::length, true, "where the webs are opened", "rim"},
         {"Stop at a runout of", Quantity::length, true, "0.02 mm", "limit"},
         read_on},
        crank});

@@ -153,7 +153,8 @@ void describe_making(std::vector<Description>& all) {
   put<BenchPlace>(all, "bench_place", "where a person stands at the machine with a piece in a setup",
                   {of_piece<BenchPlace>(), field<&BenchPlace::setup>("setup").needs<Setup>(),
                    field<&BenchPlace::step>("step"), field<&BenchPlace::passed>("passed"),
-                   field<&BenchPlace::dials>("dials"), field<&BenchPlace::at>("at")});
+                   field<&BenchPlace::dials>("dials"), mm_not_negative(field<&BenchPlace::finder>("finder")),
+                   field<&BenchPlace::at>("at")});
   put<Locator>(all, "locator", "where a fixture takes hold of the part it is made for",
                {field<&Locator::fixture>("fixture").needs<Part>(),
                 field<&Locator::surface>("surface").needs<PartSurface>(), field<&Locator::kind>("kind"),

@@ -63,6 +63,7 @@ struct BenchPlace {
   std::string step;   ///< the key of the step it stands at
   std::string passed; ///< keys of the steps behind it that leave no other trace, parted by spaces
   std::string dials;  ///< what dials and read-out showed, what stands on the machine, as it was left
+  double finder = 0;  ///< mm across the edge finder in the spindle; 0: not said
   std::string at;     ///< UTC, ISO 8601
   bool operator==(const BenchPlace&) const = default;
 };

@@ -44,7 +44,11 @@ private:
   }
 
   void take(double made) {
-    const double off = std::abs(std::log(made / wanted_));
+    // Hundreds of thousands come here: what is further off than the best is left before anything is reckoned.
+    const double off = std::max(made, wanted_) / std::min(made, wanted_) - 1;
+    constexpr double same = 1e-12;
+    const bool found = out_.usable();
+    if (found && off > off_ + same) return;
     double alike = 0;
     int teeth = 0;
     const double mean = std::pow(made, 1.0 / in_.stages);
@@ -52,9 +56,6 @@ private:
       alike = std::max(alike, std::abs(std::log(static_cast<double>(s.wheel) / s.pinion / mean)));
       teeth += s.wheel + s.pinion;
     }
-    constexpr double same = 1e-12;
-    const bool found = out_.usable();
-    if (found && off > off_ + same) return;
     if (found && off > off_ - same) {
       if (alike > alike_ + same) return;
       if (alike > alike_ - same && teeth >= teeth_) return;

@@ -5,13 +5,10 @@
 #include <algorithm>
 #include <cmath>
 #include <iterator>
-#include <numbers>
 
 namespace datrin::dividing {
 
 namespace {
-
-constexpr double pi = std::numbers::pi;
 
 /// Cutters of the usual set of eight: each cuts from so many teeth up to one below the next (common
 /// practice).

@@ -5,15 +5,17 @@
 //   inv φ = inv α + d / (N m cos α) − π / (2 N),   M = N m cos α / cos φ (· cos(90° / N) of an odd N) + d.
 // Lengths mm, angles radians.
 
+#include "quantity/unit.h"
+
 #include <string>
 
 namespace datrin::dividing {
 
 struct GearInput {
   int teeth = 0;
-  double module = 0;                           ///< mm; of a diametral pitch 25.4 / DP
-  double pressure = 20 * 0.017453292519943295; ///< angle
-  double pin = 0;                              ///< diameter; 0: none
+  double module = 0;               ///< mm; of a diametral pitch 25.4 / DP
+  double pressure = 20 * pi / 180; ///< angle
+  double pin = 0;                  ///< diameter; 0: none
 };
 
 enum class GearStatus { not_run, found, refused };

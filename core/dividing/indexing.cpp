@@ -10,6 +10,7 @@ namespace datrin::dividing {
 namespace {
 
 constexpr int most_divisions = 100000, most_holes = 1000, most_worm = 1000;
+constexpr std::size_t most_circles = 60, most_wheels = 30; // what a search over pairs of them bears
 
 double error_of(const IndexingInput& in, double crank_turns) {
   const double error = (crank_turns - static_cast<double>(in.worm) / in.divisions) * 360 / in.worm;
@@ -128,6 +129,10 @@ Indexing indexing(const IndexingInput& in) {
   }
   if (!in_range(in.worm, most_worm)) {
     out.message = "worm: a whole number from 1 to 1000";
+    return out;
+  }
+  if (in.plates.size() > most_circles || in.wheels.size() > most_wheels) {
+    out.message = "at most 60 circles and 30 change wheels";
     return out;
   }
   for (const int circle : in.plates)

@@ -101,6 +101,11 @@ bool is_turned(const Build& build, const Setup& setup) {
          setup.holding == Workholding::centres || setup.holding == Workholding::faceplate;
 }
 
+Unit machine_unit(const Build& build, const Setup& setup) {
+  const auto* machine = build.find<Machine>(setup.machine);
+  return machine ? machine->unit : build.info().unit;
+}
+
 RouteCard route_card(const Build& build, Id part, Id piece, const ClashOptions& look) {
   RouteCard card;
   const auto* p = build.find<Part>(part);

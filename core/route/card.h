@@ -50,6 +50,9 @@ RouteCard route_card(const build::Build& build, build::Id part, build::Id piece 
 /// Whether the part turns in that setup: its machine is a lathe, or what holds it sits on a spindle.
 bool is_turned(const build::Build& build, const build::Setup& setup);
 
+/// What the dials of its machine are in; the build's unit where none is chosen.
+Unit machine_unit(const build::Build& build, const build::Setup& setup);
+
 /// "three-jaw chuck, 12 mm gripped, 40 mm out": what a setup says of how the part is held.
 std::string held_text(const build::Setup& setup, Unit unit);
 

@@ -153,7 +153,7 @@ private:
           {"make it from the other side", "make it before that metal is there",
            "a longer way round: by hand"});
     else
-      add(ClashKind::holder, true,
+      add(ClashKind::holder, false, // how thick the chuck is was not said
           fmt::format("{} stands out {}: its chuck, {} across, would come {} down into the part at {}",
                       tool_->name, text(tool_->reach), text(2 * options_.holder, 0), text(worst.into),
                       f.name),

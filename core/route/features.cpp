@@ -203,6 +203,21 @@ std::vector<Vec3> mouths_of(const Build& build, Id part, const Feature& feature)
   return out;
 }
 
+bool works_mouth(const Build& build, const Operation& o) {
+  if (o.kind == OperationKind::drill) return o.size <= 0; // a countersink has no size of its own
+  if (o.kind != OperationKind::mill) return false;
+  const auto is_hole_surface = [&](Id id) {
+    const auto* s = build.find<PartSurface>(id);
+    return s != nullptr && is_hole(s->kind);
+  };
+  const auto is_hole_body = [&](Id id) {
+    const auto* b = build.find<Body>(id);
+    return b != nullptr && b->shape == BodyShape::hole;
+  };
+  return std::any_of(o.surfaces.begin(), o.surfaces.end(), is_hole_surface) ||
+         std::any_of(o.bodies.begin(), o.bodies.end(), is_hole_body);
+}
+
 bool makes(const Operation& operation, const Feature& feature) {
   return (feature.body != 0 && contains(operation.bodies, feature.body)) ||
          std::any_of(feature.surfaces.begin(), feature.surfaces.end(),

@@ -44,6 +44,9 @@ std::vector<Feature> features_to_make(const build::Build& build, build::Id part)
 /// Where the mouth of each of its copies is: of a hole, a slot, a pocket.
 std::vector<Vec3> mouths_of(const build::Build& build, build::Id part, const Feature& feature);
 
+/// Whether it counterbores, spot-faces or countersinks: works the mouth of a hole, not the hole.
+bool works_mouth(const build::Build& build, const build::Operation& operation);
+
 /// Whether an operation makes it, or some of it.
 bool makes(const build::Operation& operation, const Feature& feature);
 

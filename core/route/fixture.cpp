@@ -6,6 +6,7 @@
 #include "route/features.h"
 #include "route/propose.h"
 #include "route/stiffness.h"
+#include "solid/body_form.h"
 #include "stock/part_stock.h"
 
 #include <fmt/format.h>
@@ -36,8 +37,11 @@ Taken taken_at(const Build& build, Id surface) {
   Taken out{0, s->name, s->diameter, s->diameter};
   for (const auto& [id, d] : build.dimensions_of(s->part)) {
     const bool is_size = d.kind == DimensionKind::size && d.surface == surface;
-    const bool across =
-        !s->round() && d.kind == DimensionKind::distance && (d.surface == surface || d.other == surface);
+    // Across a plane: to the face that looks the other way.
+    const Id far = d.surface == surface ? d.other : d.other == surface ? d.surface : 0;
+    const auto* other = build.find<PartSurface>(far);
+    const bool across = d.kind == DimensionKind::distance && !s->round() && other != nullptr &&
+                        !other->round() && s->direction.dot(other->direction) < -0.99;
     if (is_size || across) return {id, d.name, d.least(), d.most()};
   }
   return out;
@@ -86,6 +90,18 @@ private:
     }
   }
 
+  /// A pin goes into a hole; what closes round the part does not.
+  std::string wrong_shape(const Locator& locator) const {
+    const auto* s = build_.find<PartSurface>(locator.surface);
+    if (!s) return {};
+    const bool hole = is_hole(s->kind);
+    if (locator.kind == LocatorKind::pin && !hole) return "a pin goes into a hole, and that is none";
+    if (locator.kind == LocatorKind::nest && hole) return "a nest lies round it, and that is a hole";
+    if (locator.kind == LocatorKind::collet && (hole || !s->round()))
+      return "a collet closes on a round outside";
+    return {};
+  }
+
   LocatorCheck look_at(Id id, const Locator& locator) {
     LocatorCheck c;
     c.locator = id;
@@ -105,6 +121,12 @@ private:
       if (locator.kind == LocatorKind::v_block && c.most - c.least > 1e-9)
         c.text += fmt::format(": its axis rises by {} from the thinnest piece to the thickest",
                               text((c.most - c.least) / std::sqrt(2.0)));
+      return c;
+    }
+    if (const auto why = wrong_shape(locator); !why.empty()) {
+      c.goes = false;
+      c.leaves = why;
+      c.text = fmt::format("{} at {}: {}", word, c.takes, why);
       return c;
     }
     if (locator.size <= 0 || c.most <= 0) {
@@ -175,34 +197,36 @@ private:
     return far;
   }
 
+  /// What turns it most of all the operation makes.
   void torque(Id id) {
     const auto& o = *build_.find<Operation>(id);
     const auto* part = build_.find<Part>(o.part);
+    const bool mouth = works_mouth(build_, o);
+    if (o.kind != OperationKind::drill && !mouth) return;
+    TorqueCheck most;
+    most.operation = id;
     for (const auto& feature : features_to_make(build_, o.part)) {
       if (!makes(o, feature) || feature.across <= 0) continue;
-      const bool drilled = o.kind == OperationKind::drill;
-      const bool mouth = o.kind == OperationKind::mill && feature.shape == FeatureShape::hole;
-      if (!drilled && !mouth) continue;
-      const double across = o.size > 0 ? o.size : feature.across;
-      TorqueCheck t;
-      t.operation = id;
-      t.moment = drilling_torque(part ? part->material : std::string(), across,
-                                 mouth ? std::min(feature.across, across) : 0, options_.feed);
-      if (t.moment <= 0) continue;
-      t.arm = arm(feature.way);
-      t.held = t.arm > 0;
-      t.force = t.moment / (t.held ? t.arm : options_.wants_arm);
-      const auto what = operation_text(build_, o);
-      t.text =
-          t.held ? fmt::format("{} turns it with {:.0f} N·mm: {:.0f} N at the stop, {} out", what, t.moment,
-                               t.force, text(t.arm, 1))
-                 : fmt::format("{} turns it with {:.0f} N·mm, and nothing holds against that: a stop {} out "
-                               "would take {:.0f} N",
-                               what, t.moment, text(t.arm > 0 ? t.arm : options_.wants_arm, 0), t.force);
-      if (t.force > options_.by_hand) t.text += "; not by hand: clamp it";
-      out_.torques.push_back(std::move(t));
-      return;
+      double across = o.size > 0 ? o.size : feature.across;
+      if (const auto* body = build_.find<Body>(feature.body); mouth && body)
+        across = std::max(across, solid::form_of(*body)[BodyRole::mouth_diameter]);
+      const double moment = drilling_torque(part ? part->material : std::string(), across,
+                                            mouth ? std::min(feature.across, across) : 0, options_.feed);
+      if (moment <= most.moment) continue;
+      most.moment = moment;
+      most.arm = arm(feature.way);
     }
+    if (most.moment <= 0) return;
+    most.held = most.arm > 0;
+    most.force = most.moment / (most.held ? most.arm : options_.wants_arm);
+    const auto turns =
+        fmt::format("{} turns it with {:.0f} N\u00B7mm", operation_text(build_, o), most.moment);
+    most.text = most.held
+                    ? fmt::format("{}: {:.0f} N at the stop, {} out", turns, most.force, text(most.arm, 1))
+                    : fmt::format("{}, and nothing holds against that: a stop {} out would take {:.0f} N",
+                                  turns, text(options_.wants_arm, 0), most.force);
+    if (most.force > options_.by_hand) most.text += "; not by hand: clamp it";
+    out_.torques.push_back(std::move(most));
   }
 
   void remarks() {

@@ -4,6 +4,7 @@
 #include "geometry/between.h"
 #include "quantity/length_text.h"
 #include "readings/size_now.h"
+#include "route/features.h"
 #include "route/propose.h"
 #include "stock/part_stock.h"
 
@@ -76,10 +77,7 @@ private:
                            o.kind == OperationKind::mill || o.kind == OperationKind::drill ||
                            o.kind == OperationKind::bore || o.kind == OperationKind::ream ||
                            o.kind == OperationKind::grind || o.kind == OperationKind::lap;
-    const auto* s = o.surfaces.empty() ? nullptr : build_.find<PartSurface>(o.surfaces.front());
-    const bool mouth = (o.kind == OperationKind::mill && s != nullptr && is_hole(s->kind)) ||
-                       (o.kind == OperationKind::drill && o.size <= 0); // counterbored, countersunk
-    return cuts_size && !mouth;
+    return cuts_size && !works_mouth(build_, o);
   }
 
   /// What is done here that no cut of a surface tells of: holes of a pattern, slots, burrs.

@@ -114,12 +114,14 @@ std::optional<OtherDatum> other_datum(const Build& build, Id part, const Dimensi
   if (of.measured || of.sigma <= 0) return std::nullopt;
   const double before = worst(part_spread(build, part));
   std::optional<OtherDatum> best;
+  Build tried = build; // one copy for all of them: each is taken back
   for (const auto& [id, setup] : build.setups_of(part))
     for (std::size_t place = 0; place <= setup.datums.size() && place < most_datums; ++place)
       for (const Id candidate : datum_candidates(build, id, place)) {
-        Build tried = build;
-        tried.apply(replace(build, id, with_datum(*build.find<Setup>(id), place, candidate), ""));
+        const auto edit = replace(build, id, with_datum(*build.find<Setup>(id), place, candidate), "");
+        tried.apply(edit);
         const auto spread = part_spread(tried, part);
+        tried.apply(reversed(edit));
         const auto* then = same_figure(spread, of);
         if (then == nullptr || then->sigma > options.worth * (best ? best->sigma : of.sigma)) continue;
         // What helps one must not spoil another more than the worst is spoilt now.

@@ -144,6 +144,7 @@ private:
     for (const auto& [id, t] : build_.tolerances_of(part_)) {
       if (!index_.contains(t.surface) || t.within <= 0) continue;
       const auto first = in_.requirements.size();
+      double over = 0; // mm: of a lean
       const auto& s = patch(index_[t.surface]).shape;
       for (const Id datum : t.datums) {
         if (!index_.contains(datum) || datum == t.surface) continue;
@@ -165,7 +166,7 @@ private:
           break;
         case Characteristic::square:
         case Characteristic::parallel:
-          if (first == in_.requirements.size()) lean(t, datum);
+          if (first == in_.requirements.size()) over = lean(t, datum);
           break;
         }
       }
@@ -177,9 +178,8 @@ private:
       static constexpr SpreadOf of[] = {SpreadOf::position, SpreadOf::coaxial, SpreadOf::square,
                                         SpreadOf::parallel};
       const bool leans = t.what == Characteristic::square || t.what == Characteristic::parallel;
-      asked_.push_back({of[static_cast<int>(t.what)], 0, id, t.datums.front(), t.surface,
-                        leans ? t.within : t.within / 2, leaning_over_, first, count});
-      leaning_over_ = 0;
+      asked_.push_back({of[static_cast<int>(t.what)], 0, id, between_[first].first, t.surface,
+                        leans ? t.within : t.within / 2, over, first, count});
     }
   }
   std::string tolerance_text(const GeometricTolerance& t) const {
@@ -190,25 +190,26 @@ private:
     const Vec3 u = across(s.direction.normalized()), v = s.direction.normalized().cross(u);
     for (const Vec3& way : {u, v}) require(from, to, way, s.point);
   }
-  /// How the face leans against a plane, over its extent: of a parallel one over the longer of its sides.
-  void lean(const GeometricTolerance& t, Id datum) {
+  /// How the face leans against a plane, over its extent, which it gives, mm: of a parallel one over the
+  /// longer of its sides. 0: it is neither square nor parallel to it.
+  double lean(const GeometricTolerance& t, Id datum) {
     const auto &face = patch(index_[t.surface]), &base = patch(index_[datum]);
-    if (face.shape.round() || base.shape.round()) return;
+    if (face.shape.round() || base.shape.round()) return 0;
     const auto [u, v] = patch_directions(face.shape.direction);
     Vec3 over = face.width >= face.height ? u : v;
     double extent = std::max(face.width, face.height);
     const double cosine = std::abs(face.shape.direction.dot(base.shape.direction));
     if (t.what == Characteristic::square) {
-      if (cosine > 1e-3) return;
+      if (cosine > 1e-3) return 0;
       over = base.shape.direction.normalized();
       extent = std::abs(u.dot(over)) * face.width + std::abs(v.dot(over)) * face.height;
     } else if (cosine < parallel) {
-      return;
+      return 0;
     }
-    if (extent <= 0) return;
-    leaning_over_ = extent;
+    if (extent <= 0) return 0;
     require(datum, t.surface, face.shape.direction.normalized(), face.shape.point + extent / 2 * over,
             face.shape.point - extent / 2 * over);
+    return extent;
   }
 
   /// Rounds about one axis that different setups cut; each with the first of its axis only.
@@ -302,7 +303,6 @@ private:
   int touched_off_ = 0;
   std::vector<Asked> asked_;
   std::vector<std::pair<Id, Id>> between_; ///< of each requirement: from which surface to which
-  double leaning_over_ = 0;                ///< mm: of the lean last required
   PartSpread out_;
 };
 

@@ -29,7 +29,7 @@ enum class SpreadOf {
   coaxial,  ///< how far two rounds drawn about one axis come to lie apart
   square,   ///< how far a face drawn square to another leans over its extent
   parallel, ///< the same of one drawn parallel to it
-  position  ///< how far a hole, or a face, comes to lie off its place from its datums
+  position  ///< how far a hole, or a face, comes to lie off its place from its datums, the worse of its ways
 };
 
 struct DimensionSpread {

@@ -1,5 +1,7 @@
 #include "route/squaring.h"
 
+#include "quantity/unit.h"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -64,11 +66,10 @@ private:
     std::string out;
     if (step.seating == Seating::hammered && in_.tapped[index(step.cut)])
       out += "; hammer on a pad, clear of the thread";
-    constexpr double degree = 57.29577951308232;
     if (step.fixed_jaw != 0 && !is_true(step.fixed_jaw) && in_.slope[index(step.fixed_jaw)] > 0)
       out +=
           fmt::format("; the side at the fixed jaw slopes by {:.1f}\u00B0: a strip of that taper behind it",
-                      degree * in_.slope[index(step.fixed_jaw)]);
+                      degrees(in_.slope[index(step.fixed_jaw)]));
     return out;
   }
 

@@ -1,9 +1,6 @@
 #include "steps/bench_steps.h"
 
-#include "build/edit_making.h"
-#include "build/rows.h"
 #include "drawing/dimension_limits.h"
-#include "geometry/between.h"
 #include "quantity/length_text.h"
 #include "quantity/text.h"
 #include "readings/size_now.h"
@@ -11,13 +8,15 @@
 #include "route/features.h"
 #include "route/gate.h"
 #include "route/propose.h"
-#include "stock/part_stock.h"
+#include "solid/body_form.h"
+#include "steps/places.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <set>
 
 namespace datrin::steps {
 
@@ -25,20 +24,29 @@ using namespace build;
 
 namespace {
 
-constexpr double along_axis = 0.99; // cosine
+constexpr double along_axis = 0.99;  // cosine
+constexpr double on_the_axis = 0.01; // mm
 constexpr std::array axis_names{"X", "Y", "Z"};
+
+/// The finder said here; else the one said last anywhere in the build; else as is usual.
+double finder_across(const Build& build, const BenchInput& in, const BenchOptions& options) {
+  if (const auto here = build.bench_place_of(in.piece, in.setup); here && here->second.finder > 0)
+    return here->second.finder;
+  const BenchPlace* last = nullptr;
+  for (const auto& [id, place] : build.all<BenchPlace>())
+    if (place.finder > 0 && (!last || place.at > last->at)) last = build.find<BenchPlace>(id);
+  return last ? last->finder : options.finder;
+}
 
 class Steps {
 public:
   Steps(const Build& build, const BenchInput& in, const BenchOptions& options)
-      : build_(build), in_(in), options_(options), setup_(*build.find<Setup>(in.setup)) {
-    held_ = {route::way_of_setup(build, setup_), route::is_turned(build, setup_)};
-    axes_ = route::machine_axes(held_);
+      : build_(build), in_(in), options_(options), setup_(*build.find<Setup>(in.setup)),
+        unit_(route::machine_unit(build, setup_)), places_(build, setup_, in.plans), held_(places_.held()),
+        finder_(finder_across(build, in, options)) {
     if (const auto place = build.bench_place_of(in.piece, in.setup))
       for (const auto word : words_of(place->second.passed)) passed_.emplace_back(word);
     features_ = route::features_to_make(build, setup_.part);
-    for (const Id id : setup_.datums) datum_axis(id);
-    find_middle();
   }
 
   std::vector<BenchStep> all() {
@@ -54,12 +62,11 @@ public:
   }
 
 private:
-  bool passed(const std::string& key) const { return contains_word(passed_, key); }
-  static bool contains_word(const std::vector<std::string>& list, const std::string& word) {
-    return std::find(list.begin(), list.end(), word) != list.end();
+  bool passed(const std::string& key) const {
+    return std::find(passed_.begin(), passed_.end(), key) != passed_.end();
   }
   std::string text(double mm, int decimals = 2) const {
-    return length_text(mm, build_.info().unit, {.decimals_mm = decimals, .show_unit = true});
+    return length_text(mm, unit_, {.decimals_mm = decimals, .show_unit = true});
   }
   BenchStep plain(std::string key, StepKind kind, std::string title) const {
     BenchStep step;
@@ -68,34 +75,6 @@ private:
     step.title = std::move(title);
     step.done = passed(step.key);
     return step;
-  }
-
-  /// A plane square to an axis of the machine is its datum, the first there is.
-  void datum_axis(Id id) {
-    const auto* s = build_.find<PartSurface>(id);
-    if (!s || s->round()) return;
-    const Vec3 out = axes_ * s->direction.normalized();
-    for (int k = 0; k < 3; ++k)
-      if (std::abs(out[k]) > along_axis && datums_[static_cast<std::size_t>(k)] == 0)
-        datums_[static_cast<std::size_t>(k)] = id;
-  }
-
-  /// Where no plane locates it, places count from the axis of what is round about the tool: a datum, else the
-  /// largest of the part.
-  void find_middle() {
-    double largest = 0;
-    for (const auto& [id, s] : build_.surfaces_of(setup_.part)) {
-      if (!s.round() || s.copy != 0 || std::abs(s.direction.normalized().dot(held_.way)) < along_axis)
-        continue;
-      const double counts = s.diameter + (contains(setup_.datums, id) ? 1e6 : 0);
-      if (counts <= largest) continue;
-      largest = counts;
-      middle_ = id;
-    }
-  }
-  /// What is 0 along an axis of the machine: a plane, or the middle of a round; null: nothing is.
-  const PartSurface* zero_of(std::size_t axis) const {
-    return build_.find<PartSurface>(datums_[axis] != 0 ? datums_[axis] : middle_);
   }
 
   void look_out() {
@@ -111,7 +90,7 @@ private:
 
   void hold() {
     auto step = plain("hold", StepKind::hold, "Put it in");
-    step.words = route::held_text(setup_, build_.info().unit);
+    step.words = route::held_text(setup_, unit_);
     std::string on;
     for (const Id id : setup_.datums) on += (on.empty() ? "" : ", ") + surface_name(build_, id);
     if (!on.empty()) step.words += fmt::format("{}against {}", step.words.empty() ? "" : "\n", on);
@@ -126,32 +105,41 @@ private:
       const bool wanted = std::any_of(work.begin(), work.end(), [&](const BenchStep& s) {
         return s.kind == StepKind::go && s.axis == axis_names[k];
       });
-      const auto* s = zero_of(k);
-      if (!wanted || !s) continue;
-      auto step = plain(fmt::format("zero-{}", k == 0 ? "x" : "y"), StepKind::zero,
-                        fmt::format(fmt::runtime(s->round() ? "Find the middle of {}" : "Find {}"), s->name));
-      step.surface = s->round() ? middle_ : datums_[k];
-      step.lit = {step.surface};
+      const auto zero = places_.zero(k);
+      if (!wanted || !zero.known()) continue;
+      auto step = plain(
+          fmt::format("zero-{}", k == 0 ? "x" : "y"), StepKind::zero,
+          fmt::format(fmt::runtime(zero.on->round() ? "Find the middle of {}" : "Find {}"), zero.on->name));
+      step.surface = zero.surface;
+      step.lit = {zero.surface};
       step.axis = axis_names[k];
-      step.at = s->point;
-      step.datum = s->name;
-      if (s->round()) {
-        step.number = 0;
-        step.words = fmt::format(
-            "Touch it on both sides along {0}, go back half of what it moved, set {0} to", axis_names[k]);
-        out_.push_back(std::move(step));
-        continue;
-      }
-      // The finder stands outside the metal: the spindle half of it further out than the face.
-      const double sign = (axes_ * s->direction.normalized())[static_cast<Eigen::Index>(k)] > 0 ? 1 : -1;
-      step.number = sign * options_.finder / 2;
-      step.words = fmt::format("Touch it twice with a finder {} across. When both agree, set {} to",
-                               text(options_.finder, 1), axis_names[k]);
-      step.sum = {fmt::format("{} at the touch", axis_names[k]),
-                  {{s->name, 0, "the datum is 0"}, {"half the finder, outside it", *step.number, "finder"}},
-                  {}};
+      step.at = zero.on->point;
+      step.datum = zero.on->name;
+      zero.on->round() ? zero_at_middle(step, zero) : zero_at_face(step, zero);
       out_.push_back(std::move(step));
     }
+  }
+  void zero_at_middle(BenchStep& step, const AxisZero& zero) const {
+    step.number = 0;
+    step.sum = {step.axis, {{"the middle of " + zero.on->name, 0, "the datum is 0"}}, {}};
+    step.words =
+        zero.made_here
+            ? fmt::format("It is cut here: put the spindle where its middle is to be, by the lines or "
+                          "as the metal lets it, and set {} to",
+                          step.axis)
+            : fmt::format("Touch it on both sides along {0}, go back half of what it moved, set {0} to",
+                          step.axis);
+  }
+  /// The finder stands outside the metal: the spindle half of it further out than the face.
+  void zero_at_face(BenchStep& step, const AxisZero& zero) const {
+    step.number = zero.sense * finder_ / 2;
+    step.words = fmt::format("Touch it twice with a finder {} across. When both agree, set {} to",
+                             text(finder_, 1), step.axis);
+    step.ask = "Another finder? How much is it across?";
+    step.sum = {
+        step.axis + " at the touch",
+        {{zero.on->name, 0, "the datum is 0"}, {"half the finder, outside it", *step.number, "finder"}},
+        {}};
   }
 
   std::vector<BenchStep> operations() {
@@ -165,91 +153,146 @@ private:
         if (goes_along_the_tool(o, f))
           holes(id, o, f, done, work);
         else
-          passes(id, f, work);
+          for (const Id surface : f.surfaces) passes(id, surface, work);
       }
-      if (work.size() == before || ends_by_ticking(o, work, before)) {
-        auto step = plain(fmt::format("done-{}", id), StepKind::tick, route::operation_text(build_, o));
-        step.operation = id;
-        step.lit = o.surfaces;
-        step.words = o.note.empty() ? std::string("Enter when it is done.") : o.note;
-        if (!o.deferred.empty()) step.words += "\nStill to be decided: " + o.deferred;
-        step.done = done;
-        work.push_back(std::move(step));
-      }
+      // Hole by hole it is ticked off when the last is done; passes are told by what they leave.
+      const auto any = [&](StepKind kind) {
+        return std::any_of(work.begin() + static_cast<std::ptrdiff_t>(before), work.end(),
+                           [&](const BenchStep& s) { return s.kind == kind; });
+      };
+      if (any(StepKind::cut) && !any(StepKind::deep)) continue;
+      auto step = plain(fmt::format("done-{}", id), StepKind::tick, route::operation_text(build_, o));
+      step.operation = id;
+      step.lit = o.surfaces;
+      step.words = o.note.empty() ? std::string("Enter when it is done.") : o.note;
+      if (!o.deferred.empty()) step.words += "\nStill to be decided: " + o.deferred;
+      step.done = done;
+      work.push_back(std::move(step));
     }
     return work;
   }
-  /// What is gone to hole by hole is ticked off when the last is done; passes are told by what they leave.
-  static bool ends_by_ticking(const Operation&, const std::vector<BenchStep>& work, std::size_t from) {
-    return std::any_of(work.begin() + static_cast<std::ptrdiff_t>(from), work.end(),
-                       [](const BenchStep& s) { return s.kind == StepKind::deep; });
-  }
 
-  /// Drilled, reamed, tapped, or sunk with a cutter, along the tool.
+  /// What is drilled, bored, reamed, tapped along the tool, or sunk at its mouth.
   bool goes_along_the_tool(const Operation& o, const route::Feature& f) const {
     const bool hole = f.shape == route::FeatureShape::hole || f.shape == route::FeatureShape::taper_hole;
     const bool kind = o.kind == OperationKind::drill || o.kind == OperationKind::ream ||
-                      o.kind == OperationKind::tap || (o.kind == OperationKind::bore && f.from_solid);
+                      o.kind == OperationKind::tap || o.kind == OperationKind::bore ||
+                      route::works_mouth(build_, o);
     return hole && kind && std::abs(f.way.dot(held_.way)) > along_axis;
   }
 
   void holes(Id id, const Operation& o, const route::Feature& f, bool done, std::vector<BenchStep>& work) {
     const auto mouths = route::mouths_of(build_, setup_.part, f);
     const bool turned = f.way.dot(held_.way) < 0; // from its other end
+    const bool by_passes = o.kind == OperationKind::bore &&
+                           std::any_of(f.surfaces.begin(), f.surfaces.end(), [&](Id s) { return is_cut(s); });
+    const bool each = f.surfaces.size() == mouths.size(); // a wall a hole
     for (std::size_t n = 0; n < mouths.size(); ++n) {
-      const Vec3 at = turned ? Vec3(mouths[n] - f.deep * f.way) : mouths[n];
-      const auto name =
-          mouths.size() > 1 ? fmt::format("{}, {} of {}", f.name, n + 1, mouths.size()) : f.name;
+      Hole hole{id,
+                n,
+                mouths.size() > 1 ? fmt::format("{}, {} of {}", f.name, n + 1, mouths.size()) : f.name,
+                turned ? Vec3(mouths[n] - f.deep * f.way) : mouths[n],
+                turned ? Vec3(-f.way) : f.way,
+                done};
       if (!held_.lathe)
-        for (std::size_t k = 0; k < 2; ++k) go(id, name, at, n, k, done, work);
-      if (f.deep <= 0) continue;
-      auto step = plain(fmt::format("deep-{}-{}", id, n + 1), StepKind::deep, name);
-      step.operation = id;
-      step.lit = f.surfaces;
-      step.done = step.done || done;
-      const double across = o.size > 0 ? o.size : f.across;
-      const bool through = f.both_ways && o.kind == OperationKind::drill;
-      const double on = through ? options_.point * across + options_.clear : 0;
-      step.axis = held_.lathe ? "" : "Z";
-      step.number = held_.lathe ? f.deep + on : -(f.deep + on);
-      step.words = fmt::format("{}, from its mouth{}", route::operation_text(build_, o),
-                               held_.lathe ? ", so deep" : " at 0, until Z reads");
-      step.sum = {"depth", {{f.name, -f.deep, "drawing"}}, {}};
-      if (through) {
-        step.sum.lines.push_back({fmt::format("point of the drill, {} of its diameter", options_.point),
-                                  -options_.point * across, "118\u00B0"});
-        step.sum.lines.push_back({"through, and clear", -options_.clear, "chosen"});
-      }
-      if (held_.lathe)
-        for (auto& line : step.sum.lines) line.mm = -line.mm;
-      step.at = at;
-      work.push_back(std::move(step));
+        for (std::size_t k = 0; k < 2; ++k) go(hole, k, work);
+      if (!by_passes)
+        deep(hole, o, f, work);
+      else if (each)
+        passes(id, f.surfaces[n], work);
+      else if (n + 1 == mouths.size())
+        for (const Id surface : f.surfaces) passes(id, surface, work);
     }
   }
 
-  void go(Id id, const std::string& name, const Vec3& at, std::size_t n, std::size_t k, bool done,
-          std::vector<BenchStep>& work) {
-    const auto* datum = zero_of(k);
-    auto step = plain(fmt::format("go-{}-{}-{}", id, n + 1, k == 0 ? "x" : "y"), StepKind::go, name);
-    step.operation = id;
+  /// One of the holes of an operation, as the tool comes to it.
+  struct Hole {
+    Id operation;
+    std::size_t n; ///< from 0
+    std::string name;
+    Vec3 at, out; ///< its mouth; out of the metal
+    bool done;
+  };
+
+  void go(const Hole& hole, std::size_t k, std::vector<BenchStep>& work) const {
+    const auto zero = places_.zero(k);
+    auto step = plain(fmt::format("go-{}-{}-{}", hole.operation, hole.n + 1, k == 0 ? "x" : "y"),
+                      StepKind::go, hole.name);
+    step.operation = hole.operation;
     step.axis = axis_names[k];
-    step.done = step.done || done;
-    step.at = at;
-    const auto row = static_cast<Eigen::Index>(k);
-    if (datum) {
-      step.number = (axes_ * (at - datum->point))[row];
-      step.datum = datum->name;
-      step.from = datum->point;
-      if (std::abs(*step.number) < 1e-9) step.number = 0;
+    step.done = step.done || hole.done;
+    step.at = hole.at;
+    if (zero.known()) {
+      step.sum = places_.along(k, hole.at);
+      step.sum.title = fmt::format("{} of {}", step.axis, hole.name);
+      step.number = step.sum.total();
+      step.datum = zero.on->name;
+      step.from = zero.on->point;
       step.words = fmt::format("{0} is 0 at {1}{2}. Move until {0} reads", step.axis,
-                               datum->round() ? "the middle of " : "", datum->name);
-      step.sum = {
-          fmt::format("{} of {}", step.axis, name), {{"from " + datum->name, *step.number, "drawing"}}, {}};
+                               zero.on->round() ? "the middle of " : "", zero.on->name);
+      step.ask = "What does it read?";
+    } else if (zero.on) {
+      step.words =
+          fmt::format("{0} is not cut yet, and nothing says how much is over it: no {1} is counted from it. "
+                      "Go by the lines marked out, or cut {0} first",
+                      zero.on->name, step.axis);
     } else {
       step.words = fmt::format(
           "Nothing locates it along {}: find its middle there, by touching or by its lines", step.axis);
     }
     work.push_back(std::move(step));
+  }
+
+  /// How deep, from the face as it is now: what is still to come off it is drilled through as well.
+  void deep(const Hole& hole, const Operation& o, const route::Feature& f,
+            std::vector<BenchStep>& work) const {
+    const bool mouth = route::works_mouth(build_, o);
+    const double drawn = mouth ? mouth_depth(f) : f.deep;
+    auto step = plain(fmt::format("deep-{}-{}", hole.operation, hole.n + 1), StepKind::deep, hole.name);
+    step.operation = hole.operation;
+    step.lit = f.surfaces;
+    step.done = step.done || hole.done;
+    step.at = hole.at;
+    const auto what = route::operation_text(build_, o);
+    if (drawn <= 0) {
+      step.words = what + (mouth ? ", until its mouth measures what is drawn" : ", as deep as it goes");
+      work.push_back(std::move(step));
+      return;
+    }
+    step.axis = held_.lathe ? "" : "Z";
+    step.words =
+        fmt::format("{}, from its mouth{}", what, held_.lathe ? ", so deep" : " at 0, until Z reads");
+    step.ask = "What does it read?";
+    step.sum = {"depth", {{mouth ? "its mouth" : f.name, drawn, "drawing"}}, {}};
+    const auto metal = [&](const Vec3& at, const Vec3& out) {
+      const auto over = places_.over(at, out);
+      if (over.mm > 0)
+        step.sum.lines.push_back(
+            {"still to come off " + surface_name(build_, over.face), over.mm, "allowance"});
+      if (over.rough)
+        step.words = fmt::format("What stands over {} nobody has measured: it comes on top. {}",
+                                 surface_name(build_, over.face), step.words);
+    };
+    metal(hole.at, hole.out);
+    if (f.both_ways && !mouth) metal(hole.at - f.deep * hole.out, -hole.out);
+    if (f.both_ways && !mouth && o.kind == OperationKind::drill) {
+      const double across = o.size > 0 ? o.size : f.across;
+      step.sum.lines.push_back({fmt::format("point of the drill, {} of its diameter", options_.point),
+                                options_.point * across, "118\u00B0"});
+      step.sum.lines.push_back({"through, and clear", options_.clear, "chosen"});
+    }
+    if (!held_.lathe)
+      for (auto& line : step.sum.lines) line.mm = -line.mm; // Z counts up
+    step.number = step.sum.total();
+    if (const auto off = held_.lathe ? places_.off_axis(hole.at) : std::nullopt; off && *off > on_the_axis)
+      step.words = fmt::format(
+          "It lies {} off the axis the part turns about: not with the tailstock as it is held. {}",
+          text(*off), step.words);
+    work.push_back(std::move(step));
+  }
+  double mouth_depth(const route::Feature& f) const {
+    const auto* body = build_.find<Body>(f.body);
+    return body ? solid::form_of(*body)[BodyRole::mouth_depth] : 0;
   }
 
   const allowance::SurfacePlan* plan_of(Id surface) const {
@@ -258,60 +301,49 @@ private:
     return found == in_.plans.end() ? nullptr : &*found;
   }
 
-  void passes(Id id, const route::Feature& f, std::vector<BenchStep>& work) {
-    for (const Id surface : f.surfaces) {
-      const auto* plan = plan_of(surface);
-      if (!plan || !contains(setup_.cuts, surface)) continue;
-      const auto title = [&](std::size_t n, std::size_t of) {
-        return of > 1 ? fmt::format("{}, cut {} of {}", plan->drawn.name, n, of) : plan->drawn.name;
-      };
-      const std::size_t made = plan->cuts.size();
-      const std::size_t to_come = plan->state == allowance::SurfaceState::finished || !plan->rest.usable()
-                                      ? 0
-                                      : plan->rest.passes.size();
-      for (std::size_t n = 0; n < made; ++n) {
-        auto step =
-            plain(fmt::format("cut-{}-{}", surface, n + 1), StepKind::cut, title(n + 1, made + to_come));
-        step.surface = surface;
-        step.operation = id;
-        step.done = true;
-        step.number = plan->cuts[n].second.left;
-        step.words = "Left";
-        work.push_back(std::move(step));
-      }
-      for (std::size_t n = 0; n < to_come; ++n) {
-        const auto& pass = plan->rest.passes[n];
-        auto step = plain(fmt::format("cut-{}-{}", surface, made + n + 1), StepKind::cut,
-                          title(made + n + 1, made + to_come));
-        step.surface = surface;
-        step.operation = id;
-        step.done = false;
-        step.may_be_empty = false;
-        step.lit = {surface};
-        const auto size = plan->size_with(pass.left);
-        step.number = size ? *size : pass.left;
-        const auto dial = plan->dial_here();
-        step.words = fmt::format("{}, {} {} by the dial. Cut until it {}", allowance::pass_name(pass.kind),
-                                 allowance::dial_text(pass.depth, dial), unit_name(dial.unit),
-                                 size ? "measures" : "leaves");
-        step.sum = allowance::level_sum(*plan, static_cast<int>(made + n)); // counts the cuts made first
-        step.planned_left = pass.left;
-        step.ask = size ? "What does it measure?" : "How much is left, or what is it across?";
-        work.push_back(std::move(step));
-      }
-      if (made + to_come == 0) {
-        auto step = plain(fmt::format("cut-{}-1", surface), StepKind::cut, plan->drawn.name);
-        step.surface = surface;
-        step.operation = id;
-        step.lit = {surface};
-        step.done = plan->state == allowance::SurfaceState::finished;
-        step.words =
-            "Nothing is known of the metal over it yet: touch it, or say under Stock what it is made "
-            "from. Enter goes on.";
-        step.done = step.done || passed(step.key);
-        work.push_back(std::move(step));
-      }
+  bool is_cut(Id surface) const { return plan_of(surface) && contains(setup_.cuts, surface); }
+
+  /// Once in a setup, whatever operations it is cut in.
+  void passes(Id id, Id surface, std::vector<BenchStep>& work) {
+    if (!is_cut(surface) || !listed_.insert(surface).second) return;
+    const auto& plan = *plan_of(surface);
+    const std::size_t made = plan.cuts.size();
+    const bool more = plan.state != allowance::SurfaceState::finished && plan.rest.usable();
+    const std::size_t all = made + (more ? plan.rest.passes.size() : 0);
+    const auto cut = [&](std::size_t n) {
+      auto step =
+          plain(fmt::format("cut-{}-{}", surface, n + 1), StepKind::cut,
+                all > 1 ? fmt::format("{}, cut {} of {}", plan.drawn.name, n + 1, all) : plan.drawn.name);
+      step.surface = surface;
+      step.operation = id;
+      step.lit = {surface};
+      step.ask = plan.drawn.round() ? "What does it measure?" : "How much is left, or what is it across?";
+      step.done = n < made;
+      return step;
+    };
+    for (std::size_t n = 0; n < all; ++n) {
+      auto step = cut(n);
+      if (!step.done) to_cut(step, plan, n);
+      work.push_back(std::move(step));
     }
+    if (all > 0) return;
+    auto step = cut(0);
+    step.words = "Nothing is known of the metal over it yet: touch it, or say under Stock what it is made "
+                 "from. Enter goes on.";
+    step.done = plan.state == allowance::SurfaceState::finished || passed(step.key);
+    work.push_back(std::move(step));
+  }
+  static void to_cut(BenchStep& step, const allowance::SurfacePlan& plan, std::size_t n) {
+    const auto& pass = plan.rest.passes[n - plan.cuts.size()];
+    const auto size = plan.size_with(pass.left);
+    const auto dial = plan.dial_here();
+    step.number = size ? *size : pass.left;
+    step.words = fmt::format("{}, {} {} by the dial. Cut until it {}", allowance::pass_name(pass.kind),
+                             allowance::dial_text(pass.depth, dial), unit_name(dial.unit),
+                             size ? "measures" : "leaves");
+    step.sum = allowance::level_sum(plan, static_cast<int>(n)); // counts the cuts made first
+    step.planned_left = pass.left;
+    step.may_be_empty = false;
   }
 
   void sizes() {
@@ -326,8 +358,7 @@ private:
       step.done = now.settled() && d->allows(now.value);
       step.is_angle = d->kind == DimensionKind::angle;
       step.number = d->nominal;
-      step.words =
-          fmt::format("Measure it while it is held: {}", drawing::dimension_text(*d, build_.info().unit));
+      step.words = fmt::format("Measure it while it is held: {}", drawing::dimension_text(*d, unit_));
       step.sum = {d->name, {{"nominal", d->nominal, "drawing"}}, {}};
       step.ask = "What does it measure?";
       step.may_be_empty = false;
@@ -361,45 +392,15 @@ private:
   const BenchInput& in_;
   BenchOptions options_;
   const Setup& setup_;
+  Unit unit_; ///< of the machine
+  Places places_;
   route::AsHeld held_;
-  Mat3 axes_ = Mat3::Identity();
-  std::array<Id, 3> datums_{0, 0, 0};
-  Id middle_ = 0; ///< what is round about the tool
+  double finder_; ///< mm across
   std::vector<std::string> passed_;
   std::vector<route::Feature> features_;
+  std::set<Id> listed_; ///< surfaces whose passes are there
   std::vector<BenchStep> out_;
 };
-
-BenchPlace place_or_new(const Build& build, const BenchInput& in) {
-  if (const auto place = build.bench_place_of(in.piece, in.setup)) return place->second;
-  BenchPlace place;
-  place.piece = in.piece;
-  place.setup = in.setup;
-  return place;
-}
-
-void keep_place(Rows& rows, const BenchInput& in, const BenchPlace& place) {
-  if (const auto old = rows.build().bench_place_of(in.piece, in.setup))
-    rows.set(old->first, place);
-  else
-    rows.add(place);
-}
-
-void pass(Rows& rows, const BenchInput& in, const BenchStep& step, const std::string& at) {
-  auto place = place_or_new(rows.build(), in);
-  const auto words = words_of(place.passed);
-  if (std::find(words.begin(), words.end(), step.key) == words.end())
-    place.passed += (place.passed.empty() ? "" : " ") + step.key;
-  place.step = step.key;
-  place.at = at;
-  keep_place(rows, in, place);
-}
-
-StepTaken refused(std::string why) {
-  StepTaken out;
-  out.wrong = std::move(why);
-  return out;
-}
 
 } // namespace
 
@@ -411,155 +412,6 @@ std::vector<BenchStep> bench_steps(const Build& build, const BenchInput& input, 
 int step_to_do(const std::vector<BenchStep>& steps) {
   const auto found = std::find_if(steps.begin(), steps.end(), [](const BenchStep& s) { return !s.done; });
   return found == steps.end() ? -1 : static_cast<int>(found - steps.begin());
-}
-
-namespace {
-
-StepTaken take_cut(const Build& build, const BenchInput& input, const BenchStep& step, double mm,
-                   const std::string& typed, const std::string& at) {
-  const auto plan = std::find_if(input.plans.begin(), input.plans.end(),
-                                 [&](const auto& p) { return p.surface == step.surface; });
-  if (plan == input.plans.end()) return refused("the surface is not to be machined any more");
-  // Of a plane either what is left of the metal is read, or what it is across to the face opposite: the two
-  // are far apart, and the one that is nearer to what the pass was to leave is meant.
-  const double planned = step.planned_left;
-  std::string why, other_why;
-  const auto first = plan->drawn.round() ? allowance::ReadingOf::size : allowance::ReadingOf::left;
-  auto left = allowance::left_by_reading(build, *plan, first, mm, &why);
-  if (!plan->drawn.round()) {
-    const auto across =
-        allowance::left_by_reading(build, *plan, allowance::ReadingOf::distance, mm, &other_why);
-    if (across && (!left || std::abs(*across - planned) < std::abs(*left - planned))) left = across;
-  }
-  if (!left) return refused(why);
-  auto cut = allowance::cut_of(*plan, input.pose, *left);
-  cut.read = typed;
-  cut.at = at;
-  StepTaken out;
-  out.edit = log_cut(build, cut);
-  const auto text = [&](double v) {
-    return length_text(v, build.info().unit, {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
-  };
-  const bool to_size = *left >= plan->low - 1e-9 && *left <= plan->high + 1e-9;
-  out.told = to_size ? std::string("to size")
-             : *left > plan->aim
-                 ? fmt::format("{} still to come off a side", text(*left - plan->aim))
-                 : fmt::format("{} too deep: see the gate for what can be done", text(plan->aim - *left));
-  return out;
-}
-
-StepTaken take_reading(const Build& build, const BenchInput& input, const BenchStep& step, double value,
-                       const std::string& typed, const std::string& at) {
-  const auto& d = *build.find<Dimension>(step.dimension);
-  // A reading a fifth beside what is drawn is of something else, or in another unit.
-  constexpr double far_off = 0.2;
-  if (d.nominal > 0 && std::abs(value - d.nominal) > far_off * d.nominal)
-    return refused(fmt::format("that is far from {}: another unit, or another size?",
-                               drawing::dimension_text(d, build.info().unit)));
-  Measurement m;
-  m.piece = input.piece;
-  m.dimension = step.dimension;
-  m.value = value;
-  m.at = at;
-  m.read = typed;
-  StepTaken out;
-  out.edit = add(build, m, "Read " + d.name);
-  out.told = d.allows(value) ? "within its limits" : "outside its limits";
-  return out;
-}
-
-} // namespace
-
-StepTaken take_step(const Build& build, const BenchInput& input, const BenchStep& step,
-                    const std::string& typed, Unit unit, const std::string& at) {
-  const auto text = std::string(trimmed(typed));
-  const bool reads = step.kind == StepKind::cut || step.kind == StepKind::read;
-  if (text.empty() && !step.may_be_empty)
-    return refused(step.kind == StepKind::unclamp
-                       ? "something is missing yet: it can be unclamped all the same under Route, Gate"
-                       : "type what it reads, then Enter");
-  double value = 0;
-  if (!text.empty() && step.is_angle) {
-    const auto degrees_read = number_from(text, true);
-    if (!degrees_read) return refused("type degrees, as 45.25");
-    value = radians(*degrees_read);
-  } else if (!text.empty()) {
-    LengthOptions lengths;
-    lengths.bare_unit = unit;
-    lengths.decimal_comma = true;
-    const auto read = parse_length(text, lengths);
-    if (!read.ok()) return refused(read.message);
-    value = read.mm;
-  }
-  if (reads && !text.empty())
-    return step.kind == StepKind::cut ? take_cut(build, input, step, value, text, at)
-                                      : take_reading(build, input, step, value, text, at);
-  if (step.kind == StepKind::go && !text.empty() && step.number) {
-    // The read-out says something else: it stands somewhere else, or shows another unit or sense.
-    constexpr double there = 0.05;
-    const double off = value - *step.number;
-    const auto shown = [&](double v) {
-      return length_text(v, unit, {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
-    };
-    if (std::abs(value + *step.number) < there && std::abs(off) > there)
-      return refused(
-          fmt::format("{} counts the other way here: it should read {}", step.axis, shown(*step.number)));
-    if (std::abs(value * mm_per_inch - *step.number) < there ||
-        std::abs(value / mm_per_inch - *step.number) < there)
-      return refused(fmt::format("it looks as if the read-out shows the other unit: it should read {}",
-                                 shown(*step.number)));
-    if (std::abs(off) > there)
-      return refused(
-          fmt::format("{} to go: it should read {}. Is the zero lost, or the read-out in incremental?",
-                      shown(-off), shown(*step.number)));
-  }
-  Rows rows(build);
-  pass(rows, input, step, at);
-  if (step.kind == StepKind::tick) rows.add(OperationDone{input.piece, step.operation, at, {}});
-  if (step.kind == StepKind::leave) {
-    const auto* s = build.find<PartSurface>(step.surface);
-    Cut cut;
-    cut.piece = input.piece;
-    cut.surface = step.surface;
-    cut.note = "reference";
-    cut.at = at;
-    cut.place = input.pose.inverse().apply(s->point);
-    rows.add(cut);
-  }
-  if (step.kind == StepKind::unclamp) rows.add(Release{input.piece, input.setup, at, {}, {}});
-  StepTaken out;
-  out.edit = rows.edit(step.title + (step.axis.empty() ? "" : ", " + step.axis));
-  return out;
-}
-
-Edit step_back(const Build& build, const BenchInput& input, const std::vector<BenchStep>& steps, int to,
-               const std::string& at) {
-  if (to < 0 || to >= static_cast<int>(steps.size())) return {};
-  const auto& step = steps[static_cast<std::size_t>(to)];
-  Rows rows(build);
-  auto place = place_or_new(build, input);
-  std::string kept;
-  for (const auto word : words_of(place.passed))
-    if (word != step.key) kept += (kept.empty() ? "" : " ") + std::string(word);
-  place.passed = kept;
-  place.step = step.key;
-  place.at = at;
-  keep_place(rows, input, place);
-  if (step.kind == StepKind::tick)
-    if (const auto done = build.done_of(input.piece, step.operation)) rows.take_away(done->first);
-  return rows.edit("Back to " + step.title);
-}
-
-Edit leave_bench(const Build& build, const BenchInput& input, const std::string& step,
-                 const std::string& dials, const std::string& at) {
-  Rows rows(build);
-  auto place = place_or_new(build, input);
-  if (place.step == step && place.dials == dials) return {};
-  place.step = step;
-  place.dials = dials;
-  place.at = at;
-  keep_place(rows, input, place);
-  return rows.edit("Leave the bench");
 }
 
 } // namespace datrin::steps

@@ -5,7 +5,7 @@
 // its own.
 
 #include "allowance/plan.h"
-#include "build/edits.h"
+#include "build/build.h"
 #include "casting/survey.h"
 #include "quantity/reckoning.h"
 #include "route/machine_axes.h"
@@ -56,7 +56,7 @@ struct BenchInput {
 };
 
 struct BenchOptions {
-  double finder = 6;    ///< mm across the edge finder (common practice)
+  double finder = 6;    ///< mm across the edge finder, until another is said at the bench (common practice)
   double point = 0.300; ///< of a drill's diameter its point goes on
   double clear = 1;     ///< mm further, through
 };
@@ -67,25 +67,5 @@ std::vector<BenchStep> bench_steps(const build::Build& build, const BenchInput& 
 
 /// The first that is not done; −1: all are.
 int step_to_do(const std::vector<BenchStep>& steps);
-
-/// What was typed for a step, and what it changes. `wrong`: why it is not taken; nothing is lost then.
-struct StepTaken {
-  build::Edit edit;
-  std::string wrong;
-  std::string told; ///< what it says to it: "0.32 mm still to come off"
-  bool ok() const { return wrong.empty(); }
-};
-
-/// `typed` in `unit`; `at` UTC. A reading that cannot be is asked about.
-StepTaken take_step(const build::Build& build, const BenchInput& input, const BenchStep& step,
-                    const std::string& typed, Unit unit, const std::string& at);
-
-/// The step before is open again: what was kept for it stays in the record, it is only asked for once more.
-build::Edit step_back(const build::Build& build, const BenchInput& input, const std::vector<BenchStep>& steps,
-                      int to, const std::string& at);
-
-/// What dials and read-out showed when it was left.
-build::Edit leave_bench(const build::Build& build, const BenchInput& input, const std::string& step,
-                        const std::string& dials, const std::string& at);
 
 } // namespace datrin::steps

@@ -58,8 +58,8 @@ double learnt(const std::vector<CrankBlow>& history, CrankMove move) {
 
 CrankAdvice true_crank(const CrankInput& in, const std::vector<CrankBlow>& history) {
   CrankAdvice out;
-  if (!(in.shaft > 0) || in.gap < 0 || !(in.limit > 0)) {
-    out.message = "shaft and limit must be above 0, the gap not below 0";
+  if (!(in.shaft > 0) || in.rim < 0 || !(in.limit > 0)) {
+    out.message = "shaft and limit must be above 0, from the pin to the wedge not below 0";
     return out;
   }
   out.ok = true;
@@ -84,6 +84,7 @@ CrankAdvice true_crank(const CrankInput& in, const std::vector<CrankBlow>& histo
   const bool kink = by_kink >= by_twist;
   out.move = !kink ? CrankMove::twist_right : p.kink.x() > 0 ? CrankMove::open : CrankMove::close;
   out.amount = kink ? by_kink : p.beside.y();
+  if (kink) out.at_rim = by_kink / in.shaft * in.rim; // the angle of the kink, about the pin
   out.strength = 1 / learnt(history, out.move);
   out.expected = after_move(in, out.move, out.amount);
   switch (out.move) {
@@ -96,12 +97,10 @@ CrankAdvice true_crank(const CrankInput& in, const std::vector<CrankBlow>& histo
                "with a blow.";
     break;
   default:
-    out.text = p.beside.y() > 0 ? "The webs are twisted on the pin: hold the left one, strike the rim of the "
-                                  "right one back, across the "
-                                  "plane of the crank, from the side its shaft stands out to."
-                                : "The webs are twisted on the pin: hold the left one, strike the rim of the "
-                                  "right one forward, across "
-                                  "the plane of the crank, from the side its shaft stands out to.";
+    out.text =
+        std::string("The webs are twisted on the pin: hold the left one, strike the rim of the right one ") +
+        (p.beside.y() > 0 ? "back" : "forward") +
+        ", across the plane of the crank, from the side its shaft stands out to.";
     break;
   }
   out.text += " Copper or lead, never steel on a journal; eyes.";

@@ -2,10 +2,10 @@
 // Truing a pressed-up crank, turned on its ends: from how far its shafts run out beside the webs, what to do
 // to which, how much it should do, and when to stop.
 //
-// Each shaft is straight and runs true at its outer end, `shaft` mm from its web; between the webs lie `gap`
-// mm. With l and r the displacements of the two beside the webs (vectors across the axis, the first component
-// towards the crank pin, the second across it), the shafts make a kink of −(l + r) / shaft and stand
-// (r − l)(1 + gap / (2 shaft)) beside each other. Of these
+// Each shaft is straight and runs true at its outer end, `shaft` mm from its web. With l and r the
+// displacements of the two beside the webs (vectors across the axis, the first component towards the crank
+// pin, the second across it), the shafts make a kink of (l + r) / shaft, and stand r − l beside each other.
+// Of these
 //   – a kink in the plane of the crank is webs that are not parallel: opened with a wedge or closed in a
 //   vice,
 //     opposite the pin;
@@ -33,7 +33,7 @@ struct CrankState {
 struct CrankInput {
   CrankState now;
   double shaft = 0;    ///< from web to outer end
-  double gap = 0;      ///< between the webs
+  double rim = 0;      ///< from the pin to where the webs are opened or closed; 0: not said
   double limit = 0.02; ///< mm of whole runout at which one stops (common practice)
 };
 
@@ -56,10 +56,10 @@ struct CrankAdvice {
   bool ok = false;
   std::string message; ///< what is wrong with what was given
   CrankMove move = CrankMove::none;
-  double amount = 0; ///< mm: for open and close by how much the webs move at the shafts' height over their
-                     ///< length, of a twist how far the shaft moves
-  double strength =
-      1; ///< of the blow that did last as much as it should: less or more by what this crank has shown
+  double amount =
+      0; ///< mm: of open and close how much less l + r becomes, of a twist how far the shaft moves
+  double at_rim = 0;   ///< mm the webs open or close where the wedge is; 0: no such move, or `rim` not said
+  double strength = 1; ///< of the blow that did last as much as it should, by what this crank has shown
   CrankState expected; ///< after it
   double unmended = 0; ///< mm of whole runout that no blow takes away
   std::string text;

@@ -131,6 +131,53 @@ TEST_F(AtTheBench, FitsAtEverySizeOfTextAndIsReadFromAfar) {
   }
 }
 
+TEST_F(AtTheBench, WhatIsTypedIsNotLostOnTheWayOut) {
+  pad(field(), "");
+  pad(field(), "");
+  QTest::keyClicks(field(), "1.3");
+  QTest::keyClick(field(), Qt::Key_Escape);
+  EXPECT_EQ(field()->text(), "1.3");
+  QTest::keyClick(field(), Qt::Key_Return);
+  EXPECT_FALSE(bench().is_open());
+  const auto place = b().bench_place_of(window->document().piece(), bench().setup());
+  ASSERT_TRUE(place);
+  EXPECT_EQ(place->second.dials, "1.3");
+  // A sum is typed with *, which only asks in the empty field.
+  QTest::keyClick(window.get(), Qt::Key_F11);
+  const Id surface = bench().step()->surface;
+  pad(field(), "2*0.65");
+  EXPECT_NEAR(b().cuts_of(window->document().piece(), surface).back().second.left, 1.3, 1e-9);
+}
+
+TEST_F(AtTheBench, LargerTextKeepsThePlaceAndWhatIsTyped) {
+  pad(field(), "");
+  QTest::keyClicks(field(), "1.3");
+  window->set_look(true, 1.25);
+  ASSERT_TRUE(bench().is_open());
+  EXPECT_EQ(bench().title(), "Put it in");
+  EXPECT_EQ(field()->text(), "1.3");
+  // Nothing is read here: it is refused, and stays.
+  QTest::keyClick(field(), Qt::Key_Return);
+  EXPECT_TRUE(bench().message().contains("othing is read here")) << bench().message().toStdString();
+  EXPECT_EQ(field()->text(), "1.3");
+}
+
+TEST_F(AtTheBench, AnotherPageLeavesItAndTheKeyboardGoesBack) {
+  QTest::keyClick(field(), Qt::Key_Escape);
+  QTest::keyClick(field(), Qt::Key_Escape);
+  auto* had = window->focusWidget();
+  ASSERT_TRUE(had);
+  QTest::keyClick(window.get(), Qt::Key_F11);
+  ASSERT_TRUE(field()->hasFocus());
+  QTest::keyClick(field(), Qt::Key_Escape);
+  QTest::keyClick(field(), Qt::Key_Escape);
+  EXPECT_EQ(window->focusWidget(), had);
+  QTest::keyClick(window.get(), Qt::Key_F11);
+  window->go_to(MainWindow::allowance);
+  EXPECT_FALSE(bench().is_open());
+  EXPECT_EQ(window->step(), MainWindow::allowance);
+}
+
 TEST_F(AtTheBench, ReachedFromTheOperationsAsWell) {
   QTest::keyClick(field(), Qt::Key_Escape);
   QTest::keyClick(field(), Qt::Key_Escape);

@@ -9,6 +9,7 @@
 
 #include <string>
 #include <utility>
+#include <vector>
 
 namespace datrin::test {
 
@@ -64,6 +65,55 @@ protected:
     d.other = other;
     d.nominal = nominal;
     return d;
+  }
+
+  /// A distance of `part` held to ± 0.05, kept.
+  build::Id limited(const char* name, build::Id from, build::Id to, double nominal) {
+    auto d = dimension(build::DimensionKind::distance, from, to, nominal);
+    d.name = name;
+    d.lower = -0.05, d.upper = 0.05;
+    d.tolerance = "typed";
+    return make(d);
+  }
+
+  /// A setup of `part` that stands on `datums` and cuts `cuts`.
+  build::Id setup(const char* name, std::vector<build::Id> datums, std::vector<build::Id> cuts,
+                  double order) {
+    build::Setup s;
+    s.part = part;
+    s.name = name;
+    s.datums = std::move(datums);
+    s.cuts = std::move(cuts);
+    s.order = order;
+    return make(s);
+  }
+
+  /// A solid plate, 10 thick on the plane z = 0, its middle over the origin.
+  build::Id plate_solid(double length, double width) {
+    build::Body block;
+    block.part = part;
+    block.name = "plate";
+    block.shape = build::BodyShape::block;
+    block.sizes = {{build::BodyRole::length, 0, length},
+                   {build::BodyRole::width, 0, width},
+                   {build::BodyRole::height, 0, 10}};
+    return make(block);
+  }
+
+  /// Two holes through it, in a row along its length; not kept.
+  build::Body two_holes(build::Id plate, double diameter, double pitch) const {
+    build::Body hole;
+    hole.part = part;
+    hole.name = "holes";
+    hole.shape = build::BodyShape::hole;
+    hole.cut = true;
+    hole.on = plate;
+    hole.face = build::BodyFace::top;
+    hole.through = true;
+    hole.pattern = build::BodyPattern::row;
+    hole.count = 2;
+    hole.sizes = {{build::BodyRole::diameter, 0, diameter}, {build::BodyRole::pitch, 0, pitch}};
+    return hole;
   }
 
   build::Build b;

@@ -173,13 +173,20 @@ TEST(TrueInTheChuck, ThreeJawPackingIsExact) {
 
 // 0.5 mm of runout on both, towards the pin: 0.25 off each, the webs are to be opened.
 TEST(TrueInTheChuck, APressedCrank) {
-  const Asked a(
-      "crank-true",
-      {{"left", "0:0.25 90:0 180:-0.25 270:0"}, {"right", "0:0.25 90:0 180:-0.25 270:0"}, {"shaft", "60"}});
+  const Asked a("crank-true", {{"left", "0:0.25 90:0 180:-0.25 270:0"},
+                               {"right", "0:0.25 90:0 180:-0.25 270:0"},
+                               {"shaft", "60"},
+                               {"rim", "30"}});
   EXPECT_NEAR(a["left"], 0.5, 1e-9);
+  EXPECT_NEAR(a["at_rim"], 0.25, 1e-9); // half of 0.5 over 60, at 30 from the pin
   EXPECT_NEAR(a["kink"], 0.25, 1e-9);
   EXPECT_NEAR(a["expected"], 0, 1e-9);
   EXPECT_NE(a.answer.words.find("wedge"), std::string::npos) << a.answer.words;
+  for (const auto& [field, value] :
+       {std::pair("allowed", "-1"), std::pair("metal", "-0.1")}) { // of a chuck: a limit below 0 is none
+    const Asked no("four-jaw", {{"readings", "0:0.25 90:0 180:-0.25 270:0"}, {field, value}});
+    EXPECT_NE(no.answer.message.find("must not be below 0"), std::string::npos) << no.answer.message;
+  }
   const Asked done("crank-true",
                    {{"left", "0:0.01 90:0 180:-0.01 270:0"}, {"right", "0:0 90:0 180:0"}, {"shaft", "60"}});
   EXPECT_EQ(done.answer.words, "True enough: stop here.");

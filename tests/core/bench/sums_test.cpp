@@ -339,6 +339,12 @@ TEST(Sums, ValuesAreReckonedAsInEveryField) {
   EXPECT_NEAR(read_value(fields[5], "1 in 12", mm).value.value, 2 * std::atan(1 / 24.0), 1e-12);
   EXPECT_NEAR(read_value(fields[6], "1 in 12", mm).value.value, std::atan(1 / 12.0), 1e-12);
   EXPECT_FALSE(read_value({"x"}, "", mm).value.given);
+  // Lists of readings too are typed with a comma where people write one.
+  LengthOptions comma = mm;
+  comma.decimal_comma = true;
+  const SumField list{"r", Quantity::lengths};
+  EXPECT_EQ(read_value(list, "0:0,05 22,5:-0,1", comma).value.text, "0:0.05 22.5:-0.1");
+  EXPECT_EQ(read_value(list, "0:0,05", mm).value.text, "0:0,05"); // refused by who reads it
 }
 
 // Two rows of three on a sheet, the saw between them.

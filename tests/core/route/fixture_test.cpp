@@ -189,8 +189,27 @@ TEST_F(InAFixture, PlayIsSpread) {
   const auto without = part_spread(b, part).dimensions.front().sigma;
   // Along the centres the hole's locator alone tells: variances add up.
   const double play_alone = std::sqrt(with * with - without * without);
-  EXPECT_NEAR(play_alone, 0.075 / (2 * std::sqrt(3.0)), 0.35 * 0.075 / (2 * std::sqrt(3.0)));
-  EXPECT_GT(play_alone, 0);
+  EXPECT_NEAR(play_alone, 0.075 / (2 * std::sqrt(3.0)), 1e-9);
+}
+
+// A pin wants a hole, a nest and a collet something to close on: on the wrong one nothing is told of play.
+TEST_F(InAFixture, ALocatorWantsItsOwnKindOfSurface) {
+  const Id boss = make(round("boss", SurfaceKind::boss, {60, 0, 0}, Vec3::UnitZ(), 8.25));
+  const std::pair<Id, LocatorKind> wrong[] = {{boss, LocatorKind::pin},
+                                              {face_, LocatorKind::pin},
+                                              {hole, LocatorKind::nest},
+                                              {hole, LocatorKind::collet},
+                                              {face_, LocatorKind::collet}};
+  for (const auto& [surface, kind] : wrong) locator(surface, kind, 8.19);
+  locator(boss, LocatorKind::collet, 8.25);
+  const auto all = fixture_check(b, fixture).locators;
+  ASSERT_EQ(all.size(), 6U);
+  for (std::size_t k = 0; k < 5; ++k) {
+    EXPECT_FALSE(all[k].goes) << all[k].text;
+    EXPECT_EQ(all[k].most_play, 0) << all[k].text;
+  }
+  EXPECT_NE(all[0].text.find("a pin goes into a hole"), std::string::npos) << all[0].text;
+  EXPECT_TRUE(all[5].goes) << all[5].text;
 }
 
 // Castings of one pattern differ by 0.2 to 0.3 mm (common practice): a nest over a raw boss is told so, and

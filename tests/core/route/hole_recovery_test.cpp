@@ -23,24 +23,9 @@ protected:
   AHoleGoneWrong() {
     part = make(Part{"Flange", "mild steel", 1, 0});
     piece = make(Piece{part, 1});
-    Body block;
-    block.part = part;
-    block.name = "plate";
-    block.shape = BodyShape::block;
-    block.sizes = {{BodyRole::length, 0, 80}, {BodyRole::width, 0, 40}, {BodyRole::height, 0, 10}};
-    plate = make(block);
-    Body hole;
-    hole.part = part;
-    hole.name = "holes";
-    hole.shape = BodyShape::hole;
-    hole.cut = true;
-    hole.on = plate;
-    hole.face = BodyFace::top;
-    hole.through = true;
+    plate = plate_solid(80, 40);
+    auto hole = two_holes(plate, 3.3, 40);
     hole.thread = "M4";
-    hole.pattern = BodyPattern::row;
-    hole.count = 2;
-    hole.sizes = {{BodyRole::diameter, 0, 3.3}, {BodyRole::pitch, 0, 40}};
     holes = make(hole);
     face("end", {40, 0, 5}, Vec3::UnitX(), 40, 10);
     face("side", {0, 20, 5}, Vec3::UnitY(), 80, 10);

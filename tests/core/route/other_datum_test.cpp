@@ -28,21 +28,6 @@ protected:
     end_a = face("end A", {-30, 0, 10}, -Vec3::UnitX(), 40, 20);
     end_b = face("end B", {30, 0, 10}, Vec3::UnitX(), 40, 20);
   }
-  Id limited(const char* name, Id from, Id to, double nominal) {
-    auto d = dimension(DimensionKind::distance, from, to, nominal);
-    d.name = name;
-    d.lower = -0.05, d.upper = 0.05;
-    return make(d);
-  }
-  Id setup(const char* name, std::vector<Id> datums, std::vector<Id> cuts, double order) {
-    build::Setup s;
-    s.part = part;
-    s.name = name;
-    s.datums = std::move(datums);
-    s.cuts = std::move(cuts);
-    s.order = order;
-    return make(s);
-  }
   const DimensionSpread& worst(const PartSpread& s) const { return s.dimensions.front(); }
 
   PartSurface rough_top;

@@ -27,23 +27,6 @@ protected:
     limited("thick", foot, top, 20);
     limited("step", shelf, top, 8);
   }
-  void limited(const char* name, Id from, Id to, double nominal) {
-    auto d = dimension(DimensionKind::distance, from, to, nominal);
-    d.name = name;
-    d.lower = -0.05;
-    d.upper = 0.05;
-    d.tolerance = "typed";
-    make(d);
-  }
-  Id setup(const char* name, std::vector<Id> datums, std::vector<Id> cuts, double order) {
-    datrin::build::Setup s;
-    s.part = part;
-    s.name = name;
-    s.datums = std::move(datums);
-    s.cuts = std::move(cuts);
-    s.order = order;
-    return make(s);
-  }
   const route::DimensionSpread& of(const route::PartSpread& spread, const char* name) {
     for (const auto& d : spread.dimensions)
       if (route::spread_name(b, d) == name) return d;

@@ -2,7 +2,7 @@
 // the finder outside the edge when it touches; a drill goes 0.3 of its diameter and a millimetre past the far
 // side.
 
-#include "steps/bench_steps.h"
+#include "steps/take_step.h"
 
 #include "tests/core/demo_piece.h"
 #include "tests/core/drawn_part.h"
@@ -10,12 +10,20 @@
 #include <gtest/gtest.h>
 
 #include <algorithm>
+#include <fmt/format.h>
 
 using namespace datrin;
 using namespace datrin::build;
 using namespace datrin::steps;
 
 namespace {
+
+TakeOptions read_in(Unit unit) {
+  TakeOptions options;
+  options.lengths.bare_unit = unit;
+  options.at = "2026-11-27T10:00:00Z";
+  return options;
+}
 
 /// A plate of bar, its two holes drilled on the mill from two edges that are cut.
 class OnTheMill : public test::DrawnPart {
@@ -30,24 +38,7 @@ protected:
     foot = face("foot", {0, 0, 0}, -Vec3::UnitZ(), 60, 40);
     left = face("left", {-30, 0, 5}, -Vec3::UnitX(), 40, 10);
     front = face("front", {0, -20, 5}, -Vec3::UnitY(), 60, 10);
-    Body block;
-    block.part = part;
-    block.name = "plate";
-    block.shape = BodyShape::block;
-    block.sizes = {{BodyRole::length, 0, 60}, {BodyRole::width, 0, 40}, {BodyRole::height, 0, 10}};
-    const Id plate = make(block);
-    Body hole;
-    hole.part = part;
-    hole.name = "holes";
-    hole.shape = BodyShape::hole;
-    hole.cut = true;
-    hole.on = plate;
-    hole.face = BodyFace::top;
-    hole.through = true;
-    hole.pattern = BodyPattern::row;
-    hole.count = 2;
-    hole.sizes = {{BodyRole::diameter, 0, 5}, {BodyRole::pitch, 0, 30}};
-    holes = make(hole);
+    holes = make(two_holes(plate_solid(60, 40), 5, 30));
     build::Setup s;
     s.part = part;
     s.name = "on its foot";
@@ -64,16 +55,32 @@ protected:
     drill = make(o);
     in.piece = piece;
     in.setup = setup;
+    for (const Id id : {foot, left, front}) at_size(id);
   }
-  std::vector<BenchStep> steps() const { return bench_steps(b, in); }
-  BenchStep step(const std::string& key) const {
+  /// It is cut to the drawing.
+  Id at_size(Id surface) {
+    Cut cut;
+    cut.piece = piece;
+    cut.surface = surface;
+    return make(cut);
+  }
+  void gone(Id id) { EXPECT_TRUE(b.apply(remove(b, id, "x"))); }
+  void uncut(Id surface) {
+    for (const auto& [id, cut] : b.cuts_of(piece, surface)) gone(id);
+  }
+  void refresh() { in.plans = allowance::surface_plans(b, piece, casting::piece_input(b, piece), {}); }
+  std::vector<BenchStep> steps() {
+    refresh();
+    return bench_steps(b, in);
+  }
+  BenchStep step(const std::string& key) {
     for (const auto& one : steps())
       if (one.key == key) return one;
     ADD_FAILURE() << key;
     return {};
   }
   StepTaken take(const BenchStep& one, const std::string& typed = {}, Unit unit = Unit::mm) {
-    auto taken = take_step(b, in, one, typed, unit, "2026-11-27T10:00:00Z");
+    auto taken = take_step(b, in, one, typed, read_in(unit));
     EXPECT_TRUE(!taken.ok() || b.apply(taken.edit)) << one.key;
     return taken;
   }
@@ -129,7 +136,7 @@ TEST_F(OnTheMill, WithoutEdgesPlacesCountFromTheMiddle) {
   b.load(setup, s);
   const auto id = std::to_string(drill);
   EXPECT_NE(step("go-" + id + "-1-x").words.find("Nothing locates it along X"), std::string::npos);
-  make(round("outside", SurfaceKind::boss, {0, 0, 5}, Vec3::UnitZ(), 60));
+  at_size(make(round("outside", SurfaceKind::boss, {0, 0, 5}, Vec3::UnitZ(), 60)));
   auto circle = *b.find<Body>(holes);
   circle.pattern = BodyPattern::circle;
   circle.count = 6;
@@ -183,7 +190,190 @@ TEST_F(OnTheMill, AReadOutThatIsWrongIsNoticed) {
   EXPECT_TRUE(take(step("go-" + std::to_string(drill) + "-1-x"), "0.5906", Unit::inch).ok());
 }
 
+// Sawn 62 by 42 by 12, 1 mm on every side: the finder touches the metal, not the drawing, and the drill
+// begins at it. Worked by hand.
+TEST_F(OnTheMill, MetalStillToComeOffIsInTheNumbers) {
+  for (const Id id : {foot, left, front}) uncut(id);
+  const Id bar = b.all<Stock>().front().first;
+  auto stock = *b.find<Stock>(bar);
+  stock.length = 62, stock.width = 42, stock.thick = 12;
+  b.load(bar, stock);
+  const Id top = face("top", {0, 0, 10}, Vec3::UnitZ(), 60, 40);
+  const auto id = std::to_string(drill);
+  const auto x = step("go-" + id + "-1-x");
+  EXPECT_NEAR(*x.number, 16, 1e-9);
+  ASSERT_EQ(x.sum.lines.size(), 2U);
+  EXPECT_EQ(x.sum.lines[1].label, "still to come off left");
+  EXPECT_NEAR(*step("go-" + id + "-1-y").number, 21, 1e-9);
+  // Through 10 and the 1 at either end, 1.5 of point, 1 clear.
+  EXPECT_NEAR(*step("deep-" + id + "-1").number, -14.5, 1e-9);
+  EXPECT_NEAR(step("deep-" + id + "-1").sum.total(), -14.5, 1e-9);
+  at_size(top);
+  at_size(left);
+  EXPECT_NEAR(*step("go-" + id + "-1-x").number, 15, 1e-9);
+  EXPECT_NEAR(*step("deep-" + id + "-1").number, -13.5, 1e-9);
+}
+
+// What stands over a face nobody has measured is no number: a hole counted from it would be out by it.
+TEST_F(OnTheMill, NothingIsCountedFromMetalThatNobodyMeasured) {
+  uncut(left);
+  const auto id = std::to_string(drill);
+  const auto x = step("go-" + id + "-1-x");
+  EXPECT_FALSE(x.number);
+  EXPECT_NE(x.words.find("left is not cut yet, and nothing says how much is over it"), std::string::npos)
+      << x.words;
+  EXPECT_NEAR(*step("go-" + id + "-1-y").number, 20, 1e-9);
+  // As a casting that was never touched the same, and what is left as cast stays so.
+  const Id bar = b.all<Stock>().front().first;
+  auto stock = *b.find<Stock>(bar);
+  stock.form = StockForm::casting;
+  b.load(bar, stock);
+  EXPECT_FALSE(step("go-" + id + "-1-x").number);
+  auto as_cast = *b.find<PartSurface>(front);
+  as_cast.machined = false;
+  b.load(front, as_cast);
+  EXPECT_FALSE(step("go-" + id + "-1-y").number);
+}
+
+// A datum that is milled in the same setup goes away from under its zero.
+TEST_F(OnTheMill, AFaceThatIsCutHereIsNoDatumHere) {
+  auto s = *b.find<build::Setup>(setup);
+  s.cuts = {left};
+  b.load(setup, s);
+  EXPECT_NE(step("go-" + std::to_string(drill) + "-1-x").words.find("Nothing locates it along X"),
+            std::string::npos);
+}
+
+TEST_F(OnTheMill, AnotherFinderIsSaidOnceForAll) {
+  const auto told = take(step("zero-x"), "0.2", Unit::inch); // 5.08
+  ASSERT_TRUE(told.ok()) << told.wrong;
+  EXPECT_NE(told.told.find("0.2000\u202Fin across"), std::string::npos) << told.told;
+  EXPECT_FALSE(step("zero-x").done); // the number is another: it is still to be set
+  EXPECT_NEAR(*step("zero-x").number, -2.54, 1e-9);
+  EXPECT_NEAR(*step("zero-y").number, -2.54, 1e-9);
+  EXPECT_FALSE(take(step("zero-x"), "-4").ok());
+  EXPECT_FALSE(take(step("zero-x"), "200").ok());
+  EXPECT_TRUE(take(step("zero-x")).ok());
+  EXPECT_TRUE(step("zero-x").done);
+  in.piece = make(Piece{part, 2}); // the next piece has it as well
+  piece = in.piece;
+  for (const Id id : {foot, left, front}) at_size(id);
+  EXPECT_NEAR(*step("zero-x").number, -2.54, 1e-9);
+}
+
+TEST_F(OnTheMill, WhereNothingIsReadNothingIsTaken) {
+  const auto id = std::to_string(drill);
+  for (const auto& key : {std::string("hold"), "done-" + id}) {
+    const auto taken = take(step(key), "12.5");
+    EXPECT_NE(taken.wrong.find("nothing is read here"), std::string::npos) << key << taken.wrong;
+  }
+  EXPECT_FALSE(b.done_of(piece, drill));
+  // A depth is read beside its number: -12.5.
+  EXPECT_NE(take(step("deep-" + id + "-1"), "12.5").wrong.find("counts the other way"), std::string::npos);
+  EXPECT_NE(take(step("deep-" + id + "-1"), "-12").wrong.find("0.500\u202Fmm to go"), std::string::npos);
+  EXPECT_TRUE(take(step("deep-" + id + "-1"), "-12.52").ok());
+}
+
+// At the middle itself the number is 0, and a hair beside it is there: it is no other unit.
+TEST_F(OnTheMill, AtZeroAHairBesideItIsThere) {
+  auto s = *b.find<build::Setup>(setup);
+  s.datums = {};
+  b.load(setup, s);
+  at_size(make(round("outside", SurfaceKind::boss, {-15, 0, 5}, Vec3::UnitZ(), 20))); // about the first hole
+  const auto go = step("go-" + std::to_string(drill) + "-1-x");
+  EXPECT_EQ(*go.number, 0);
+  EXPECT_TRUE(take(go, "0.001").ok());
+  EXPECT_NE(take(step("go-" + std::to_string(drill) + "-2-x"), "0.001").wrong.find("29.999\u202Fmm to go"),
+            std::string::npos);
+}
+
+// Bored on the mill: gone to, then the passes; its surface is a bore with its limits from the drawing.
+TEST_F(OnTheMill, ABoreIsGoneToThenCutByItsPasses) {
+  auto drawn = round("seat", SurfaceKind::bore, {-15, 0, 5}, Vec3::UnitZ(), 5);
+  drawn.body = holes, drawn.face = BodyFace::side, drawn.height = 10;
+  drawn.from_solid = true;
+  const Id bore = make(drawn);
+  auto s = *b.find<build::Setup>(setup);
+  s.cuts = {bore};
+  b.load(setup, s);
+  Operation o = *b.find<Operation>(drill);
+  o.kind = OperationKind::bore;
+  o.surfaces = {bore};
+  const Id boring = make(o);
+  std::vector<std::string> keys;
+  for (const auto& one : steps())
+    if (one.operation == boring) keys.push_back(one.key.substr(0, one.key.find('-')));
+  ASSERT_GE(keys.size(), 5U);
+  EXPECT_EQ((std::vector<std::string>(keys.begin(), keys.begin() + 4)),
+            (std::vector<std::string>{"go", "go", "go", "go"}));
+  for (std::size_t k = 4; k < keys.size(); ++k) EXPECT_EQ(keys[k], "cut");
+  // A second operation on the same bore does not ask for its passes again.
+  const Id again = make(o);
+  int cuts = 0;
+  for (const auto& one : steps())
+    if (one.operation == again && one.kind == StepKind::cut) ++cuts;
+  EXPECT_EQ(cuts, 0);
+}
+
+// A countersink goes as deep as its mouth is drawn, not as deep as the hole.
+TEST_F(OnTheMill, AMouthIsSunkToItsOwnDepth) {
+  auto hole = *b.find<Body>(holes);
+  hole.mouth = HoleMouth::counterbored;
+  hole.set_size({BodyRole::mouth_diameter, 0, 9});
+  hole.set_size({BodyRole::mouth_depth, 0, 4});
+  b.load(holes, hole);
+  auto o = *b.find<Operation>(drill);
+  o.kind = OperationKind::mill;
+  b.load(drill, o);
+  const auto id = std::to_string(drill);
+  EXPECT_NEAR(*step("go-" + id + "-2-x").number, 45, 1e-9);
+  EXPECT_NEAR(*step("deep-" + id + "-2").number, -4, 1e-9);
+  EXPECT_EQ(step("done-" + id).kind, StepKind::tick);
+}
+
+// In the chuck, 15 off the axis: a drill in the tailstock does not come there.
+TEST_F(OnTheMill, OnALatheAHoleOffTheAxisIsSaid) {
+  make(round("outside", SurfaceKind::boss, {0, 0, 5}, Vec3::UnitZ(), 60));
+  auto s = *b.find<build::Setup>(setup);
+  s.holding = Workholding::three_jaw;
+  b.load(setup, s);
+  const auto deep = step("deep-" + std::to_string(drill) + "-1");
+  EXPECT_NE(deep.words.find("15.00\u202Fmm off the axis"), std::string::npos) << deep.words;
+  EXPECT_NEAR(*deep.number, 12.5, 1e-9); // what goes in, no read-out
+}
+
+// Ticked off and unclamped, each step back opens the one before: nothing sticks.
+TEST_F(OnTheMill, BackFromTheEndOpensStepByStep) {
+  while (step_to_do(steps()) >= 0) {
+    const auto all = steps();
+    ASSERT_TRUE(take(all[static_cast<std::size_t>(step_to_do(all))]).ok());
+  }
+  const auto count = static_cast<int>(steps().size());
+  for (int to = count - 1; to >= 0; --to) {
+    ASSERT_TRUE(b.apply(step_back(b, in, steps(), to, "now"))) << to;
+    EXPECT_EQ(step_to_do(steps()), to);
+  }
+  EXPECT_FALSE(b.done_of(piece, drill));
+  EXPECT_FALSE(b.release_of(piece, setup));
+}
+
+TEST_F(OnTheMill, WordsAreInTheUnitOfItsMachine) {
+  Machine mill;
+  mill.name = "mill";
+  mill.unit = Unit::inch;
+  mill.kind = MachineKind::mill;
+  auto s = *b.find<build::Setup>(setup);
+  s.machine = make(mill);
+  b.load(setup, s);
+  EXPECT_NE(step("zero-x").words.find("0.2362\u202Fin across"), std::string::npos) << step("zero-x").words;
+}
+
 namespace {
+
+// With a point whatever the locale writes; to_string would follow the locale.
+std::string typed_out(double mm) {
+  return fmt::format("{:.6f}", mm);
+}
 
 class OnTheCylinder : public test::DemoPiece {
 protected:
@@ -216,10 +406,10 @@ TEST_F(OnTheCylinder, ACutIsReadAndTheNextNumberFollows) {
   ASSERT_TRUE(cut);
   const auto before = b.cuts_of(piece, cut->surface).size();
   // Enter alone is not enough, and what cannot be is asked about.
-  EXPECT_FALSE(take_step(b, in, *cut, "", Unit::mm, "now").ok());
-  EXPECT_FALSE(take_step(b, in, *cut, "900", Unit::mm, "now").ok());
+  EXPECT_FALSE(take_step(b, in, *cut, "", read_in(Unit::mm)).ok());
+  EXPECT_FALSE(take_step(b, in, *cut, "900", read_in(Unit::mm)).ok());
   const double left = *cut->number + 0.8; // less was taken than the pass wanted
-  const auto taken = take_step(b, in, *cut, std::to_string(left), Unit::mm, "2026-11-27T10:00:00Z");
+  const auto taken = take_step(b, in, *cut, typed_out(left), read_in(Unit::mm));
   ASSERT_TRUE(taken.ok()) << taken.wrong;
   EXPECT_NE(taken.told.find("still to come off"), std::string::npos) << taken.told;
   ASSERT_TRUE(b.apply(taken.edit));
@@ -247,17 +437,62 @@ TEST_F(OnTheCylinder, APlaneMayBeReadAcross) {
   ASSERT_NE(step, all.end());
   ASSERT_EQ(step->kind, StepKind::cut);
   const double apart = std::abs((plan_of(here).drawn.point - plan_of(other).drawn.point).x());
-  const auto taken = take_step(b, in, *step, std::to_string(apart + 1.1), Unit::mm, "now");
+  const auto taken = take_step(b, in, *step, typed_out(apart + 1.1), read_in(Unit::mm));
   ASSERT_TRUE(taken.ok()) << taken.wrong;
+  EXPECT_EQ(taken.told.find("across, 1.100\u202Fmm left"), 0U) << taken.told;
   ASSERT_TRUE(b.apply(taken.edit));
   EXPECT_NEAR(b.cuts_of(piece, here).back().second.left, 1.1, 1e-5);
+  EXPECT_EQ(b.cuts_of(piece, here).back().second.note, "read across");
+}
+
+// 3 mm thick with 2.5 over each face and the other at size: 2.4 may be what is left, or the thickness and too
+// deep by 0.6. Nobody but the person knows: it is not taken.
+TEST_F(OnTheMill, WhatCouldBeEitherIsNotGuessed) {
+  for (const Id id : {foot, left, front}) uncut(id);
+  const Id bar = b.all<Stock>().front().first;
+  auto stock = *b.find<Stock>(bar);
+  stock.length = 60, stock.width = 40, stock.thick = 8;
+  b.load(bar, stock);
+  for (const Id id : {left, front}) { // as high as it is thick
+    auto edge = *b.find<PartSurface>(id);
+    edge.point.z() = 1.5, edge.height = 3;
+    b.load(id, edge);
+  }
+  gone(holes);
+  const Id top = face("top", {0, 0, 3}, Vec3::UnitZ(), 60, 40);
+  std::pair<Id, Body> plate = b.all<Body>().front();
+  plate.second.set_size({BodyRole::height, 0, 3});
+  b.load(plate.first, plate.second);
+  at_size(foot);
+  auto s = *b.find<build::Setup>(setup);
+  s.cuts = {top};
+  b.load(setup, s);
+  Operation o;
+  o.part = part;
+  o.kind = OperationKind::mill;
+  o.setup = setup;
+  o.surfaces = {top};
+  make(o);
+  const auto all = steps();
+  const auto cut =
+      std::find_if(all.begin(), all.end(), [](const auto& one) { return one.kind == StepKind::cut; });
+  ASSERT_NE(cut, all.end());
+  const auto either = take(*cut, "2.4");
+  EXPECT_NE(
+      either.wrong.find("2.400\u202Fmm left, or 2.400\u202Fmm across, which leaves \u22120.600\u202Fmm"),
+      std::string::npos)
+      << either.wrong;
+  EXPECT_TRUE(b.cuts_of(piece, top).empty());
+  // 1.5 is left: across it would be 1.5 too deep.
+  EXPECT_TRUE(take(*cut, "1.5").ok());
+  EXPECT_NEAR(b.cuts_of(piece, top).back().second.left, 1.5, 1e-9);
 }
 
 TEST_F(OnTheCylinder, NotUnclampedBeforeTheGate) {
   const auto* out = first(StepKind::unclamp);
   ASSERT_TRUE(out);
   EXPECT_NE(out->words.find("Not yet"), std::string::npos);
-  EXPECT_FALSE(take_step(b, in, *out, "", Unit::mm, "now").ok());
+  EXPECT_FALSE(take_step(b, in, *out, "", read_in(Unit::mm)).ok());
 }
 
 TEST_F(OnTheCylinder, ASizeIsReadIntoTheRecord) {
@@ -268,9 +503,9 @@ TEST_F(OnTheCylinder, ASizeIsReadIntoTheRecord) {
   ASSERT_TRUE(read);
   const double nominal = *read->number;
   EXPECT_NE(
-      take_step(b, in, *read, std::to_string(nominal * 25.4), Unit::mm, "now").wrong.find("another unit"),
+      take_step(b, in, *read, typed_out(nominal * 25.4), read_in(Unit::mm)).wrong.find("is the unit right"),
       std::string::npos);
-  const auto taken = take_step(b, in, *read, std::to_string(nominal), Unit::mm, "now");
+  const auto taken = take_step(b, in, *read, typed_out(nominal), read_in(Unit::mm));
   ASSERT_TRUE(taken.ok()) << taken.wrong;
   ASSERT_TRUE(b.apply(taken.edit));
   EXPECT_NEAR(b.measurement_of(piece, read->dimension)->second.value, nominal, 1e-6);

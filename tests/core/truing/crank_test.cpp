@@ -18,7 +18,7 @@ CrankInput at(const Vec2& left, const Vec2& right) {
   CrankInput in;
   in.now = {left, right};
   in.shaft = 60;
-  in.gap = 12;
+  in.rim = 30;
   return in;
 }
 
@@ -39,7 +39,7 @@ public:
     CrankInput in = at(state.left, state.right);
     const double did = amount * gives_ * this_time(random_);
     state = after_move(in, move, did);
-    state = after_move({state, 60, 12, 0.02},
+    state = after_move({state, 60, 30, 0.02},
                        move == CrankMove::twist_right ? CrankMove::open : CrankMove::twist_right,
                        aside(random_) * std::abs(amount));
   }
@@ -58,6 +58,8 @@ TEST(TruingACrank, WebsThatAreNotParallelAreOpenedOrClosed) {
   EXPECT_NEAR(open.amount, 0.2, 1e-12);
   EXPECT_NEAR(open.expected.whole(), 0, 1e-12);
   EXPECT_NE(open.text.find("opposite the pin"), std::string::npos);
+  // The shafts make an angle of 0.2 / 60; about the pin, 30 from it, that is 0.1 between the webs.
+  EXPECT_NEAR(open.at_rim, 0.1, 1e-12);
   EXPECT_EQ(true_crank(at({-0.1, 0}, {-0.1, 0})).move, CrankMove::close);
 }
 
@@ -78,6 +80,7 @@ TEST(TruingACrank, TwistedWebsAreStruckRoundThePin) {
   EXPECT_EQ(twist.move, CrankMove::twist_right);
   EXPECT_NEAR(twist.amount, 0.1, 1e-12);
   EXPECT_NEAR(twist.expected.whole(), 0, 1e-12);
+  EXPECT_EQ(twist.at_rim, 0);
   EXPECT_NE(true_crank(at({0, 0.05}, {0, -0.05})).text.find("forward"), std::string::npos);
 }
 

@@ -1,0 +1,248 @@
+#include "steps/take_step.h"
+
+#include "build/edit_making.h"
+#include "build/edit_route.h"
+#include "build/rows.h"
+#include "quantity/length_text.h"
+#include "quantity/text.h"
+#include "readings/measure.h"
+#include "route/card.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace datrin::steps {
+
+using namespace build;
+
+namespace {
+
+constexpr double there = 0.05;       // mm: nearer than this the read-out stands where it should
+constexpr double widest_finder = 50; // mm
+
+BenchPlace place_or_new(const Build& build, const BenchInput& in) {
+  if (const auto place = build.bench_place_of(in.piece, in.setup)) return place->second;
+  BenchPlace place;
+  place.piece = in.piece;
+  place.setup = in.setup;
+  return place;
+}
+
+void keep_place(Rows& rows, const BenchInput& in, const BenchPlace& place) {
+  if (const auto old = rows.build().bench_place_of(in.piece, in.setup))
+    rows.set(old->first, place);
+  else
+    rows.add(place);
+}
+
+void pass(Rows& rows, const BenchInput& in, const BenchStep& step, const std::string& at) {
+  auto place = place_or_new(rows.build(), in);
+  const auto words = words_of(place.passed);
+  if (std::find(words.begin(), words.end(), step.key) == words.end())
+    place.passed += (place.passed.empty() ? "" : " ") + step.key;
+  place.step = step.key;
+  place.at = at;
+  keep_place(rows, in, place);
+}
+
+StepTaken refused(std::string why) {
+  StepTaken out;
+  out.wrong = std::move(why);
+  return out;
+}
+
+class Taking {
+public:
+  Taking(const Build& build, const BenchInput& in, const BenchStep& step, const std::string& typed,
+         const TakeOptions& options)
+      : build_(build), in_(in), step_(step), typed_(trimmed(typed)), options_(options),
+        unit_(options.lengths.bare_unit.value_or(build.info().unit)) {}
+
+  StepTaken take() const {
+    if (typed_.empty()) return entered();
+    if (step_.ask.empty()) return refused("nothing is read here: clear the field, then Enter");
+    if (step_.kind == StepKind::read) return size();
+    const auto read = parse_length(typed_, options_.lengths);
+    if (!read.ok()) return refused(read.message);
+    switch (step_.kind) {
+    case StepKind::cut:
+      return cut(read.mm);
+    case StepKind::zero:
+      return finder(read.mm);
+    default:
+      break;
+    }
+    const auto why = elsewhere(read.mm);
+    return why.empty() ? behind() : refused(why);
+  }
+
+private:
+  StepTaken entered() const {
+    if (step_.may_be_empty) return behind();
+    return refused(step_.kind == StepKind::unclamp
+                       ? "something is missing yet: it can be unclamped all the same under Route, Gate"
+                       : "type what it reads, then Enter");
+  }
+
+  /// It is behind, with what says so elsewhere in the build.
+  StepTaken behind() const {
+    Rows rows(build_);
+    pass(rows, in_, step_, options_.at);
+    if (step_.kind == StepKind::tick)
+      rows.apply(set_done(build_, in_.piece, step_.operation, true, options_.at));
+    if (step_.kind == StepKind::unclamp) rows.apply(unclamp(build_, in_.piece, in_.setup, {}, options_.at));
+    if (step_.kind == StepKind::leave)
+      if (const auto* s = build_.find<PartSurface>(step_.surface))
+        rows.apply(
+            log_reference(build_, in_.piece, step_.surface, in_.pose.inverse().apply(s->point), options_.at));
+    StepTaken out;
+    out.edit = rows.edit(step_.title + (step_.axis.empty() ? "" : ", " + step_.axis));
+    return out;
+  }
+
+  std::string text(double mm) const {
+    return length_text(mm, unit_, {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
+  }
+
+  /// The read-out says something else: it stands somewhere else, or shows another unit or sense.
+  std::string elsewhere(double mm) const {
+    const double should = *step_.number, off = mm - should;
+    if (std::abs(off) < there) return {};
+    if (std::abs(mm + should) < there)
+      return fmt::format("{} counts the other way here: it should read {}",
+                         step_.axis.empty() ? "the depth" : step_.axis, text(should));
+    if (std::abs(mm * mm_per_inch - should) < there || std::abs(mm / mm_per_inch - should) < there)
+      return fmt::format("it looks as if the read-out shows the other unit: it should read {}", text(should));
+    return fmt::format("{} to go: it should read {}. Is the zero lost, or the read-out in incremental?",
+                       text(-off), text(should));
+  }
+
+  StepTaken finder(double across) const {
+    if (across <= 0 || across > widest_finder)
+      return refused(fmt::format("a finder is up to {} across: type its diameter, or clear the field",
+                                 text(widest_finder)));
+    auto place = place_or_new(build_, in_);
+    place.finder = across;
+    place.at = options_.at;
+    Rows rows(build_);
+    keep_place(rows, in_, place);
+    StepTaken out;
+    out.edit = rows.edit("Finder " + text(across) + " across");
+    out.told = fmt::format("the finder is {} across: the number follows from it", text(across));
+    return out;
+  }
+
+  StepTaken cut(double mm) const {
+    const auto plan = std::find_if(in_.plans.begin(), in_.plans.end(),
+                                   [&](const auto& p) { return p.surface == step_.surface; });
+    if (plan == in_.plans.end()) return refused("the surface is not to be machined any more");
+    std::string why;
+    bool across = false;
+    const auto left = plan->drawn.round()
+                          ? allowance::left_by_reading(build_, *plan, allowance::ReadingOf::size, mm, &why)
+                          : left_or_across(*plan, mm, across, why);
+    if (!left) return refused(why);
+    auto made = allowance::cut_of(*plan, in_.pose, *left);
+    made.read = typed_;
+    made.at = options_.at;
+    if (across) made.note = "read across";
+    StepTaken out;
+    out.edit = log_cut(build_, made);
+    if (across) out.told = fmt::format("across, {} left: ", text(*left));
+    const bool to_size = *left >= plan->low - 1e-9 && *left <= plan->high + 1e-9;
+    out.told += to_size ? std::string("to size")
+                : *left > plan->aim
+                    ? fmt::format("{} still to come off a side", text(*left - plan->aim))
+                    : fmt::format("{} too deep: see the gate for what can be done", text(plan->aim - *left));
+    return out;
+  }
+
+  /// What a plane has left by a reading that is either that, or how far it is across to the face opposite.
+  /// One of them at most may make sense: no more than there was before the cut, and not far below the
+  /// drawing.
+  std::optional<double> left_or_across(const allowance::SurfacePlan& plan, double mm, bool& across,
+                                       std::string& why) const {
+    constexpr double far_below = 1, more = 0.05; // mm
+    std::string not_across;
+    const auto left = allowance::left_by_reading(build_, plan, allowance::ReadingOf::left, mm, &why);
+    const auto over =
+        allowance::left_by_reading(build_, plan, allowance::ReadingOf::distance, mm, &not_across);
+    if (!left || !over) {
+      across = !left && over;
+      return left ? left : over;
+    }
+    const bool metal_known = plan.source != allowance::StockSource::none;
+    const auto likely = [&](double v) { return v > -far_below && (!metal_known || v < plan.now + more); };
+    if (likely(*left) == likely(*over)) {
+      why = fmt::format(
+          "{0} left, or {0} across, which leaves {1}: log it under Allowance, where it is said which",
+          text(mm), text(*over));
+      return std::nullopt;
+    }
+    across = likely(*over);
+    return across ? over : left;
+  }
+
+  StepTaken size() const {
+    readings::MeasureInput in;
+    in.made = {step_.dimension, in_.piece};
+    in.text = typed_;
+    in.at = options_.at;
+    in.angles = options_.angles;
+    const auto read = readings::measure(build_, in, options_.lengths);
+    if (!read.ok) return refused(read.message);
+    StepTaken out;
+    out.edit = readings::keep_measurement(build_, read.measurement);
+    const auto* d = build_.find<Dimension>(step_.dimension);
+    out.told = d && d->allows(read.measurement.value) ? "within its limits" : "outside its limits";
+    return out;
+  }
+
+  const Build& build_;
+  const BenchInput& in_;
+  const BenchStep& step_;
+  std::string typed_;
+  const TakeOptions& options_;
+  Unit unit_;
+};
+
+} // namespace
+
+StepTaken take_step(const Build& build, const BenchInput& input, const BenchStep& step,
+                    const std::string& typed, const TakeOptions& options) {
+  return Taking(build, input, step, typed, options).take();
+}
+
+Edit step_back(const Build& build, const BenchInput& input, const std::vector<BenchStep>& steps, int to,
+               const std::string& at) {
+  if (to < 0 || to >= static_cast<int>(steps.size())) return {};
+  const auto& step = steps[static_cast<std::size_t>(to)];
+  Rows rows(build);
+  auto place = place_or_new(build, input);
+  std::string kept;
+  for (const auto word : words_of(place.passed))
+    if (word != step.key) kept += (kept.empty() ? "" : " ") + std::string(word);
+  place.passed = kept;
+  place.step = step.key;
+  place.at = at;
+  keep_place(rows, input, place);
+  if (step.operation != 0) rows.apply(set_done(build, input.piece, step.operation, false, at));
+  if (step.kind == StepKind::unclamp) rows.apply(clamp_again(build, input.piece, input.setup));
+  return rows.edit("Back to " + step.title);
+}
+
+Edit leave_bench(const Build& build, const BenchInput& input, const std::string& step,
+                 const std::string& dials, const std::string& at) {
+  Rows rows(build);
+  auto place = place_or_new(build, input);
+  if (place.step == step && place.dials == dials) return {};
+  place.step = step;
+  place.dials = dials;
+  place.at = at;
+  keep_place(rows, input, place);
+  return rows.edit("Leave the bench");
+}
+
+} // namespace datrin::steps
