@@ -1,6 +1,7 @@
 #include "demo/mill_engine.h"
 
 #include "build/edit_drawing.h"
+#include "demo/at_bench.h"
 #include "demo/drawn_solid.h"
 #include "demo/making.h"
 #include "demo/mating.h"
@@ -118,6 +119,7 @@ public:
     add_making(out_.build, [this](const Edit& edit) { keep(edit); });
     add_mating(out_.build, [this](const Edit& edit) { keep(edit); });
     add_solids(out_.build, [this](const Edit& edit) { keep(edit); });
+    add_bench(out_.build, [this](const Edit& edit) { keep(edit); });
     return std::move(out_);
   }
 

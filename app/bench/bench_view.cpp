@@ -1,5 +1,6 @@
 #include "app/bench/bench_view.h"
 
+#include "app/bench/chime.h"
 #include "app/marks/fields.h"
 #include "app/marks/length_edit.h"
 #include "app/marks/why.h"
@@ -57,8 +58,8 @@ QString number_words(double value, Unit unit) {
 } // namespace
 
 BenchView::BenchView(Document& document, TargetsState& targets, QWidget* parent)
-    : QWidget(parent), document_(document), targets_(targets), reading_(new QLineEdit),
-      picture_(new BenchPicture) {
+    : QWidget(parent), document_(document), targets_(targets), reading_(new QLineEdit), to_go_(new ToGo),
+      read_out_(new ReadOut(this)), picture_(new BenchPicture) {
   make_labels();
   lay_out();
   hide();
@@ -68,6 +69,9 @@ BenchView::BenchView(Document& document, TargetsState& targets, QWidget* parent)
   parent->installEventFilter(this);
   connect(&document_.solids(), &PartSolids::made, this, [this](qlonglong part) {
     if (const auto* now = step(); isVisible() && now && part == document_.part()) show_picture(*now);
+  });
+  connect(read_out_, &ReadOut::moved, this, [this] {
+    if (isVisible()) show_way();
   });
   connect(&document_, &Document::changed, this, [this] {
     if (isVisible()) refresh();
@@ -95,7 +99,7 @@ void BenchView::make_labels() {
   next_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
   count_->setAlignment(Qt::AlignRight);
   keys_->setAlignment(Qt::AlignRight);
-  keys_->setText("Enter goes on; Backspace back; * why; Esc leaves");
+  keys_->setText("Enter goes on; Backspace back; * why; / zero again; Esc leaves");
   reading_->setFont(plain(26));
   reading_->setAccessibleName("What it reads");
 }
@@ -132,6 +136,8 @@ void BenchView::lay_out() {
   right->addLayout(figure);
   right->addWidget(other_);
   right->addWidget(sum_);
+  right->addSpacing(10);
+  right->addWidget(to_go_);
   right->addStretch(1);
   right->addWidget(message_);
   middle->addLayout(right, 59);
@@ -225,6 +231,7 @@ void BenchView::refresh() {
     if (id == setup_) place = number;
   }
   const auto* machine = b.find<build::Machine>(s.machine);
+  read_out_->listen(machine ? qt(machine->read_out) : QString(), unit());
   auto about = filled("Setup %1 of %2 \u00B7 %3", place, number, name_words(s.name));
   if (machine) about += " \u00B7 on " + name_words(machine->name);
   about_->setText(about);
@@ -240,8 +247,10 @@ void BenchView::show_step() {
   words_->setText(all_done ? QString("The piece has left this setup. Esc leaves the bench.")
                            : capital(qt(now->words)));
   message_->clear();
+  was_there_ = false;
   show_number(*now);
   show_picture(*now);
+  show_way();
   ask_->setText(leaving_           ? QString("What do dials and read-out show, what stays on the machine?")
                 : now->ask.empty() ? QString("Enter when it is so")
                                    : qt(now->ask));
@@ -275,7 +284,8 @@ void BenchView::show_number(const BenchStep& now) {
     number_->setText(number_words(*now.number, unit));
     unit_->setText(qt(unit_name(unit)));
     other_->setText(
-        filled("%1 %2", number_words(*now.number, sheets::other(unit)), qt(unit_name(sheets::other(unit)))));
+        filled("%1 %2", number_words(*now.number, sheets::other(unit)), qt(unit_name(sheets::other(unit)))) +
+        (now.also.empty() ? QString() : " \u00B7 " + qt(now.also)));
   }
   // As large as the room beside the picture lets it be.
   auto font = sheets::font(size_px(120), true);
@@ -287,12 +297,16 @@ void BenchView::show_number(const BenchStep& now) {
   // The unit stands on the line of the figure.
   unit_->setContentsMargins(
       0, 0, 0, std::max(0, QFontMetrics(font).descent() - QFontMetrics(unit_->font()).descent()));
-  QStringList parts;
-  for (const auto& line : now.sum.lines)
-    parts << (line.figure.empty() ? filled("%1 %2", number_words(line.mm, unit), qt(line.label))
-                                  : filled("%1 %2", qt(line.figure), qt(line.label)));
-  const bool long_sum = parts.size() > 3;
-  sum_->setText(long_sum ? QString("* shows how it adds up") : parts.join("   +   "));
+  QString parts;
+  for (const auto& line : now.sum.lines) {
+    const bool less = line.figure.empty() && line.mm < 0 && !parts.isEmpty();
+    if (!parts.isEmpty()) parts += less ? "   \u2212   " : "   +   ";
+    parts +=
+        filled("%1 %2", line.figure.empty() ? number_words(less ? -line.mm : line.mm, unit) : qt(line.figure),
+               qt(line.label));
+  }
+  const bool long_sum = now.sum.lines.size() > 3;
+  sum_->setText(long_sum ? QString("* shows how it adds up") : parts);
   sum_->setVisible(!parts.isEmpty());
 }
 
@@ -312,7 +326,86 @@ void BenchView::show_picture(const BenchStep& now) {
   shown.from = now.from;
   shown.axis = qt(now.axis);
   shown.datum = qt(now.datum);
+  shown.finder = now.finder;
+  if (now.number && !now.is_angle) shown.figure = number_words(*now.number, unit());
+  const auto* about = b.find<build::PartSurface>(now.surface);
+  if (about && now.finder > 0) shown.touched = about->direction;
+  shown.view = view_of_step(shown.held, shown.axis, about ? about->direction : Vec3(Vec3::Zero()),
+                            about && about->round());
   picture_->show_step(std::move(shown));
+}
+
+/// What the read-out shows, counted down to the number; once there it says so, once.
+void BenchView::show_way() {
+  const auto* now = step();
+  const bool listens =
+      now && !now->done && !read_out_->where().isEmpty() && (!now->axis.empty() || !now->ask.empty());
+  to_go_->setVisible(listens);
+  if (!listens) return reading_->setPlaceholderText({});
+  ToGo::Shown shown;
+  shown.axis = qt(now->axis);
+  shown.unit = unit();
+  shown.now = read_out_->at(shown.axis);
+  shown.trouble = read_out_->trouble();
+  const auto* s = document_.build().find<build::Setup>(setup_);
+  const auto* machine = s ? document_.build().find<build::Machine>(s->machine) : nullptr;
+  if (machine) shown.within = machine->resolution;
+  const bool goes = now->kind == StepKind::go || now->kind == StepKind::deep;
+  if (goes && now->number) shown.target = *now->number;
+  const double off = shown.target && shown.now ? std::abs(*shown.target - *shown.now) : 0;
+  to_go_->show_way(shown);
+  reading_->setPlaceholderText(live());
+  if (!leaving_ && !live().isEmpty()) hint_->setText("Enter takes what it shows");
+  constexpr double away = 3; // times what counts as there: it may tremble about its last figure
+  if (to_go_->is_there() && !was_there_) {
+    was_there_ = true;
+    ++chimes_;
+    if (sound_) chime();
+  } else if (off > away * shown.within) {
+    was_there_ = false;
+  }
+}
+
+QString BenchView::live() const {
+  const auto* now = step();
+  const bool not_of_it =
+      now && now->kind == StepKind::zero && (now->axis.empty() || now->axis == "Z"); // the finder, a block
+  if (!now || now->ask.empty() || now->is_angle || not_of_it) return {};
+  const auto shown = read_out_->at(qt(now->axis));
+  if (!shown) return {};
+  return number_words(*shown, unit()).replace(QChar(0x2212), QChar('-'));
+}
+
+/// Of the simulated read-out: a millimetre a key, a hundredth with Shift.
+bool BenchView::turn_wheel(int key, Qt::KeyboardModifiers modifiers) {
+  if (!read_out_->is_simulated() || !reading_->text().isEmpty()) return false;
+  const double by = modifiers & Qt::ShiftModifier ? 0.01 : modifiers & Qt::ControlModifier ? 0.1 : 1;
+  switch (key) {
+  case Qt::Key_Left:
+  case Qt::Key_Right:
+    read_out_->turn('X', key == Qt::Key_Right ? by : -by);
+    return true;
+  case Qt::Key_Up:
+  case Qt::Key_Down:
+    read_out_->turn('Y', key == Qt::Key_Up ? by : -by);
+    return true;
+  case Qt::Key_PageUp:
+  case Qt::Key_PageDown:
+    read_out_->turn('Z', key == Qt::Key_PageUp ? by : -by);
+    return true;
+  default:
+    return false;
+  }
+}
+
+/// The zero the step counts from is lost, or not trusted: it is touched again, the old one kept.
+void BenchView::find_again() {
+  const auto* now = step();
+  const auto edit = now ? steps::lose_zero(document_.build(), input_, *now, build::utc_now()) : build::Edit{};
+  if (edit.empty()) return say("No zero is found yet that this step counts from.", theme().blue.brass);
+  const auto axis = qt(now->axis);
+  if (document_.apply(edit))
+    say(filled("%1 is to be found again; what was read before is kept.", axis), theme().blue.brass);
 }
 
 void BenchView::say(const QString& words, const QColor& colour) {
@@ -331,8 +424,11 @@ void BenchView::enter() {
   }
   const auto* now = step();
   if (now == nullptr || now->done) return;
-  const auto taken = steps::take_step(document_.build(), input_, *now, reading_->text().toStdString(),
-                                      {entry_options(unit()), angle_options(), build::utc_now()});
+  // What the read-out shows counts as typed, where a reading is asked for.
+  const auto typed = reading_->text().trimmed().isEmpty() ? live() : reading_->text();
+  const auto taken = steps::take_step(
+      document_.build(), input_, *now, typed.toStdString(),
+      {entry_options(unit()), angle_options(), build::utc_now(), read_out_->at(qt(now->axis))});
   if (!taken.ok()) {
     say(sheets::sentence(taken.wrong), theme().blue.brass);
     reading_->selectAll();
@@ -366,6 +462,7 @@ void BenchView::why() {
 void BenchView::leave() {
   leaving_ = false;
   reading_->clear();
+  read_out_->listen({}, Unit::mm);
   hide();
   if (had_keyboard_) had_keyboard_->setFocus();
 }
@@ -398,6 +495,10 @@ bool BenchView::eventFilter(QObject* watched, QEvent* event) {
       if (!reading_->text().isEmpty() || leaving_) return false; // 3 * 1/8
       why();
       return true;
+    case Qt::Key_Slash:
+      if (!reading_->text().isEmpty() || leaving_) return false; // 3/8
+      find_again();
+      return true;
     case Qt::Key_F1:
       why();
       return true;
@@ -405,7 +506,7 @@ bool BenchView::eventFilter(QObject* watched, QEvent* event) {
     case Qt::Key_Backtab:
       return true; // nothing else takes the keyboard
     default:
-      return false;
+      return turn_wheel(key->key(), key->modifiers());
     }
   }
   return QWidget::eventFilter(watched, event);

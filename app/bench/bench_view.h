@@ -1,13 +1,17 @@
 #pragma once
 // At the machine: the whole window for one step of a setup, one number, what it reads back. Number pad and
-// Enter are enough; Backspace in the empty field goes a step back, * asks how the number adds up, Escape
-// leaves.
+// Enter are enough; Backspace in the empty field goes a step back, * asks how the number adds up, / finds the
+// zero again, Escape leaves. A read-out that reads by itself is counted down to the number, and says when it
+// is there.
 
 #include "app/bench/bench_picture.h"
+#include "app/bench/read_out.h"
+#include "app/bench/to_go.h"
 #include "app/casting/piece_state.h"
 #include "app/document.h"
 #include "app/joints/targets_state.h"
 #include "steps/take_step.h"
+#include "steps/zero_steps.h"
 
 #include <QLabel>
 #include <QLineEdit>
@@ -37,6 +41,13 @@ public:
   QString other_number() const { return other_->text(); }
   QString next_steps() const { return next_->text(); }
   QString message() const { return message_->text(); }
+  QString to_go() const { return to_go_->text(); }
+  ReadOut* read_out() const { return read_out_; }
+  const BenchPicture* picture() const { return picture_; }
+
+  void set_sound(bool on) { sound_ = on; }
+  bool sound() const { return sound_; }
+  int chimes() const { return chimes_; } ///< how often it said that it is there
 
 protected:
   void paintEvent(QPaintEvent*) override;
@@ -50,7 +61,11 @@ private:
   void show_step();
   void show_number(const steps::BenchStep& now);
   void show_picture(const steps::BenchStep& now);
+  void show_way();
+  bool turn_wheel(int key, Qt::KeyboardModifiers modifiers);
+  QString live() const; ///< what the read-out shows of what the step asks for; empty: nothing
   void enter();
+  void find_again();
   void back();
   void why();
   void ask_to_leave();
@@ -70,6 +85,10 @@ private:
   QLabel *part_, *about_, *count_, *keys_, *title_, *words_, *number_, *unit_, *other_, *sum_, *ask_, *hint_,
       *message_, *next_;
   QLineEdit* reading_;
+  ToGo* to_go_;
+  ReadOut* read_out_;
+  bool sound_ = true, was_there_ = false;
+  int chimes_ = 0;
   BenchPicture* picture_;
 };
 

@@ -1,5 +1,6 @@
 #include "app/shell/main_window.h"
 
+#include "app/bench/crank_dialog.h"
 #include "app/drawing/quick_start_dialog.h"
 #include "app/marks/column.h"
 #include "app/marks/fields.h"
@@ -144,6 +145,13 @@ void MainWindow::make_actions() {
     joints_->state_joint();
   });
   act("At the machine", QKeySequence("F11"), [this] { go_to_bench(); });
+  sound_ = act("Sound at the bench", {}, [this] {
+    settings_->setValue("bench_sound", sound_->isChecked());
+    bench_->set_sound(sound_->isChecked());
+  });
+  sound_->setCheckable(true);
+  sound_->setChecked(settings_->value("bench_sound", true).toBool());
+  act("True up a pressed crank\u2026", QKeySequence("Ctrl+Shift+U"), [this] { true_up_crank(); });
   act("Threads\u2026", QKeySequence("Ctrl+Shift+T"), [this] { show_threads(); });
   act("Sums of the bench\u2026", QKeySequence("Ctrl+Shift+K"), [this] { show_sums(); });
   act("Reckon", QKeySequence("Ctrl+K"), [this] { header_->reckoner()->call(); });
@@ -254,6 +262,7 @@ void MainWindow::make_interface() {
   delete old;
   delete bench_; // made in the look in force
   bench_ = new BenchView(document_, targets_, this);
+  bench_->set_sound(settings_->value("bench_sound", true).toBool());
   setCentralWidget(whole);
   set_style(*qApp);
   shelf_->refresh();
@@ -433,6 +442,12 @@ void MainWindow::print() {
     marking_->ask_print();
   else
     tell("There is no sheet yet: it needs a survey and a seat.", true);
+}
+
+void MainWindow::true_up_crank() {
+  if (!document_.is_open() || document_.piece() == 0)
+    return tell("Choose the piece first: the crank, or the wheels on their axle.", true);
+  CrankDialog(document_, this).exec();
 }
 
 void MainWindow::show_threads() {

@@ -91,6 +91,7 @@ private:
   void quick_part();
   void ask_name();
   void show_sums();
+  void true_up_crank();
   void show_threads();
   void print();
   void show_file(); ///< its name on the window and among those opened last
@@ -99,7 +100,7 @@ private:
   Document document_;
   QMenu* menu_ = nullptr;
   RecentBuilds* recent_ = nullptr;
-  QAction *undo_ = nullptr, *redo_ = nullptr;
+  QAction *undo_ = nullptr, *redo_ = nullptr, *sound_ = nullptr;
   Header* header_ = nullptr;
   Shelf* shelf_ = nullptr;
   QStackedWidget *centre_ = nullptr, *side_ = nullptr;

@@ -58,7 +58,9 @@ QString hint_of(int kind) {
   if (kind == build::kind_of<build::Machine>)
     return "Type a name into the last row: lathe, mill. What it takes and how fast it turns is looked at "
            "when "
-           "setups are planned. A lathe's cross slide often reads the diameter, a mill's table a side.";
+           "setups are planned. A lathe's cross slide often reads the diameter, a mill's table a side. "
+           "Reads at: where its read-out sends its figures, as /dev/ttyUSB0; simulated, to try it at the "
+           "bench.";
   if (kind == build::kind_of<build::Tool>)
     return "Drills, reamers, taps, cutters; parallels, blocks and collets too. Operations take a drill or "
            "reamer of their size from here.";

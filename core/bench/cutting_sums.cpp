@@ -2,6 +2,7 @@
 
 #include "allowance/ladder.h"
 #include "allowance/passes.h"
+#include "cutting/speed.h"
 #include "quantity/length_text.h"
 #include "quantity/text.h"
 #include "threads/threads.h"
@@ -14,6 +15,20 @@
 namespace datrin::bench {
 
 namespace {
+
+constexpr auto no_metal = "not said";
+
+std::vector<std::string> metal_choices() {
+  std::vector<std::string> list{no_metal};
+  for (auto& metal : cutting::metals_with_speeds()) list.push_back(std::move(metal));
+  return list;
+}
+
+const char* const sings = "When it sings: slower by a third, feed a little more, less overhang, a lighter "
+                          "tool nose. When chips are cut "
+                          "twice: out oftener, air or a brush, cutting oil where the metal wants it. The "
+                          "maker of the tool stands above "
+                          "this.";
 
 std::string ladder_names(const allowance::LadderResult& ladder) {
   std::string names;
@@ -171,19 +186,26 @@ void add_cutting_sums(std::vector<Sum>& list) {
         {"Feet a minute", Quantity::number, true, "", "ft_per_min"},
         {"Revolutions a minute", Quantity::number, true, "", "rpm"},
         {"Speeds of the machine", Quantity::lengths, true, "60 95 150 240 380", "speeds"},
-        {"Feed a revolution", Quantity::length, true, "", "feed"}},
+        {"Feed a revolution", Quantity::length, true, "", "feed"},
+        {"Metal", Quantity::choice, true, "", "metal", metal_choices()},
+        {"Cutter of", Quantity::choice, true, "", "cutter", {"high-speed steel", "carbide"}}},
        [](const SumValues& v, Unit) {
          if (v("Diameter") <= 0) return wrong("Diameter: must be above 0");
          const bool by_rpm = v.given("Revolutions a minute"), by_m = v.given("Metres a minute"),
                     by_ft = v.given("Feet a minute");
-         if (by_rpm + by_m + by_ft != 1)
-           return wrong("Metres, Feet or Revolutions a minute: give one of the three");
-         if (!(v("Metres a minute") + v("Feet a minute") + v("Revolutions a minute") > 0))
+         const auto& metal = v.text("Metal");
+         const bool by_metal = !metal.empty() && metal != no_metal;
+         if (by_rpm + by_m + by_ft + by_metal != 1)
+           return wrong("Metres, Feet or Revolutions a minute: give one of the three, or the metal");
+         if (!by_metal && !(v("Metres a minute") + v("Feet a minute") + v("Revolutions a minute") > 0))
            return wrong("Metres, Feet or Revolutions a minute: must be above 0");
          const double round = pi * v("Diameter") / 1000; // m
-         const double rpm = by_rpm ? v("Revolutions a minute")
-                            : by_m ? v("Metres a minute") / round
-                                   : v("Feet a minute") * 0.3048 / round;
+         const auto of =
+             v.text("Cutter of") == "carbide" ? cutting::ToolMetal::carbide : cutting::ToolMetal::high_speed;
+         const double rpm = by_rpm     ? v("Revolutions a minute")
+                            : by_metal ? cutting::cutting_speed(metal, of) / round
+                            : by_m     ? v("Metres a minute") / round
+                                       : v("Feet a minute") * 0.3048 / round;
          std::vector<SumLine> lines;
          if (!by_m)
            lines.push_back({"metres a minute", Quantity::number, rpm * round, "\u03C0 D n", "m_per_min"});
@@ -192,7 +214,7 @@ void add_cutting_sums(std::vector<Sum>& list) {
                {"feet a minute", Quantity::number, rpm * round / 0.3048, "\u03C0 D n", "ft_per_min"});
          if (!by_rpm)
            lines.push_back({"revolutions a minute", Quantity::number, rpm, "v / (\u03C0 D)", "rpm"});
-         std::string words;
+         std::string words = by_metal ? sings : "";
          if (v.given("Speeds of the machine")) {
            double nearest = 0;
            for (const auto word : words_of(v.text("Speeds of the machine"))) {
@@ -204,7 +226,8 @@ void add_cutting_sums(std::vector<Sum>& list) {
                nearest = *speed;
            }
            lines.push_back({"nearest of the machine", Quantity::number, nearest, "by ratio", "nearest"});
-           if (nearest > rpm) words = "The nearest is faster than asked; the next below is the safe one.";
+           if (nearest > rpm)
+             words = "The nearest is faster than asked; the next below is the safe one. " + words;
          }
          if (v.given("Feed a revolution"))
            lines.push_back(

@@ -1,6 +1,7 @@
 #include "bench/sum_lists.h"
 
 #include "dividing/change_wheels.h"
+#include "dividing/clock_teeth.h"
 #include "dividing/clock_train.h"
 #include "dividing/gears.h"
 #include "dividing/indexing.h"
@@ -171,6 +172,49 @@ SumAnswer spokes(const SumValues& v, Unit) {
       "A cut each side of the middle line, then on by the angle. Centre the table under the spindle first.");
 }
 
+/// Between two spokes: the cutter goes round at two radii, the table turned from one spoke to the next.
+SumAnswer openings(const SumValues& v, Unit) {
+  const double n = v("Spokes"), width = v("Spoke, width"), cutter = v("Cutter");
+  const double rim = v("Inside of the rim, radius"), hub = v("Outside of the hub, radius");
+  if (n < 2 || n > 60) return wrong("Spokes: from 2 to 60");
+  if (width <= 0 || cutter <= 0 || hub <= 0) return wrong("Spoke, Cutter, Hub: must be above 0");
+  const double outer = rim - cutter / 2, inner = hub + cutter / 2, beside = (width + cutter) / 2;
+  if (outer <= inner) return wrong("Cutter: it does not go in between hub and rim");
+  const auto from = [&](double at) { return std::asin(std::min(1.0, beside / at)); };
+  if (2 * from(inner) > 2 * pi / n)
+    return wrong("Cutter: at the hub the spokes stand nearer than it is wide");
+  return right(
+      {{"at the rim, out from the middle", Quantity::length, outer, "rim \u2212 half the cutter", "outer"},
+       {"there from", Quantity::angle, from(outer), "asin((spoke + cutter) / 2 / radius)", "outer_from"},
+       {"to", Quantity::angle, 2 * pi / n - from(outer), "360\u00B0 / n less the same", "outer_to"},
+       {"at the hub, out from the middle", Quantity::length, inner, "hub + half the cutter", "inner"},
+       {"there from", Quantity::angle, from(inner), "", "inner_from"},
+       {"to", Quantity::angle, 2 * pi / n - from(inner), "", "inner_to"},
+       {"beside the spoke's middle line", Quantity::length, beside, "(spoke + cutter) / 2", "offset"}},
+      "Angles from the middle line of one spoke. The sides of the spokes are milled straight, that far "
+      "beside "
+      "their middle lines; the corners come out as round as the cutter.");
+}
+
+SumAnswer teeth_of_a_clock(const SumValues& v, Unit) {
+  const auto found = dividing::clock_teeth(
+      {static_cast<int>(v("Wheel, teeth")), static_cast<int>(v("Pinion, leaves")), v("Module, mm")});
+  if (!found.ok()) return wrong(found.wrong);
+  return right(
+      {{"tip of the wheel's tooth, modules", Quantity::number, found.addendum,
+        "95 % of where its flanks meet", "addendum"},
+       {"wheel, outside", Quantity::length, found.wheel_outside, "m (z + 2 tip)", "wheel_outside"},
+       {"wheel, depth to cut", Quantity::length, found.wheel_depth, "m (tip + 1.57)", "wheel_depth"},
+       {"tip rounded by", Quantity::length, found.wheel_round, "1.4 of the tip", "wheel_round"},
+       {"pinion, outside", Quantity::length, found.pinion_outside, "m (leaves + 2 tip)", "pinion_outside"},
+       {"pinion, at the bottom", Quantity::length, found.pinion_root,
+        "m (leaves \u2212 2 (wheel's tip + 0.4))", "pinion_root"},
+       {"depthing", Quantity::length, found.centres, "m (teeth + leaves) / 2", "centres"}},
+      "Set it in the depthing tool and turn it by hand: what runs there is drilled. A cutter made for "
+      "another count "
+      "of leaves is near enough when it is within a leaf or two.");
+}
+
 } // namespace
 
 void add_dividing_sums(std::vector<Sum>& list) {
@@ -225,6 +269,24 @@ void add_dividing_sums(std::vector<Sum>& list) {
                    {"Spoke, width", Quantity::length, false, "", "width"},
                    {"Cutter", Quantity::length, false, "", "cutter"}},
                   spokes});
+  list.push_back({"openings",
+                  group,
+                  "Openings between spokes",
+                  "Round the openings of a wheel on a rotary table: radii, and from which angle to which.",
+                  {{"Spokes", Quantity::count, false, "", "spokes"},
+                   {"Spoke, width", Quantity::length, false, "", "width"},
+                   {"Inside of the rim, radius", Quantity::length, false, "", "rim"},
+                   {"Outside of the hub, radius", Quantity::length, false, "", "hub"},
+                   {"Cutter", Quantity::length, false, "", "cutter"}},
+                  openings});
+  list.push_back({"clock-teeth",
+                  group,
+                  "Teeth of a clock wheel",
+                  "Blank, depth and tip of a wheel with cycloidal teeth and of its pinion, and the depthing.",
+                  {{"Wheel, teeth", Quantity::count, false, "", "wheel"},
+                   {"Pinion, leaves", Quantity::count, false, "", "pinion"},
+                   {"Module, mm", Quantity::number, false, "", "module"}},
+                  teeth_of_a_clock});
 }
 
 } // namespace datrin::bench

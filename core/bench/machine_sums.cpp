@@ -1,3 +1,4 @@
+#include "bench/places_in.h"
 #include "bench/sum_lists.h"
 
 #include "geometry/solve.h"
@@ -51,27 +52,11 @@ SumAnswer edge(const SumValues& v, Unit) {
   return right(lines, "The spindle is half the finder short of the edge when it touches.");
 }
 
-/// "0,0 10,0 10,10": x and y of touches.
-std::string read_points(const std::string& text, Unit unit, std::vector<Vec2>& out) {
-  LengthOptions lengths;
-  lengths.bare_unit = unit;
-  for (const auto word : words_of(text)) {
-    const auto comma = word.find(',');
-    if (comma == std::string_view::npos)
-      return fmt::format("\"{}\" is no place: x and y with a comma between, as 12.5,-3", word);
-    const auto x = parse_length(std::string(word.substr(0, comma)), lengths);
-    const auto y = parse_length(std::string(word.substr(comma + 1)), lengths);
-    if (!x.ok() || !y.ok()) return fmt::format("\"{}\": {}", word, x.ok() ? y.message : x.message);
-    out.emplace_back(x.mm, y.mm);
-  }
-  return {};
-}
-
 /// Circle through touches by least squares: x² + y² = 2 a x + 2 b y + c (linear; exact through three).
 SumAnswer circle(const SumValues& v, Unit unit) {
-  std::vector<Vec2> at;
-  if (const auto why = read_points(v.text("Touches"), unit, at); !why.empty())
-    return wrong("Touches: " + why);
+  std::string why;
+  const auto at = places_in(v.text("Touches"), unit, why);
+  if (!why.empty()) return wrong("Touches: " + why);
   if (at.size() < 3) return wrong("Touches: three at least");
   if (v("Finder, across") < 0) return wrong("Finder, across: must not be below 0");
   Matrix a(static_cast<Eigen::Index>(at.size()), 3);

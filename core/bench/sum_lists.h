@@ -13,6 +13,7 @@ void add_cutting_sums(std::vector<Sum>& list);  ///< passes, drills, threads, sp
 void add_taper_sums(std::vector<Sum>& list);    ///< tapers, bolt circles
 void add_truing_sums(std::vector<Sum>& list);   ///< centring, wobble, throws, balance; uses truing/
 void add_dividing_sums(std::vector<Sum>& list); ///< indexing, gears, wheels; uses dividing/
+void add_path_sums(std::vector<Sum>& list);     ///< where cutters and holes go; uses cutting/
 void add_machine_sums(std::vector<Sum>& list);  ///< zero, moves, cutter beside a line
 void add_angle_sums(std::vector<Sum>& list);    ///< tapers and dovetails by balls and pins, blocks, tailstock
 void add_trade_words(std::vector<Sum>& list);   ///< what else people call them; data/sum_words.csv

@@ -21,6 +21,7 @@ const std::vector<Sum>& sums() {
     add_angle_sums(list);
     add_truing_sums(list);
     add_machine_sums(list);
+    add_path_sums(list);
     add_dividing_sums(list);
     add_trade_words(list);
     return list;

@@ -1,8 +1,11 @@
 #include "bench/sum_lists.h"
 
 #include "quantity/angle.h"
+#include "quantity/length.h"
 #include "quantity/length_text.h"
+#include "quantity/text.h"
 #include "truing/balance.h"
+#include "truing/balance_cranks.h"
 #include "truing/crank.h"
 #include "truing/runout.h"
 #include "truing/three_jaw.h"
@@ -84,7 +87,7 @@ SumAnswer four_jaw(const SumValues& v, Unit unit) {
 /// Readings round at a station, or the whole runout there as one length: then it has no direction.
 bool station(const SumValues& v, const char* field, Unit unit, Vec2& off, bool& has_direction,
              std::string& why) {
-  if (v.text(field).find(':') == std::string::npos) {
+  if (v.text(field).find(':') == std::string::npos && words_of(v.text(field)).size() < 3) {
     LengthOptions lengths;
     lengths.bare_unit = unit;
     const auto read = parse_length(v.text(field), lengths);
@@ -213,6 +216,104 @@ SumAnswer balanced(const SumValues& v, Unit) {
                "left out.");
 }
 
+/// "0 90": angles of cranks, degrees, parted by blanks.
+SumAnswer balanced_cranks(const SumValues& v, Unit unit) {
+  truing::BalanceCranksInput in;
+  LengthOptions lengths;
+  lengths.bare_unit = unit;
+  for (const auto word : words_of(v.text("Cranks"))) {
+    const auto colon = word.find(':');
+    const auto angle = colon == std::string_view::npos ? std::nullopt : number_from(word.substr(0, colon));
+    const auto at = angle ? parse_length(std::string(word.substr(colon + 1)), lengths) : LengthResult{};
+    if (!angle || !at.ok())
+      return wrong(
+          fmt::format("Cranks: \"{}\" is none: its angle, a colon, where along the shaft, as 90:35", word));
+    in.cranks.push_back({at.mm, radians(*angle)});
+  }
+  in.crank_radius = v("Crank radius");
+  in.rotating = v("Rotating, g");
+  in.reciprocating = v("Reciprocating, g");
+  if (v.given("Factor")) in.factor = v("Factor");
+  in.near_plane = v("Weights at");
+  in.far_plane = v("And at");
+  in.radius = v("At a radius of");
+  const auto found = truing::balance_cranks(in);
+  if (!found.ok()) return wrong(found.wrong);
+  return right(
+      {{"first weight, g", Quantity::number, found.near_mass, "each crank by its distance from both",
+        "first"},
+       {"stands at", Quantity::angle, found.near_angle, "", "first_at"},
+       {"second weight, g", Quantity::number, found.far_mass, "", "second"},
+       {"stands at", Quantity::angle, found.far_angle, "", "second_at"},
+       {"left along the bores, g mm", Quantity::number, found.force_left, "(1 \u2212 factor), all together",
+        "force_left"},
+       {"and rocking, g mm\u00B2", Quantity::number, found.couple_left, "about the middle of both",
+        "couple_left"}},
+      "Angles round the shaft, as the cranks are given. Cranks opposite each other or a quarter apart leave "
+      "least to do; it may be left out.");
+}
+
+/// What an indicator over a V shows of work with so many lobes: 1 + (−1)ⁿ cos n(90° − α/2) / sin(α/2).
+SumAnswer v_block(const SumValues& v, Unit) {
+  const double whole = v("Angle of the V"), lobes = v("Lobes");
+  if (whole < radians(30) || whole > radians(150)) return wrong("Angle of the V: from 30 to 150 degrees");
+  if (lobes < 2 || lobes > 30) return wrong("Lobes: from 2, oval, to 30");
+  const double half = whole / 2, sign = static_cast<int>(lobes) % 2 == 0 ? 1 : -1;
+  const double factor = 1 + sign * std::cos(lobes * (pi / 2 - half)) / std::sin(half);
+  constexpr double blind = 0.2;
+  std::vector<SumLine> lines{{"shown for each of it", Quantity::number, factor,
+                              "1 + (\u22121)\u207F cos n(90\u00B0 \u2212 \u03B1/2) / sin(\u03B1/2)",
+                              "factor"}};
+  if (std::abs(factor) < blind)
+    return right(lines, "This V does not see that many lobes: read it in another V, or between centres.");
+  lines.push_back({"out of round by", Quantity::length, v("Reading over a turn") / std::abs(factor),
+                   "reading / that", "out_of_round"});
+  return right(
+      lines, "Between centres it would be read as it is; what turns on the journal itself is not seen here.");
+}
+
+/// A rotary table, or a plug, brought under the spindle: the indicator goes round with the spindle.
+SumAnswer rotary_table(const SumValues& v, Unit unit) {
+  std::string why;
+  const auto found = read_round(v, "Readings", unit, why);
+  if (!why.empty()) return wrong(why);
+  // The indicator turns: pushed in where the wall of the bore is nearer, the bore's middle lies the other
+  // way.
+  return right(
+      {{"move along x by", Quantity::length, -found.off.x(), "first harmonic", "x"},
+       {"along y by", Quantity::length, -found.off.y(), "", "y"},
+       {"then it reads over a turn", Quantity::length, 2 * found.form, "form, no moving mends it", "rest"}},
+      "The indicator in the spindle, 0\u00B0 towards +x, counter-clockwise from above; the table moves so "
+      "much. "
+      "Turn the spindle by hand.");
+}
+
+SumAnswer witnesses(const SumValues& v, Unit) {
+  const double off = (v("Witness on the right") - v("Witness on the left")) / 2;
+  if (v("Witness on the left") < 0 || v("Witness on the right") < 0)
+    return wrong("Witnesses: must not be below 0");
+  const double slope = v("Slope of the form"); // 0: the marks are measured across the work
+  if (slope < 0 || slope >= pi / 2) return wrong("Slope of the form: from 0, below 90 degrees");
+  return right({{"the cutter stands off by", Quantity::length, off * std::cos(slope),
+                 "half the difference, along the work", "off"}},
+               off == 0  ? "Alike: it stands over the middle."
+               : off > 0 ? "Towards the right: the longer mark is there. Move it back by that, touch again."
+                         : "Towards the left: the longer mark is there. Move it back by that, touch again.");
+}
+
+SumAnswer same_bubble(const SumValues& v, Unit) {
+  const double off = v("Divisions on the work") - v("Divisions on the machine");
+  if (v("One division, mm a metre") <= 0) return wrong("One division: must be above 0");
+  if (v("Between the supports") <= 0) return wrong("Between the supports: must be above 0");
+  return right(
+      {{"raise the low end by", Quantity::length,
+        std::abs(off) * v("One division, mm a metre") * v("Between the supports") / 1000,
+        "divisions \u00B7 mm a metre \u00B7 length", "raise"}},
+      off == 0 ? "The same bubble: it lies as the machine does."
+               : "Put the level the same way round both times. The bubble need not stand in the middle, only "
+                 "at the same place.");
+}
+
 } // namespace
 
 void add_truing_sums(std::vector<Sum>& list) {
@@ -285,6 +386,51 @@ void add_truing_sums(std::vector<Sum>& list) {
         {"Hole through", Quantity::length, true, "thickness of the web", "thick"},
         {"Density, g/cm\u00B3", Quantity::number, true, "7.2", "density"}},
        balanced});
+  list.push_back({"balance-cranks",
+                  group,
+                  "Balancing two cranks, or four",
+                  "Weights in two planes, wheels or webs, for cranks at angles along a shaft.",
+                  {{"Cranks", Quantity::lengths, false, "0:25 90:95", "cranks"},
+                   {"Crank radius", Quantity::length, false, "", "crank_radius"},
+                   {"Rotating, g", Quantity::number, false, "of each", "rotating"},
+                   {"Reciprocating, g", Quantity::number, false, "of each", "reciprocating"},
+                   {"Factor", Quantity::number, true, "0.5", "factor"},
+                   {"Weights at", Quantity::length, false, "0", "near"},
+                   {"And at", Quantity::length, false, "", "far"},
+                   {"At a radius of", Quantity::length, false, "", "radius"}},
+                  balanced_cranks});
+  list.push_back({"v-block",
+                  group,
+                  "Round read on a V-block",
+                  "What a reading over a V says of how round the work is.",
+                  {{"Reading over a turn", Quantity::length, false, "", "reading"},
+                   {"Lobes", Quantity::count, false, "3", "lobes"},
+                   {"Angle of the V", Quantity::angle, false, "90\u00B0", "angle"}},
+                  v_block});
+  list.push_back({"rotary-table",
+                  group,
+                  "Rotary table under the spindle",
+                  "Readings round its bore, the indicator in the spindle: how far to move it.",
+                  {{"Readings", Quantity::lengths, false, readings_hint, "readings"},
+                   {"Read on", Quantity::choice, true, "", "of", {"bore", "outside"}}},
+                  rotary_table});
+  list.push_back({"form-cutter",
+                  group,
+                  "Form cutter over the middle",
+                  "Two witness marks, one each side of the form: how far it stands off.",
+                  {{"Witness on the left", Quantity::length, false, "", "left"},
+                   {"Witness on the right", Quantity::length, false, "", "right"},
+                   {"Slope of the form", Quantity::angle, true, "marks measured along it", "slope"}},
+                  witnesses});
+  list.push_back({"same-bubble",
+                  group,
+                  "Level as the machine is",
+                  "The same bubble on the machine and on the work: packing for what differs.",
+                  {{"Divisions on the machine", Quantity::number, false, "", "machine"},
+                   {"Divisions on the work", Quantity::number, false, "", "work"},
+                   {"One division, mm a metre", Quantity::number, false, "0.05", "division"},
+                   {"Between the supports", Quantity::length, false, "", "length"}},
+                  same_bubble});
 }
 
 } // namespace datrin::bench

@@ -40,6 +40,11 @@ Found<BenchPlace> Build::bench_place_of(Id piece, Id setup) const {
   return found.empty() ? std::nullopt : Found<BenchPlace>(found.front());
 }
 
+std::vector<std::pair<Id, BenchZero>> Build::bench_zeros_of(Id piece, Id setup) const {
+  return kept(of<BenchZero>(piece), of<BenchZero>(setup),
+              [&](const BenchZero& z) { return z.piece == piece && z.setup == setup; });
+}
+
 Found<OperationDone> Build::done_of(Id piece, Id operation) const {
   const auto found =
       kept(of<OperationDone>(piece), of<OperationDone>(operation),

@@ -87,6 +87,7 @@ public:
   List<Locator> locators_of(Id fixture) const { return of<Locator>(fixture); }
   List<Proof> proofs_of(Id fixture) const { return of<Proof>(fixture); }
   List<GeometricTolerance> tolerances_of(Id part) const { return of<GeometricTolerance>(part); }
+  List<CrankRound> crank_rounds_of(Id piece) const { return of<CrankRound>(piece); }
   List<Joint> joints() const { return all<Joint>(); }
   List<Chain> chains() const { return all<Chain>(); }
   List<Trial> trials_of(Id joint) const { return of<Trial>(joint); }
@@ -100,7 +101,8 @@ public:
   Found<Release> release_of(Id piece, Id setup) const;
   Found<OperationDone> done_of(Id piece, Id operation) const;
   Found<BenchPlace> bench_place_of(Id piece, Id setup) const;
-  Found<Measurement> measurement_of(Id piece, Id dimension) const; ///< the last
+  std::vector<std::pair<Id, BenchZero>> bench_zeros_of(Id piece, Id setup) const; ///< oldest first
+  Found<Measurement> measurement_of(Id piece, Id dimension) const;                ///< the last
 
   /// Applies the rows as they stand. False, and nothing changed, when a row's `before` is not what is here.
   bool apply(const Edit& edit);

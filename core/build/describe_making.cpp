@@ -73,7 +73,11 @@ void describe_making(std::vector<Description>& all) {
                 field<&Machine::site>("site").from_version(11),
                 mm_not_negative(field<&Machine::travel>("travel")).from_version(12),
                 mm_not_negative(field<&Machine::cross_travel>("cross_travel")).from_version(12),
-                mm_not_negative(field<&Machine::up_travel>("up_travel")).from_version(12)});
+                mm_not_negative(field<&Machine::up_travel>("up_travel")).from_version(12),
+                field<&Machine::reversed>("reversed").from_version(13),
+                mm_not_negative(field<&Machine::dial_turn>("dial_turn")).from_version(13),
+                mm_not_negative(field<&Machine::backlash>("backlash")).from_version(13),
+                field<&Machine::read_out>("read_out").from_version(13)});
   put<Tool>(all, "tool", "a cutting tool in the shop, or what serves as a size",
             {field<&Tool::name>("name"), mm_not_negative(field<&Tool::size>("size")),
              mm_not_negative(field<&Tool::corner>("corner")),
@@ -153,8 +157,25 @@ void describe_making(std::vector<Description>& all) {
   put<BenchPlace>(all, "bench_place", "where a person stands at the machine with a piece in a setup",
                   {of_piece<BenchPlace>(), field<&BenchPlace::setup>("setup").needs<Setup>(),
                    field<&BenchPlace::step>("step"), field<&BenchPlace::passed>("passed"),
-                   field<&BenchPlace::dials>("dials"), mm_not_negative(field<&BenchPlace::finder>("finder")),
+                   field<&BenchPlace::dials>("dials"),
+                   mm_not_negative(field<&BenchPlace::finder>("finder")).from_version(13),
+                   mm_not_negative(field<&BenchPlace::block>("block")).from_version(13),
                    field<&BenchPlace::at>("at")});
+  put<BenchZero>(all, "bench_zero", "where a datum was found along an axis in a setup of a piece",
+                 {of_piece<BenchZero>(), field<&BenchZero::setup>("setup").needs<Setup>(),
+                  field<&BenchZero::axis>("axis"), field<&BenchZero::datum>("datum").needs<PartSurface>(),
+                  field<&BenchZero::touches>("touches"), field<&BenchZero::other_touches>("other_touches"),
+                  mm_not_negative(field<&BenchZero::finder>("finder")), mm(field<&BenchZero::shows>("shows")),
+                  mm_not_negative(field<&BenchZero::uncertainty>("uncertainty")),
+                  field<&BenchZero::found>("found"), field<&BenchZero::lost>("lost"),
+                  field<&BenchZero::at>("at")});
+  put<CrankRound>(
+      all, "crank_round", "a pressed crank read on both sides, and what was done to it then",
+      {of_piece<CrankRound>(), field<&CrankRound::left>("left"), field<&CrankRound::right>("right"),
+       field<&CrankRound::bore>("bore"), mm_not_negative(field<&CrankRound::shaft>("shaft")),
+       mm_not_negative(field<&CrankRound::rim>("rim")), mm_not_negative(field<&CrankRound::limit>("limit")),
+       field<&CrankRound::move>("move"), mm(field<&CrankRound::wanted>("wanted")),
+       field<&CrankRound::note>("note"), field<&CrankRound::at>("at"), place<CrankRound>()});
   put<Locator>(all, "locator", "where a fixture takes hold of the part it is made for",
                {field<&Locator::fixture>("fixture").needs<Part>(),
                 field<&Locator::surface>("surface").needs<PartSurface>(), field<&Locator::kind>("kind"),

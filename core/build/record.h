@@ -19,7 +19,7 @@ using RecordTypes =
     std::tuple<Info, Part, PartSurface, Wall, Piece, Touch, Seat, Marking, Setting, Mark, SizeReading, Spot,
                Scan, Judgement, Decision, Dimension, Measurement, Foundry, Machine, Tool, Allowance, Cut,
                Setup, Release, Instrument, Joint, Chain, Trial, Stock, Body, Offcut, Operation, OperationDone,
-               Supply, Locator, Proof, GeometricTolerance, BenchPlace>;
+               Supply, Locator, Proof, GeometricTolerance, BenchPlace, BenchZero, CrankRound>;
 
 inline constexpr int kind_count = std::tuple_size_v<RecordTypes>;
 

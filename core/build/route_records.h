@@ -64,8 +64,53 @@ struct BenchPlace {
   std::string passed; ///< keys of the steps behind it that leave no other trace, parted by spaces
   std::string dials;  ///< what dials and read-out showed, what stands on the machine, as it was left
   double finder = 0;  ///< mm across the edge finder in the spindle; 0: not said
+  double block = 0;   ///< mm: what lies between tool and work when Z is set
   std::string at;     ///< UTC, ISO 8601
   bool operator==(const BenchPlace&) const = default;
+};
+
+/// An axis of a machine, as a person stands before it.
+enum class MachineAxis { x, y, z };
+
+/// Where a datum was found along an axis in a setup of a piece. The last that is not lost holds.
+struct BenchZero {
+  Id piece = 0, setup = 0;
+  MachineAxis axis = MachineAxis::x;
+  Id datum = 0;              ///< the surface it was found on
+  std::string touches;       ///< what was read at each touch, mm, parted by spaces, in order
+  std::string other_touches; ///< the same on the other side, of what has a middle
+  double finder = 0;         ///< mm across, at the touches
+  double shows = 0;          ///< mm the read-out shows at the datum
+  double uncertainty = 0;    ///< mm, ± 95 %
+  bool found = false;        ///< the touches are enough, and agree
+  bool lost = false;         ///< given up since
+  std::string at;            ///< UTC, ISO 8601
+  bool operator==(const BenchZero&) const = default;
+};
+
+/// What is done to a pressed crank to bring it true.
+enum class CrankMove {
+  none,        ///< nothing: within the limit
+  open,        ///< a wedge between the webs, opposite the pin
+  close,       ///< the webs pressed together, opposite the pin
+  twist_right, ///< the right web struck so that its shaft moves the way across it lies less
+  press_anew   ///< what is left is in the pressing
+};
+
+/// A crank read on both sides, and what was done to it then. The next one says what came of it.
+struct CrankRound {
+  Id piece = 0;
+  std::string left, right;          ///< beside each web, "0:0.02 90:0.05 …": degrees from the pin, mm
+  bool bore = false;                ///< read in a bore
+  double shaft = 0;                 ///< mm from web to outer end
+  double rim = 0;                   ///< mm from the pin to where the webs are opened or closed; 0: not said
+  double limit = 0;                 ///< mm of runout at which one stops
+  CrankMove move = CrankMove::none; ///< done after these readings
+  double wanted = 0;                ///< mm it should have done
+  std::string note;
+  std::string at; ///< UTC, ISO 8601
+  double order = 0;
+  bool operator==(const CrankRound&) const = default;
 };
 
 /// What is done in an operation. Ladders go up in this order: a hole is drilled, bored, reamed, tapped.

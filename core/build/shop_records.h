@@ -64,6 +64,10 @@ struct Machine {
   double travel = 0; ///< mm its table goes along, across, and its head or quill up: a mill's; 0: not stated
   double cross_travel = 0;
   double up_travel = 0;
+  std::string reversed{}; ///< the axes that count the other way: X to the left, Y towards one, Z down: "X Z"
+  double dial_turn = 0;   ///< mm one turn of a hand wheel moves; 0: it has a read-out
+  double backlash = 0;    ///< mm of play in its screws; 0: not stated
+  std::string read_out{}; ///< where a read-out that reads by itself is: "/dev/ttyUSB0", "localhost:7117"
   bool operator==(const Machine&) const = default;
 };
 

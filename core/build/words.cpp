@@ -74,6 +74,9 @@ constexpr auto operations = list<OperationKind::sent_out>(
     "face", "turn", "mill", "slit", "drill", "bore", "ream", "tap", "broach", "file", "grind", "lap", "press",
     "fit by trial", "transfer from the mate", "mark", "deburr", "wait", "sent out");
 constexpr auto locators = list<LocatorKind::stop>("pad", "pin", "nest", "V-block", "collet", "stop");
+constexpr auto machine_axes = list<MachineAxis::z>("X", "Y", "Z");
+constexpr auto crank_moves =
+    list<CrankMove::press_anew>("nothing", "open", "close", "twist the right web", "press anew");
 constexpr auto characteristics = list<Characteristic::parallel>("position", "coaxial", "square", "parallel");
 constexpr auto felts =
     list<Felt::loose>("will not start", "jams part-way", "tight all the way", "hand push", "slides", "loose");
@@ -187,6 +190,14 @@ Words words_of<OperationKind>() {
 template <>
 Words words_of<LocatorKind>() {
   return words(locators);
+}
+template <>
+Words words_of<MachineAxis>() {
+  return words(machine_axes);
+}
+template <>
+Words words_of<CrankMove>() {
+  return words(crank_moves);
 }
 template <>
 Words words_of<Characteristic>() {

@@ -9,7 +9,11 @@
 #include "route/gate.h"
 #include "route/propose.h"
 #include "solid/body_form.h"
+#include "steps/jaw_steps.h"
+#include "steps/mate_steps.h"
+#include "steps/place_steps.h"
 #include "steps/places.h"
+#include "steps/zero_steps.h"
 
 #include <fmt/format.h>
 
@@ -24,34 +28,20 @@ using namespace build;
 
 namespace {
 
-constexpr double along_axis = 0.99;  // cosine
-constexpr double on_the_axis = 0.01; // mm
-constexpr std::array axis_names{"X", "Y", "Z"};
+constexpr double along_axis = 0.99; // cosine
 
-/// The finder said here; else the one said last anywhere in the build; else as is usual.
-double finder_across(const Build& build, const BenchInput& in, const BenchOptions& options) {
-  if (const auto here = build.bench_place_of(in.piece, in.setup); here && here->second.finder > 0)
-    return here->second.finder;
-  const BenchPlace* last = nullptr;
-  for (const auto& [id, place] : build.all<BenchPlace>())
-    if (place.finder > 0 && (!last || place.at > last->at)) last = build.find<BenchPlace>(id);
-  return last ? last->finder : options.finder;
-}
-
-class Steps {
+class Steps : public StepMaker {
 public:
   Steps(const Build& build, const BenchInput& in, const BenchOptions& options)
-      : build_(build), in_(in), options_(options), setup_(*build.find<Setup>(in.setup)),
-        unit_(route::machine_unit(build, setup_)), places_(build, setup_, in.plans), held_(places_.held()),
-        finder_(finder_across(build, in, options)) {
-    if (const auto place = build.bench_place_of(in.piece, in.setup))
-      for (const auto word : words_of(place->second.passed)) passed_.emplace_back(word);
-    features_ = route::features_to_make(build, setup_.part);
-  }
+      : StepMaker(build, in, options), places_(build, setup_, in.plans), held_(places_.held()),
+        to_places_(build, in, options, places_), mates_(build, in, options),
+        finder_(finder_across(build, in, options.finder)),
+        features_(route::features_to_make(build, setup_.part)) {}
 
   std::vector<BenchStep> all() {
     look_out();
     hold();
+    JawSteps(build_, in_, options_).true_up(out_);
     const auto work = operations();
     zeros(work);
     out_.insert(out_.end(), work.begin(), work.end());
@@ -62,21 +52,6 @@ public:
   }
 
 private:
-  bool passed(const std::string& key) const {
-    return std::find(passed_.begin(), passed_.end(), key) != passed_.end();
-  }
-  std::string text(double mm, int decimals = 2) const {
-    return length_text(mm, unit_, {.decimals_mm = decimals, .show_unit = true});
-  }
-  BenchStep plain(std::string key, StepKind kind, std::string title) const {
-    BenchStep step;
-    step.key = std::move(key);
-    step.kind = kind;
-    step.title = std::move(title);
-    step.done = passed(step.key);
-    return step;
-  }
-
   void look_out() {
     const auto card = route::route_card(build_, setup_.part, in_.piece);
     for (const auto& one : card.setups) {
@@ -99,47 +74,31 @@ private:
     out_.push_back(std::move(step));
   }
 
-  /// Zero on the datum of every axis along which something is gone to.
+  /// Zero on the datum of every axis along which something is gone to; before it what it is touched with.
   void zeros(const std::vector<BenchStep>& work) {
+    std::vector<BenchStep> touches;
     for (std::size_t k = 0; k < 2; ++k) {
       const bool wanted = std::any_of(work.begin(), work.end(), [&](const BenchStep& s) {
         return s.kind == StepKind::go && s.axis == axis_names[k];
       });
-      const auto zero = places_.zero(k);
-      if (!wanted || !zero.known()) continue;
-      auto step = plain(
-          fmt::format("zero-{}", k == 0 ? "x" : "y"), StepKind::zero,
-          fmt::format(fmt::runtime(zero.on->round() ? "Find the middle of {}" : "Find {}"), zero.on->name));
-      step.surface = zero.surface;
-      step.lit = {zero.surface};
-      step.axis = axis_names[k];
-      step.at = zero.on->point;
-      step.datum = zero.on->name;
-      zero.on->round() ? zero_at_middle(step, zero) : zero_at_face(step, zero);
+      if (!wanted) continue;
+      for (auto& step : zero_steps(build_, in_, places_, k, finder_)) touches.push_back(std::move(step));
+    }
+    const bool with_finder = std::any_of(touches.begin(), touches.end(), [](const BenchStep& s) {
+      return s.key.ends_with("-again") || s.key.ends_with("-other");
+    });
+    if (with_finder) {
+      auto step = plain("finder", StepKind::zero, "The finder");
+      step.number = finder_;
+      step.sum = {"finder, across", {{"as it was said last", finder_, "or 6 mm"}}, {}};
+      step.words =
+          "Put it in the spindle. With a block between it and the work, add twice the block. It is across";
+      step.ask = "Another? How much is it across? Enter: that";
+      if (std::all_of(touches.begin(), touches.end(), [](const BenchStep& s) { return s.done; }))
+        step.done = true;
       out_.push_back(std::move(step));
     }
-  }
-  void zero_at_middle(BenchStep& step, const AxisZero& zero) const {
-    step.number = 0;
-    step.sum = {step.axis, {{"the middle of " + zero.on->name, 0, "the datum is 0"}}, {}};
-    step.words =
-        zero.made_here
-            ? fmt::format("It is cut here: put the spindle where its middle is to be, by the lines or "
-                          "as the metal lets it, and set {} to",
-                          step.axis)
-            : fmt::format("Touch it on both sides along {0}, go back half of what it moved, set {0} to",
-                          step.axis);
-  }
-  /// The finder stands outside the metal: the spindle half of it further out than the face.
-  void zero_at_face(BenchStep& step, const AxisZero& zero) const {
-    step.number = zero.sense * finder_ / 2;
-    step.words = fmt::format("Touch it twice with a finder {} across. When both agree, set {} to",
-                             text(finder_, 1), step.axis);
-    step.ask = "Another finder? How much is it across?";
-    step.sum = {
-        step.axis + " at the touch",
-        {{zero.on->name, 0, "the datum is 0"}, {"half the finder, outside it", *step.number, "finder"}},
-        {}};
+    out_.insert(out_.end(), touches.begin(), touches.end());
   }
 
   std::vector<BenchStep> operations() {
@@ -148,10 +107,17 @@ private:
       if (o.setup != in_.setup) continue;
       const auto before = work.size();
       const bool done = build_.done_of(in_.piece, id).has_value();
+      if (o.kind == OperationKind::trial) mates_.trials(id, o, done, work);
       for (const auto& f : features_) {
-        if (!route::makes(o, f)) continue;
+        if (!route::makes(o, f) || o.kind == OperationKind::trial) continue;
+        if (o.kind == OperationKind::transfer) {
+          mates_.transfer(id, o, f, done, work);
+          continue;
+        }
         if (goes_along_the_tool(o, f))
           holes(id, o, f, done, work);
+        else if (is_outline(o, f))
+          to_places_.outline(id, o, f, done, work);
         else
           for (const Id surface : f.surfaces) passes(id, surface, work);
       }
@@ -181,6 +147,12 @@ private:
     return hole && kind && std::abs(f.way.dot(held_.way)) > along_axis;
   }
 
+  /// What is milled down into, its mouth towards the tool.
+  bool is_outline(const Operation& o, const route::Feature& f) const {
+    const bool shape = f.shape == route::FeatureShape::slot || f.shape == route::FeatureShape::pocket;
+    return shape && o.kind == OperationKind::mill && !held_.lathe && f.way.dot(held_.way) > along_axis;
+  }
+
   void holes(Id id, const Operation& o, const route::Feature& f, bool done, std::vector<BenchStep>& work) {
     const auto mouths = route::mouths_of(build_, setup_.part, f);
     const bool turned = f.way.dot(held_.way) < 0; // from its other end
@@ -188,111 +160,25 @@ private:
                            std::any_of(f.surfaces.begin(), f.surfaces.end(), [&](Id s) { return is_cut(s); });
     const bool each = f.surfaces.size() == mouths.size(); // a wall a hole
     for (std::size_t n = 0; n < mouths.size(); ++n) {
-      Hole hole{id,
-                n,
-                mouths.size() > 1 ? fmt::format("{}, {} of {}", f.name, n + 1, mouths.size()) : f.name,
-                turned ? Vec3(mouths[n] - f.deep * f.way) : mouths[n],
-                turned ? Vec3(-f.way) : f.way,
-                done};
+      const auto mouth = [&](std::size_t k) { return turned ? Vec3(mouths[k] - f.deep * f.way) : mouths[k]; };
+      const Spot spot{id,
+                      fmt::format("{}", n + 1),
+                      mouths.size() > 1 ? fmt::format("{}, {} of {}", f.name, n + 1, mouths.size()) : f.name,
+                      mouth(n),
+                      turned ? Vec3(-f.way) : f.way,
+                      done,
+                      mouth(0)};
       if (!held_.lathe)
-        for (std::size_t k = 0; k < 2; ++k) go(hole, k, work);
+        for (std::size_t k = 0; k < 2; ++k) work.push_back(to_places_.go(spot, k));
       if (!by_passes)
-        deep(hole, o, f, work);
+        to_places_.hole_depth(spot, o, f, work);
       else if (each)
         passes(id, f.surfaces[n], work);
       else if (n + 1 == mouths.size())
         for (const Id surface : f.surfaces) passes(id, surface, work);
     }
-  }
-
-  /// One of the holes of an operation, as the tool comes to it.
-  struct Hole {
-    Id operation;
-    std::size_t n; ///< from 0
-    std::string name;
-    Vec3 at, out; ///< its mouth; out of the metal
-    bool done;
-  };
-
-  void go(const Hole& hole, std::size_t k, std::vector<BenchStep>& work) const {
-    const auto zero = places_.zero(k);
-    auto step = plain(fmt::format("go-{}-{}-{}", hole.operation, hole.n + 1, k == 0 ? "x" : "y"),
-                      StepKind::go, hole.name);
-    step.operation = hole.operation;
-    step.axis = axis_names[k];
-    step.done = step.done || hole.done;
-    step.at = hole.at;
-    if (zero.known()) {
-      step.sum = places_.along(k, hole.at);
-      step.sum.title = fmt::format("{} of {}", step.axis, hole.name);
-      step.number = step.sum.total();
-      step.datum = zero.on->name;
-      step.from = zero.on->point;
-      step.words = fmt::format("{0} is 0 at {1}{2}. Move until {0} reads", step.axis,
-                               zero.on->round() ? "the middle of " : "", zero.on->name);
-      step.ask = "What does it read?";
-    } else if (zero.on) {
-      step.words =
-          fmt::format("{0} is not cut yet, and nothing says how much is over it: no {1} is counted from it. "
-                      "Go by the lines marked out, or cut {0} first",
-                      zero.on->name, step.axis);
-    } else {
-      step.words = fmt::format(
-          "Nothing locates it along {}: find its middle there, by touching or by its lines", step.axis);
-    }
-    work.push_back(std::move(step));
-  }
-
-  /// How deep, from the face as it is now: what is still to come off it is drilled through as well.
-  void deep(const Hole& hole, const Operation& o, const route::Feature& f,
-            std::vector<BenchStep>& work) const {
-    const bool mouth = route::works_mouth(build_, o);
-    const double drawn = mouth ? mouth_depth(f) : f.deep;
-    auto step = plain(fmt::format("deep-{}-{}", hole.operation, hole.n + 1), StepKind::deep, hole.name);
-    step.operation = hole.operation;
-    step.lit = f.surfaces;
-    step.done = step.done || hole.done;
-    step.at = hole.at;
-    const auto what = route::operation_text(build_, o);
-    if (drawn <= 0) {
-      step.words = what + (mouth ? ", until its mouth measures what is drawn" : ", as deep as it goes");
-      work.push_back(std::move(step));
-      return;
-    }
-    step.axis = held_.lathe ? "" : "Z";
-    step.words =
-        fmt::format("{}, from its mouth{}", what, held_.lathe ? ", so deep" : " at 0, until Z reads");
-    step.ask = "What does it read?";
-    step.sum = {"depth", {{mouth ? "its mouth" : f.name, drawn, "drawing"}}, {}};
-    const auto metal = [&](const Vec3& at, const Vec3& out) {
-      const auto over = places_.over(at, out);
-      if (over.mm > 0)
-        step.sum.lines.push_back(
-            {"still to come off " + surface_name(build_, over.face), over.mm, "allowance"});
-      if (over.rough)
-        step.words = fmt::format("What stands over {} nobody has measured: it comes on top. {}",
-                                 surface_name(build_, over.face), step.words);
-    };
-    metal(hole.at, hole.out);
-    if (f.both_ways && !mouth) metal(hole.at - f.deep * hole.out, -hole.out);
-    if (f.both_ways && !mouth && o.kind == OperationKind::drill) {
-      const double across = o.size > 0 ? o.size : f.across;
-      step.sum.lines.push_back({fmt::format("point of the drill, {} of its diameter", options_.point),
-                                options_.point * across, "118\u00B0"});
-      step.sum.lines.push_back({"through, and clear", options_.clear, "chosen"});
-    }
-    if (!held_.lathe)
-      for (auto& line : step.sum.lines) line.mm = -line.mm; // Z counts up
-    step.number = step.sum.total();
-    if (const auto off = held_.lathe ? places_.off_axis(hole.at) : std::nullopt; off && *off > on_the_axis)
-      step.words = fmt::format(
-          "It lies {} off the axis the part turns about: not with the tailstock as it is held. {}",
-          text(*off), step.words);
-    work.push_back(std::move(step));
-  }
-  double mouth_depth(const route::Feature& f) const {
-    const auto* body = build_.find<Body>(f.body);
-    return body ? solid::form_of(*body)[BodyRole::mouth_depth] : 0;
+    if (mouths.size() > 1 && !held_.lathe && !route::works_mouth(build_, o))
+      to_places_.chords(id, f, mouths, done, work);
   }
 
   const allowance::SurfacePlan* plan_of(Id surface) const {
@@ -388,15 +274,11 @@ private:
     out_.push_back(std::move(step));
   }
 
-  const Build& build_;
-  const BenchInput& in_;
-  BenchOptions options_;
-  const Setup& setup_;
-  Unit unit_; ///< of the machine
   Places places_;
   route::AsHeld held_;
+  PlaceSteps to_places_;
+  MateSteps mates_;
   double finder_; ///< mm across
-  std::vector<std::string> passed_;
   std::vector<route::Feature> features_;
   std::set<Id> listed_; ///< surfaces whose passes are there
   std::vector<BenchStep> out_;

@@ -19,11 +19,14 @@ namespace datrin::steps {
 enum class StepKind {
   look_out, ///< cautions, once a setup
   hold,     ///< put it in, against its datums
+  true_up,  ///< in the four-jaw
   zero,     ///< touch a datum, set the read-out
   go,       ///< to a place
   deep,     ///< drill, bore, mill so deep
   cut,      ///< a pass over a surface: what is left is read
   tick,     ///< done or not
+  feel,     ///< tried in its mate: how it goes
+  check,    ///< measured beside what it should be, kept in the log alone
   read,     ///< a size to be measured before it is unclamped
   leave,    ///< a reference for later setups
   unclamp
@@ -32,11 +35,12 @@ enum class StepKind {
 struct BenchStep {
   std::string key; ///< what it is known by, as long as the plan is the same
   StepKind kind = StepKind::tick;
-  build::Id operation = 0, surface = 0, dimension = 0;
+  build::Id operation = 0, surface = 0, dimension = 0, joint = 0, mate_piece = 0;
   std::string title;            ///< "bolt holes, 2 of 4"
   std::string words;            ///< "Move until X reads"
   std::string axis;             ///< "X"; empty: none
-  std::optional<double> number; ///< mm (of an angle radians)
+  std::optional<double> number; ///< mm, as the read-out of the machine shows it (of an angle radians)
+  std::string also;             ///< beside the number: turns of a dial, play of the screw
   bool is_angle = false;
   double planned_left = 0;  ///< mm of metal a side: of a cut, what it is to leave
   Reckoning sum;            ///< how it adds up
@@ -46,6 +50,7 @@ struct BenchStep {
   std::vector<build::Id> lit;   ///< surfaces it is about
   std::optional<Vec3> at, from; ///< places in the drawing frame: where it goes, what it counts from
   std::string datum;            ///< what the zero is on: "end A"
+  double finder = 0;            ///< mm: of a touch of a face, what touches it
 };
 
 struct BenchInput {

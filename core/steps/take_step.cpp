@@ -7,6 +7,9 @@
 #include "quantity/text.h"
 #include "readings/measure.h"
 #include "route/card.h"
+#include "steps/jaw_steps.h"
+#include "steps/mate_steps.h"
+#include "steps/zero_steps.h"
 
 #include <fmt/format.h>
 
@@ -19,8 +22,9 @@ using namespace build;
 
 namespace {
 
-constexpr double there = 0.05;       // mm: nearer than this the read-out stands where it should
-constexpr double widest_finder = 50; // mm
+constexpr double there = 0.05;        // mm: nearer than this the read-out stands where it should
+constexpr double widest_finder = 50;  // mm
+constexpr double highest_block = 300; // mm
 
 BenchPlace place_or_new(const Build& build, const BenchInput& in) {
   if (const auto place = build.bench_place_of(in.piece, in.setup)) return place->second;
@@ -47,12 +51,6 @@ void pass(Rows& rows, const BenchInput& in, const BenchStep& step, const std::st
   keep_place(rows, in, place);
 }
 
-StepTaken refused(std::string why) {
-  StepTaken out;
-  out.wrong = std::move(why);
-  return out;
-}
-
 class Taking {
 public:
   Taking(const Build& build, const BenchInput& in, const BenchStep& step, const std::string& typed,
@@ -61,29 +59,46 @@ public:
         unit_(options.lengths.bare_unit.value_or(build.info().unit)) {}
 
   StepTaken take() const {
-    if (typed_.empty()) return entered();
-    if (step_.ask.empty()) return refused("nothing is read here: clear the field, then Enter");
+    const bool touched = step_.kind == StepKind::zero && step_.surface != 0 && step_.axis != "Z";
+    if (typed_.empty()) return touched ? take_touch(build_, in_, step_, {}, options_.at) : entered();
+    if (step_.ask.empty()) return StepTaken::refused("nothing is read here: clear the field, then Enter");
     if (step_.kind == StepKind::read) return size();
+    if (step_.kind == StepKind::true_up) return take_jaws(build_, in_, step_, typed_, options_);
+    if (step_.kind == StepKind::feel) return take_trial(build_, in_, step_, typed_, options_);
     const auto read = parse_length(typed_, options_.lengths);
-    if (!read.ok()) return refused(read.message);
+    if (!read.ok()) return StepTaken::refused(read.message);
     switch (step_.kind) {
     case StepKind::cut:
       return cut(read.mm);
+    case StepKind::check:
+      return checked(read.mm);
     case StepKind::zero:
-      return finder(read.mm);
+      if (touched) return take_touch(build_, in_, step_, read.mm, options_.at);
+      return step_.key == "finder" ? finder(read.mm) : block(read.mm);
     default:
       break;
     }
     const auto why = elsewhere(read.mm);
-    return why.empty() ? behind() : refused(why);
+    return why.empty() ? behind() : StepTaken::refused(why);
   }
 
 private:
   StepTaken entered() const {
+    if (step_.kind == StepKind::zero && step_.axis == "Z" && step_.surface != 0 && options_.shows) {
+      // It need not be set: what it shows is kept, less what lies between.
+      auto out = behind();
+      Rows rows(build_);
+      rows.apply(out.edit);
+      rows.apply(height_found(build_, in_, step_, *options_.shows, options_.at));
+      out.edit = rows.edit(step_.title);
+      out.told = fmt::format("Z is counted from {} here", text(*options_.shows - *step_.number));
+      return out;
+    }
     if (step_.may_be_empty) return behind();
-    return refused(step_.kind == StepKind::unclamp
-                       ? "something is missing yet: it can be unclamped all the same under Route, Gate"
-                       : "type what it reads, then Enter");
+    return StepTaken::refused(
+        step_.kind == StepKind::unclamp
+            ? "something is missing yet: it can be unclamped all the same under Route, Gate"
+            : "type what it reads, then Enter");
   }
 
   /// It is behind, with what says so elsewhere in the build.
@@ -115,35 +130,71 @@ private:
                          step_.axis.empty() ? "the depth" : step_.axis, text(should));
     if (std::abs(mm * mm_per_inch - should) < there || std::abs(mm / mm_per_inch - should) < there)
       return fmt::format("it looks as if the read-out shows the other unit: it should read {}", text(should));
-    return fmt::format("{} to go: it should read {}. Is the zero lost, or the read-out in incremental?",
+    return fmt::format("{} to go: it should read {}. Is the zero lost (/ finds it again), or the read-out in "
+                       "incremental?",
                        text(-off), text(should));
+  }
+
+  /// Kept in the log; what is off is said, and the step is behind: there is nothing to correct it by.
+  StepTaken checked(double mm) const {
+    const double off = mm - *step_.number;
+    constexpr double not_it = 0.3; // of the distance: another was measured, or in the other unit
+    if (std::abs(off) > not_it * *step_.number)
+      return StepTaken::refused(fmt::format("{} is far from {}: is it centre to centre, and the unit right?",
+                                            text(mm), text(*step_.number)));
+    Rows rows(build_);
+    pass(rows, in_, step_, options_.at);
+    StepTaken out;
+    out.edit = rows.edit(fmt::format("Check {}: {}, drawn {}", step_.title, text(mm), text(*step_.number)));
+    out.told = std::abs(off) < there
+                   ? std::string("as drawn")
+                   : fmt::format("{} {} than drawn: it is in the log; the zero and the table of "
+                                 "holes may be looked at again",
+                                 text(std::abs(off)), off > 0 ? "more" : "less");
+    return out;
   }
 
   StepTaken finder(double across) const {
     if (across <= 0 || across > widest_finder)
-      return refused(fmt::format("a finder is up to {} across: type its diameter, or clear the field",
-                                 text(widest_finder)));
+      return StepTaken::refused(fmt::format(
+          "a finder is up to {} across: type its diameter, or clear the field", text(widest_finder)));
+    Rows rows(build_);
     auto place = place_or_new(build_, in_);
     place.finder = across;
+    keep_place(rows, in_, place);
+    pass(rows, in_, step_, options_.at);
+    StepTaken out;
+    out.edit = rows.edit("Finder " + text(across) + " across");
+    out.told = fmt::format("the finder is {} across: the numbers follow from it", text(across));
+    return out;
+  }
+
+  /// What lies between the tool and the work when Z is set: the step stays, with its new number.
+  StepTaken block(double high) const {
+    if (high < 0 || high > highest_block)
+      return StepTaken::refused(fmt::format(
+          "a block is up to {} high: type how thick it is, or clear the field", text(highest_block)));
+    auto place = place_or_new(build_, in_);
+    place.block = high;
     place.at = options_.at;
     Rows rows(build_);
     keep_place(rows, in_, place);
     StepTaken out;
-    out.edit = rows.edit("Finder " + text(across) + " across");
-    out.told = fmt::format("the finder is {} across: the number follows from it", text(across));
+    out.edit = rows.edit("Block " + text(high));
+    out.told = fmt::format("{} lies between: the number follows from it", text(high));
     return out;
   }
 
   StepTaken cut(double mm) const {
     const auto plan = std::find_if(in_.plans.begin(), in_.plans.end(),
                                    [&](const auto& p) { return p.surface == step_.surface; });
-    if (plan == in_.plans.end()) return refused("the surface is not to be machined any more");
+    if (plan == in_.plans.end()) return StepTaken::refused("the surface is not to be machined any more");
     std::string why;
     bool across = false;
     const auto left = plan->drawn.round()
                           ? allowance::left_by_reading(build_, *plan, allowance::ReadingOf::size, mm, &why)
                           : left_or_across(*plan, mm, across, why);
-    if (!left) return refused(why);
+    if (!left) return StepTaken::refused(why);
     auto made = allowance::cut_of(*plan, in_.pose, *left);
     made.read = typed_;
     made.at = options_.at;
@@ -192,7 +243,7 @@ private:
     in.at = options_.at;
     in.angles = options_.angles;
     const auto read = readings::measure(build_, in, options_.lengths);
-    if (!read.ok) return refused(read.message);
+    if (!read.ok) return StepTaken::refused(read.message);
     StepTaken out;
     out.edit = readings::keep_measurement(build_, read.measurement);
     const auto* d = build_.find<Dimension>(step_.dimension);
@@ -228,7 +279,10 @@ Edit step_back(const Build& build, const BenchInput& input, const std::vector<Be
   place.step = step.key;
   place.at = at;
   keep_place(rows, input, place);
-  if (step.operation != 0) rows.apply(set_done(build, input.piece, step.operation, false, at));
+  if (step.kind == StepKind::zero && step.surface != 0)
+    rows.apply(touch_again(rows.build(), input, step, at));
+  if (step.operation != 0 && step.kind != StepKind::zero)
+    rows.apply(set_done(build, input.piece, step.operation, false, at));
   if (step.kind == StepKind::unclamp) rows.apply(clamp_again(build, input.piece, input.setup));
   return rows.edit("Back to " + step.title);
 }

@@ -17,13 +17,15 @@ struct StepTaken {
   std::string wrong; ///< why it is not taken; empty: it is
   std::string told;  ///< what it says to it: "0.32 mm still to come off a side"
   bool ok() const { return wrong.empty(); }
+  static StepTaken refused(std::string why) { return {{}, std::move(why), {}}; }
 };
 
 /// How what is typed is read: lengths without a unit in that of the machine.
 struct TakeOptions {
   LengthOptions lengths;
   AngleOptions angles;
-  std::string at; ///< when, UTC, ISO 8601
+  std::string at;              ///< when, UTC, ISO 8601
+  std::optional<double> shows; ///< mm: a read-out that reads by itself, of the step's axis
 };
 
 /// `typed` for a step of `bench_steps`. Of a plane either what is left or what it is across is read, and

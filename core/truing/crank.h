@@ -15,6 +15,7 @@
 //     mends it.
 // Lengths mm. Derived from the geometry above; what a fitter does to each is common practice.
 
+#include "build/route_records.h"
 #include "geometry/surface.h"
 
 #include <string>
@@ -37,13 +38,7 @@ struct CrankInput {
   double limit = 0.02; ///< mm of whole runout at which one stops (common practice)
 };
 
-enum class CrankMove {
-  none,        ///< within the limit
-  open,        ///< a wedge between the webs, opposite the pin
-  close,       ///< the webs pressed together, opposite the pin
-  twist_right, ///< the right web struck so that its shaft moves the way across it lies less
-  press_anew   ///< what is left is in the pressing
-};
+using build::CrankMove;
 
 /// What was done, and what came of it.
 struct CrankBlow {

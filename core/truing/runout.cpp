@@ -89,14 +89,22 @@ ParsedReadings parse_readings(std::string_view text, Unit unit) {
   ParsedReadings out;
   LengthOptions lengths;
   lengths.bare_unit = unit;
-  for (const auto word : words_of(text)) {
+  const auto words = words_of(text);
+  // Readings alone: evenly round, the first at 0.
+  const bool alone = words.size() >= 3 && text.find(':') == std::string_view::npos;
+  for (std::size_t k = 0; k < words.size(); ++k) {
+    const auto word = words[k];
     const auto colon = word.find(':');
-    const auto at = colon == std::string_view::npos ? std::nullopt : number_from(word.substr(0, colon));
+    auto at = colon == std::string_view::npos ? std::nullopt : number_from(word.substr(0, colon));
+    if (alone) at = 360.0 * static_cast<double>(k) / static_cast<double>(words.size());
     if (!at) {
-      out.wrong = fmt::format("\"{}\" is no reading: the angle, a colon, what was read, as 90:0.05", word);
+      out.wrong =
+          fmt::format("\"{}\" is no reading: the angle, a colon, what was read, as 90:0.05; or readings "
+                      "alone, three or more, evenly round from 0",
+                      word);
       return out;
     }
-    const auto figure = word.substr(colon + 1);
+    const auto figure = alone ? word : word.substr(colon + 1);
     constexpr std::string_view begins = "+-.,0123456789\xE2"; // no letter: that would be a drill's
     if (figure.empty() || begins.find(figure.front()) == std::string_view::npos) {
       out.wrong = fmt::format("at {:g}\u00B0: \"{}\" is no reading", *at, figure);
@@ -105,6 +113,11 @@ ParsedReadings parse_readings(std::string_view text, Unit unit) {
     const auto value = parse_length(std::string(figure), lengths);
     if (!value.ok()) {
       out.wrong = fmt::format("at {:g}\u00B0: {}", *at, value.message);
+      return out;
+    }
+    constexpr double no_indicator = 20; // mm: so much is an angle whose colon was left out
+    if (alone && std::abs(value.mm) >= no_indicator) {
+      out.wrong = fmt::format("\"{}\" is no reading: with angles write 90:0.05", word);
       return out;
     }
     out.readings.push_back({radians(*at), value.mm});

@@ -44,6 +44,7 @@ struct Runout {
 Runout runout(const RunoutInput& input);
 
 /// "0:0.02 90:0.05 180:-0.02 270:-0.05": degrees and reading, parted by spaces; bare readings in `unit`.
+/// Readings without angles, three or more: evenly round, the first at 0.
 struct ParsedReadings {
   std::vector<RunoutReading> readings;
   std::string wrong; ///< empty: they were read

@@ -4,6 +4,7 @@
 
 #include "steps/take_step.h"
 
+#include "steps/zero_steps.h"
 #include "tests/core/demo_piece.h"
 #include "tests/core/drawn_part.h"
 
@@ -95,14 +96,16 @@ TEST_F(OnTheMill, EveryNumberAndItsSum) {
   std::vector<std::string> keys;
   for (const auto& one : all) keys.push_back(one.key);
   const auto id = std::to_string(drill);
-  EXPECT_EQ(keys,
-            (std::vector<std::string>{"look-out", "hold", "zero-x", "zero-y", "go-" + id + "-1-x",
-                                      "go-" + id + "-1-y", "deep-" + id + "-1", "go-" + id + "-2-x",
-                                      "go-" + id + "-2-y", "deep-" + id + "-2", "done-" + id, "unclamp"}));
+  EXPECT_EQ(keys, (std::vector<std::string>{
+                      "look-out", "hold", "finder", "zero-x", "zero-x-again", "zero-y", "zero-y-again",
+                      "go-" + id + "-1-x", "go-" + id + "-1-y", "zero-z-" + id, "deep-" + id + "-1",
+                      "go-" + id + "-2-x", "go-" + id + "-2-y", "deep-" + id + "-2",
+                      "check-" + id + "-" + std::to_string(holes) + "-2", "done-" + id, "unclamp"}));
   // The left edge is touched from the left with a finder of 6: X stands at -3. The front likewise.
   EXPECT_NEAR(*step("zero-x").number, -3, 1e-12);
   EXPECT_NEAR(*step("zero-y").number, -3, 1e-12);
-  EXPECT_NE(step("zero-x").words.find("Touch it twice"), std::string::npos);
+  EXPECT_NEAR(*step("zero-x-again").number, -3, 1e-12);
+  EXPECT_NEAR(*step("zero-z-" + id).number, 0, 1e-12);
   // Holes 30 apart about the middle of 60: 15 and 45 from the left, 20 from the front.
   EXPECT_NEAR(*step("go-" + id + "-1-x").number, 15, 1e-9);
   EXPECT_NEAR(*step("go-" + id + "-2-x").number, 45, 1e-9);
@@ -156,7 +159,7 @@ TEST_F(OnTheMill, WithoutEdgesPlacesCountFromTheMiddle) {
 
 TEST_F(OnTheMill, GoneThroughByEnterItStandsWhereItWasLeft) {
   EXPECT_EQ(step_to_do(steps()), 0);
-  for (int n = 0; n < 5; ++n) {
+  for (int n = 0; n < 8; ++n) {
     const auto all = steps();
     const auto& now = all[static_cast<std::size_t>(step_to_do(all))];
     EXPECT_TRUE(take(now).ok());
@@ -245,14 +248,14 @@ TEST_F(OnTheMill, AFaceThatIsCutHereIsNoDatumHere) {
 }
 
 TEST_F(OnTheMill, AnotherFinderIsSaidOnceForAll) {
-  const auto told = take(step("zero-x"), "0.2", Unit::inch); // 5.08
+  const auto told = take(step("finder"), "0.2", Unit::inch); // 5.08
   ASSERT_TRUE(told.ok()) << told.wrong;
   EXPECT_NE(told.told.find("0.2000\u202Fin across"), std::string::npos) << told.told;
-  EXPECT_FALSE(step("zero-x").done); // the number is another: it is still to be set
+  EXPECT_TRUE(step("finder").done);
   EXPECT_NEAR(*step("zero-x").number, -2.54, 1e-9);
   EXPECT_NEAR(*step("zero-y").number, -2.54, 1e-9);
-  EXPECT_FALSE(take(step("zero-x"), "-4").ok());
-  EXPECT_FALSE(take(step("zero-x"), "200").ok());
+  EXPECT_FALSE(take(step("finder"), "-4").ok());
+  EXPECT_FALSE(take(step("finder"), "200").ok());
   EXPECT_TRUE(take(step("zero-x")).ok());
   EXPECT_TRUE(step("zero-x").done);
   in.piece = make(Piece{part, 2}); // the next piece has it as well
@@ -287,6 +290,208 @@ TEST_F(OnTheMill, AtZeroAHairBesideItIsThere) {
             std::string::npos);
 }
 
+// Not set to a round figure: the read-out shows what it shows, and every place is counted from there.
+// Worked by hand: touched at 101.25 and 101.26 with a finder of 6 from the left, the edge is under the
+// spindle at 104.255; the hole 15 on at 119.255.
+TEST_F(OnTheMill, AZeroIsKeptAsTheReadOutShowsIt) {
+  EXPECT_TRUE(take(step("zero-x"), "101.25").ok());
+  EXPECT_TRUE(step("zero-x").done);
+  EXPECT_FALSE(step("zero-x-again").done);
+  EXPECT_NEAR(*step("zero-x-again").number, 101.25, 1e-9);
+  const auto told = take(step("zero-x-again"), "101.26");
+  EXPECT_NE(told.told.find("104.255\u202Fmm at left, \u00B10.012"), std::string::npos) << told.told;
+  EXPECT_TRUE(step("zero-x-again").done);
+  const auto go = step("go-" + std::to_string(drill) + "-1-x");
+  EXPECT_NEAR(*go.number, 119.255, 1e-9);
+  EXPECT_NEAR(go.sum.total(), 119.255, 1e-9);
+  EXPECT_EQ(go.sum.lines[0].label, "X at left");
+  EXPECT_TRUE(take(go, "119.25").ok());
+  ASSERT_EQ(b.all<BenchZero>().size(), 1U);
+  const auto kept = b.all<BenchZero>().front().second;
+  EXPECT_EQ(kept.touches, "101.25000 101.26000");
+  EXPECT_NEAR(kept.uncertainty, 2 * std::sqrt(0.01 * 0.01 / 4 + 0.01 * 0.01 / 12), 1e-9);
+  // Lost: found again, the old one stays in the record.
+  ASSERT_TRUE(b.apply(lose_zero(b, in, go, "now")));
+  EXPECT_FALSE(step("zero-x").done);
+  EXPECT_NEAR(*step("go-" + std::to_string(drill) + "-1-x").number, 15, 1e-9);
+  EXPECT_TRUE(take(step("zero-x")).ok());
+  EXPECT_TRUE(take(step("zero-x-again")).ok());
+  EXPECT_NEAR(*step("go-" + std::to_string(drill) + "-1-x").number, 15, 1e-9);
+  EXPECT_EQ(b.all<BenchZero>().size(), 2U);
+  EXPECT_TRUE(lose_zero(b, in, step("hold"), "now").empty());
+}
+
+// A burr of half a millimetre at the first touch (common practice: 20 to 30 thou): touched until two agree.
+TEST_F(OnTheMill, ABurrIsNoticedByTheSecondTouch) {
+  EXPECT_TRUE(take(step("zero-x"), "-3.55").ok());
+  const auto apart = take(step("zero-x-again"), "-3.01");
+  EXPECT_TRUE(apart.ok());
+  EXPECT_NE(apart.told.find("0.540\u202Fmm apart"), std::string::npos) << apart.told;
+  EXPECT_FALSE(step("zero-x-again").done);
+  EXPECT_NE(step("zero-x-again").words.find("a burr, a chip"), std::string::npos);
+  EXPECT_TRUE(take(step("zero-x-again"), "-3.00").ok());
+  EXPECT_TRUE(step("zero-x-again").done);
+  EXPECT_EQ(b.all<BenchZero>().front().second.touches,
+            "-3.55000 -3.01000 -3.00000"); // nothing is thrown away
+  EXPECT_NEAR(b.all<BenchZero>().front().second.shows, -0.005, 1e-9);
+  // Back to it: the first touch stands, the second is made anew.
+  ASSERT_TRUE(b.apply(step_back(b, in, steps(), 4, "now")));
+  EXPECT_TRUE(step("zero-x").done);
+  EXPECT_FALSE(step("zero-x-again").done);
+}
+
+// X counts to the left on this machine: the edge is touched at +3, the holes lie at -15 and -45.
+TEST_F(OnTheMill, AReadOutThatCountsBackwards) {
+  Machine mill;
+  mill.kind = MachineKind::mill;
+  mill.reversed = "X Z";
+  mill.backlash = 0.2;
+  mill.dial_turn = 4;
+  auto s = *b.find<build::Setup>(setup);
+  s.machine = make(mill);
+  b.load(setup, s);
+  const auto id = std::to_string(drill);
+  EXPECT_NEAR(*step("zero-x").number, 3, 1e-12);
+  EXPECT_NEAR(*step("go-" + id + "-2-x").number, -45, 1e-9);
+  EXPECT_NEAR(*step("go-" + id + "-2-y").number, 20, 1e-9);
+  EXPECT_NEAR(*step("deep-" + id + "-1").number, 12.5, 1e-9); // Z counts down
+  EXPECT_TRUE(take(step("zero-x"), "10").ok());
+  EXPECT_TRUE(take(step("zero-x-again"), "10").ok());
+  const auto go = step("go-" + id + "-2-x"); // the edge at 7
+  EXPECT_NEAR(*go.number, -38, 1e-9);
+  EXPECT_NEAR(go.sum.total(), -38, 1e-9);
+  // By the hand wheel of 4 mm a turn: ten turns back and 2 on.
+  EXPECT_NE(go.also.find("10 turns back, and 2.000\u202Fmm"), std::string::npos) << go.also;
+  EXPECT_NE(go.also.find("0.200\u202Fmm of play"), std::string::npos) << go.also;
+}
+
+// A boss of 60 touched on both sides with a finder of 6: 66 apart. Worked by hand.
+TEST_F(OnTheMill, AMiddleByTwoTouches) {
+  auto s = *b.find<build::Setup>(setup);
+  s.datums = {};
+  b.load(setup, s);
+  at_size(make(round("outside", SurfaceKind::boss, {0, 0, 5}, Vec3::UnitZ(), 60)));
+  const auto id = std::to_string(drill);
+  EXPECT_TRUE(take(step("zero-x"), "12.5").ok());
+  EXPECT_NEAR(*step("zero-x-other").number, 78.5, 1e-9);
+  const auto told = take(step("zero-x-other"), "78.46");
+  EXPECT_NE(told.told.find("45.480\u202Fmm at the middle of outside"), std::string::npos) << told.told;
+  EXPECT_EQ(told.told.find("beside its middle"), std::string::npos);
+  EXPECT_NEAR(*step("go-" + id + "-1-x").number, 45.48 - 15, 1e-9);
+  // Halved on the read-out: 0 is the middle.
+  EXPECT_TRUE(take(step("zero-y")).ok());
+  EXPECT_TRUE(take(step("zero-y-other")).ok());
+  EXPECT_NEAR(*step("go-" + id + "-1-y").number, 0, 1e-9);
+  // A touch beside its middle makes it too small, and it says so.
+  ASSERT_TRUE(b.apply(lose_zero(b, in, step("go-" + id + "-1-x"), "now")));
+  EXPECT_TRUE(take(step("zero-x"), "0").ok());
+  EXPECT_NE(take(step("zero-x-other"), "64").told.find("58.000\u202Fmm across, by the drawing 60.000"),
+            std::string::npos);
+}
+
+// The next piece against the same stop: its edge should be where the last one's was.
+TEST_F(OnTheMill, AgainstAStopTheEdgeIsWhereItWas) {
+  auto s = *b.find<build::Setup>(setup);
+  s.stop = true;
+  b.load(setup, s);
+  EXPECT_TRUE(take(step("zero-x"), "50").ok());
+  EXPECT_TRUE(take(step("zero-x-again"), "50").ok());
+  in.piece = make(Piece{part, 2});
+  piece = in.piece;
+  for (const Id id : {foot, left, front}) at_size(id);
+  EXPECT_NE(step("zero-x").words.find("The piece before"), std::string::npos);
+  EXPECT_NEAR(*step("zero-x").number, 50, 1e-9);
+  EXPECT_NEAR(step("zero-x").sum.total(), 50, 1e-9);
+}
+
+// Z is set over a block with every tool; a hole that starts lower goes to its own depth below that face.
+TEST_F(OnTheMill, ZIsSetOverABlockAndHolesStartWhereTheyStart) {
+  const auto id = std::to_string(drill);
+  EXPECT_TRUE(take(step("zero-z-" + id), "2", Unit::inch).ok()); // a preset block of 2 in (common practice)
+  EXPECT_NEAR(*step("zero-z-" + id).number, 50.8, 1e-9);
+  EXPECT_FALSE(step("zero-z-" + id).done);
+  EXPECT_FALSE(take(step("zero-z-" + id), "-1").ok());
+  EXPECT_TRUE(take(step("zero-z-" + id)).ok());
+  EXPECT_TRUE(step("zero-z-" + id).done);
+  EXPECT_NEAR(*step("deep-" + id + "-1").number, -12.5, 1e-9);
+  ASSERT_TRUE(b.apply(lose_zero(b, in, step("deep-" + id + "-1"), "now")));
+  EXPECT_FALSE(step("zero-z-" + id).done);
+  // A read-out that reads by itself need not be set: 70.8 over the block is 20 on the face.
+  const Id top = at_size(face("top", {0, 0, 10}, Vec3::UnitZ(), 60, 40));
+  EXPECT_NE(top, 0);
+  refresh();
+  auto live = read_in(Unit::mm);
+  live.shows = 70.8;
+  const auto set = take_step(b, in, step("zero-z-" + id), {}, live);
+  ASSERT_TRUE(set.ok() && b.apply(set.edit)) << set.wrong;
+  EXPECT_NEAR(*step("deep-" + id + "-1").number, 20 - 12.5, 1e-9);
+  EXPECT_NEAR(step("deep-" + id + "-1").sum.total(), 7.5, 1e-9);
+  ASSERT_TRUE(b.apply(lose_zero(b, in, step("deep-" + id + "-1"), "now")));
+  EXPECT_NEAR(*step("deep-" + id + "-1").number, -12.5, 1e-9);
+}
+
+// 30 apart, drilled 5: 35 over two pins, 25 between the edges.
+TEST_F(OnTheMill, HolesAreCheckedFromEachOther) {
+  const auto check = step("check-" + std::to_string(drill) + "-" + std::to_string(holes) + "-2");
+  EXPECT_NEAR(*check.number, 30, 1e-9);
+  EXPECT_NE(check.words.find("35.000"), std::string::npos) << check.words;
+  EXPECT_NE(check.words.find("25.000"), std::string::npos) << check.words;
+  EXPECT_NE(take(check, "1.18").wrong.find("is it centre to centre"), std::string::npos); // inches
+  const auto taken = take(check, "30.2");
+  EXPECT_NE(taken.told.find("0.200\u202Fmm more than drawn"), std::string::npos) << taken.told;
+  EXPECT_NE(taken.edit.label.find("30.200"), std::string::npos); // it stands in the log
+  EXPECT_TRUE(step(check.key).done);
+}
+
+// A slot 30 by 8, 4 deep in the middle of the plate: its middle 30 from the left, 20 from the front. With a
+// cutter as wide as it from 19 to 41; with one of 6 a millimetre to either side. Worked by hand.
+TEST_F(OnTheMill, ASlotIsMilledByItsCutter) {
+  Body slot;
+  slot.part = part;
+  slot.name = "slot";
+  slot.shape = BodyShape::slot;
+  slot.on = b.find<Body>(holes)->on;
+  slot.face = BodyFace::top;
+  slot.order = 9;
+  slot.set_size({BodyRole::length, 0, 30});
+  slot.set_size({BodyRole::width, 0, 8});
+  slot.set_size({BodyRole::depth, 0, 4});
+  const Id body = make(slot);
+  Operation o = *b.find<Operation>(drill);
+  o.kind = OperationKind::mill;
+  o.bodies = {body};
+  o.size = 8;
+  const Id mill = make(o);
+  const auto key = std::to_string(mill);
+  const auto keys = [&] {
+    std::vector<std::string> list;
+    for (const auto& one : steps())
+      if (one.operation == mill && one.kind != StepKind::tick) list.push_back(one.key);
+    return list;
+  };
+  EXPECT_EQ(keys(), (std::vector<std::string>{"go-" + key + "-1.1-x", "go-" + key + "-1.1-y", "zero-z-" + key,
+                                              "deep-" + key + "-1.1", "go-" + key + "-1.2-x"}));
+  EXPECT_NEAR(*step("go-" + key + "-1.1-x").number, 19, 1e-9);
+  EXPECT_NEAR(*step("go-" + key + "-1.1-y").number, 20, 1e-9);
+  EXPECT_NEAR(*step("deep-" + key + "-1.1").number, -4, 1e-9);
+  EXPECT_NEAR(*step("go-" + key + "-1.2-x").number, 41, 1e-9);
+  EXPECT_NE(step("go-" + key + "-1.2-x").words.find("Mill along"), std::string::npos);
+  o.size = 6;
+  b.load(mill, o);
+  EXPECT_NEAR(*step("go-" + key + "-1.1-y").number, 19,
+              1e-9); // left and near first, then round against the feed
+  EXPECT_NEAR(*step("go-" + key + "-1.2-y").number, 21, 1e-9);
+  EXPECT_NEAR(*step("go-" + key + "-1.3-x").number, 41, 1e-9);
+  EXPECT_NEAR(*step("go-" + key + "-1.5-x").number, 19, 1e-9);
+  EXPECT_NE(step("go-" + key + "-1.1-x").also.find("round ends want a cutter of 8.00"), std::string::npos);
+  o.size = 0;
+  b.load(mill, o);
+  EXPECT_NE(step("cutter-" + key + "-1").words.find("which cutter"), std::string::npos);
+  o.size = 10;
+  b.load(mill, o);
+  EXPECT_NE(step("cutter-" + key + "-1").words.find("does not go in"), std::string::npos);
+}
+
 // Bored on the mill: gone to, then the passes; its surface is a bore with its limits from the drawing.
 TEST_F(OnTheMill, ABoreIsGoneToThenCutByItsPasses) {
   auto drawn = round("seat", SurfaceKind::bore, {-15, 0, 5}, Vec3::UnitZ(), 5);
@@ -306,7 +511,8 @@ TEST_F(OnTheMill, ABoreIsGoneToThenCutByItsPasses) {
   ASSERT_GE(keys.size(), 5U);
   EXPECT_EQ((std::vector<std::string>(keys.begin(), keys.begin() + 4)),
             (std::vector<std::string>{"go", "go", "go", "go"}));
-  for (std::size_t k = 4; k < keys.size(); ++k) EXPECT_EQ(keys[k], "cut");
+  for (std::size_t k = 4; k + 1 < keys.size(); ++k) EXPECT_EQ(keys[k], "cut");
+  EXPECT_EQ(keys.back(), "check"); // how far the two are apart
   // A second operation on the same bore does not ask for its passes again.
   const Id again = make(o);
   int cuts = 0;
@@ -340,6 +546,39 @@ TEST_F(OnTheMill, OnALatheAHoleOffTheAxisIsSaid) {
   const auto deep = step("deep-" + std::to_string(drill) + "-1");
   EXPECT_NE(deep.words.find("15.00\u202Fmm off the axis"), std::string::npos) << deep.words;
   EXPECT_NEAR(*deep.number, 12.5, 1e-9); // what goes in, no read-out
+}
+
+// In the four-jaw: 2 thou at one jaw and none opposite are 1 thou to move (common practice).
+TEST_F(OnTheMill, InTheFourJawItIsTrued) {
+  auto s = *b.find<build::Setup>(setup);
+  s.holding = Workholding::four_jaw;
+  b.load(setup, s);
+  const auto jaws = step("true-up");
+  EXPECT_NEAR(*jaws.number, 0.05, 1e-12); // machined work, no tolerance stated
+  const auto thou = take(jaws, "0.002+0+0+0", Unit::inch);
+  EXPECT_NE(thou.wrong.find("jaw 1 in 0.0010"), std::string::npos) << thou.wrong;
+  EXPECT_NE(thou.wrong.find("jaw 3 out 0.0010"), std::string::npos) << thou.wrong;
+  const auto far = take(step("true-up"), "0.1+0.02-0.06-0.02");
+  EXPECT_NE(far.wrong.find("0.165\u202Fmm over a turn"), std::string::npos) << far.wrong;
+  EXPECT_NE(far.wrong.find("jaw 1 in 0.080"), std::string::npos) << far.wrong;
+  EXPECT_NE(far.wrong.find("jaw 3 out 0.080"), std::string::npos) << far.wrong;
+  EXPECT_NE(far.wrong.find("jaw 2 in 0.020"), std::string::npos) << far.wrong;
+  for (const auto* bad : {"0.1", "0.1+0.2", "1+2+3+4+5", "a+b+c+d", "30+0+0+0"})
+    EXPECT_FALSE(take(step("true-up"), bad).ok()) << bad;
+  // Coaxial within 0.02 of what it runs by: that is what counts.
+  GeometricTolerance t;
+  t.part = part;
+  t.what = Characteristic::coaxial;
+  t.surface = make(round("seat", SurfaceKind::bore, {-15, 0, 5}, Vec3::UnitZ(), 5));
+  t.datums = {foot};
+  t.within = 0.02;
+  make(t);
+  s.cuts = {t.surface};
+  b.load(setup, s);
+  EXPECT_NEAR(*step("true-up").number, 0.02, 1e-12);
+  EXPECT_FALSE(take(step("true-up"), "0.02+0-0.02+0").ok());
+  EXPECT_TRUE(take(step("true-up"), "0.008+0-0.008+0").ok());
+  EXPECT_TRUE(step("true-up").done);
 }
 
 // Ticked off and unclamped, each step back opens the one before: nothing sticks.
@@ -509,6 +748,59 @@ TEST_F(OnTheCylinder, ASizeIsReadIntoTheRecord) {
   ASSERT_TRUE(taken.ok()) << taken.wrong;
   ASSERT_TRUE(b.apply(taken.edit));
   EXPECT_NEAR(b.measurement_of(piece, read->dimension)->second.value, nominal, 1e-6);
+}
+
+// Tried in its mate at the machine: one key for how it goes, the depth, one for what tells; the joint's
+// record.
+TEST_F(OnTheMill, ATrialIsFeltAndKept) {
+  auto drawn = round("seat", SurfaceKind::bore, {-15, 0, 5}, Vec3::UnitZ(), 5);
+  drawn.body = holes, drawn.face = BodyFace::side, drawn.height = 10;
+  const Id bore = make(drawn);
+  const Id pin_part = make(Part{"Pin", "silver steel", 1, 1});
+  const Id pin = make(Piece{pin_part, 1});
+  auto outside = round("outside", SurfaceKind::boss, {0, 0, 0}, Vec3::UnitZ(), 5);
+  outside.part = pin_part;
+  const auto diameter = [&](Id of, Id surface) {
+    Dimension d;
+    d.part = of, d.name = "diameter", d.surface = surface, d.nominal = 5;
+    return make(d);
+  };
+  Joint joint;
+  joint.name = "Pin in plate";
+  joint.hole = diameter(part, bore);
+  joint.shaft = diameter(pin_part, make(outside));
+  joint.length = 10;
+  joint.most = 0.02;
+  const Id in_joint = make(joint);
+  Operation o = *b.find<Operation>(drill);
+  o.kind = OperationKind::trial;
+  o.bodies = {};
+  o.surfaces = {bore};
+  const auto key = "try-" + std::to_string(make(o)) + "-" + std::to_string(in_joint);
+  EXPECT_NE(step(key).words.find("2 jams part-way"), std::string::npos) << step(key).words;
+  for (const auto* bad : {"7", "0", "x", "2", "2+0", "2+11", "2+4+9", "1.5"})
+    EXPECT_FALSE(take(step(key), bad).ok()) << bad;
+  EXPECT_TRUE(b.all<Trial>().empty());
+  const auto told = take(step(key), "2+4.5+1+5");
+  ASSERT_TRUE(told.ok()) << told.wrong;
+  ASSERT_EQ(b.all<Trial>().size(), 1U);
+  const auto kept = b.all<Trial>().front().second;
+  EXPECT_EQ(kept.felt, Felt::jams);
+  EXPECT_NEAR(kept.depth, 4.5, 1e-9);
+  EXPECT_EQ(kept.hole_piece, piece);
+  EXPECT_EQ(kept.shaft_piece, pin);
+  EXPECT_EQ(kept.note, "ring of dye, finger nail");
+  EXPECT_FALSE(step(key).done); // until it goes
+  EXPECT_NE(step(key).also.find("jams at 4.5"), std::string::npos);
+  EXPECT_TRUE(take(step(key), "4").ok());
+  EXPECT_TRUE(take(step(key)).ok());
+  EXPECT_TRUE(step(key).done);
+  // Spotted through it: as wide as the mate's is.
+  o.kind = OperationKind::transfer;
+  o.bodies = {holes};
+  const auto spot = step("transfer-" + std::to_string(make(o)) + "-" + std::to_string(holes));
+  EXPECT_NEAR(*spot.number, 5, 1e-9);
+  EXPECT_NE(spot.words.find("Pin"), std::string::npos);
 }
 
 TEST(BenchSteps, NothingWhereThereIsNothing) {

@@ -1,0 +1,35 @@
+#pragma once
+// Holes drilled one beside the other inside an outline, so that what is within comes out: how many, how far
+// apart, where. mm.
+
+#include "geometry/surface.h"
+
+#include <string>
+#include <vector>
+
+namespace datrin::cutting {
+
+struct ChainHolesInput {
+  std::vector<Vec2> outline; ///< corners, in order, either way round
+  double drill = 0;
+  double web = 0.127; ///< between two holes: 0.005 in (common practice)
+  double leave = 0.5; ///< metal left to the line, for the file or the mill
+};
+
+struct ChainHoles {
+  std::string wrong; ///< empty: they were found
+  std::vector<Vec2> holes;
+  double length = 0; ///< of the line their middles lie on
+  double web = 0;    ///< between two, at the narrowest
+  bool ok() const { return wrong.empty(); }
+};
+
+/// The outline moved inwards by half the drill and what is left (Boost.Geometry), and holes evenly along it,
+/// no further apart than drill and web.
+ChainHoles chain_holes(const ChainHolesInput& input);
+
+/// The order in which places are gone to with little travel: from the one nearest to 0 always to the nearest
+/// left, then turned round wherever that is shorter. `travel`: mm from the first to the last.
+std::vector<std::size_t> travel_order(const std::vector<Vec2>& places, double* travel = nullptr);
+
+} // namespace datrin::cutting

@@ -1,0 +1,133 @@
+#include "steps/jaw_steps.h"
+
+#include "build/rows.h"
+#include "stock/part_stock.h"
+#include "truing/runout.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <optional>
+
+namespace datrin::steps {
+
+using namespace build;
+
+namespace {
+
+constexpr double raw_is_true = 0.12; // mm of whole runout: 4 to 5 thou (common practice)
+constexpr double cut_is_true = 0.05; // 2 thou
+
+/// Signs begin a reading, blanks end one; the first may have no sign.
+std::vector<std::string> readings_in(std::string_view typed) {
+  std::vector<std::string> words{""};
+  for (const char c : typed) {
+    const bool sign = c == '+' || c == '-';
+    if ((sign || c == ' ') && !words.back().empty() && words.back() != "-") words.emplace_back();
+    if (c != ' ' && c != '+') words.back() += c;
+  }
+  if (words.back().empty()) words.pop_back();
+  return words;
+}
+
+/// Metal a side over what is turned here, the least of them; nothing where none is known.
+std::optional<double> least_metal(const BenchInput& in, const Setup& setup) {
+  std::optional<double> least;
+  for (const auto& plan : in.plans) {
+    if (!contains(setup.cuts, plan.surface) || !plan.drawn.round() ||
+        plan.source == allowance::StockSource::none)
+      continue;
+    const double metal =
+        std::max(0.0, (plan.state == allowance::SurfaceState::as_cast ? plan.least : plan.now) - plan.aim);
+    least = std::min(least.value_or(metal), metal);
+  }
+  return least;
+}
+
+} // namespace
+
+void JawSteps::true_up(std::vector<BenchStep>& out) const {
+  if (setup_.holding != Workholding::four_jaw) return;
+  auto step = plain("true-up", StepKind::true_up, "True it in the four-jaw");
+  const bool raw = stock::needs_touches(build_, setup_.part) &&
+                   std::any_of(in_.plans.begin(), in_.plans.end(), [&](const auto& p) {
+                     return contains(setup_.datums, p.surface) && p.state == allowance::SurfaceState::as_cast;
+                   });
+  double allowed = raw ? raw_is_true : cut_is_true;
+  std::string why = raw ? "usual of raw work" : "usual of machined work";
+  for (const auto& [id, t] : build_.tolerances_of(setup_.part)) {
+    if (t.what != Characteristic::coaxial || !contains(setup_.cuts, t.surface) || t.within <= 0) continue;
+    const bool from_here =
+        std::any_of(t.datums.begin(), t.datums.end(), [&](Id d) { return !contains(setup_.cuts, d); });
+    if (!from_here || (t.within >= allowed && why.starts_with("coaxial"))) continue;
+    allowed = t.within;
+    why = "coaxial, " + surface_name(build_, t.surface);
+  }
+  if (const auto metal = least_metal(in_, setup_); metal && 2 * *metal < allowed) {
+    allowed = 2 * *metal;
+    why = "the metal there is, a side";
+  }
+  step.number = allowed;
+  step.sum = {"whole runout", {{why, allowed, "at most"}}, {}};
+  step.words = "Turn it by hand, take the chuck key out. The indicator at jaws 1 to 4, plus for pushed in: "
+               "0.05+0.02-0.03+0. Over a turn no more than";
+  step.ask = "What does it read at the four jaws? Enter: it is true";
+  step.lit = setup_.datums;
+  out.push_back(std::move(step));
+}
+
+StepTaken take_jaws(const Build& build, const BenchInput& input, const BenchStep& step,
+                    const std::string& typed, const TakeOptions& options) {
+  const auto words = readings_in(trimmed(typed));
+  constexpr std::size_t jaws = 4;
+  if (words.size() != jaws)
+    return StepTaken::refused(
+        fmt::format("four readings, one at each jaw, are wanted: {} stand there", words.size()));
+  truing::RunoutInput in;
+  for (std::size_t k = 0; k < jaws; ++k) {
+    const auto read = parse_length(words[k], options.lengths);
+    if (!read.ok()) return StepTaken::refused(fmt::format("at jaw {}: {}", k + 1, read.message));
+    constexpr double no_indicator = 20; // mm
+    if (std::abs(read.mm) > no_indicator)
+      return StepTaken::refused(
+          fmt::format("at jaw {}: no indicator reads that far: is the unit right?", k + 1));
+    in.readings.push_back({pi / 2 * static_cast<double>(k), read.mm});
+  }
+  const auto found = truing::runout(in);
+  if (!found.usable()) return StepTaken::refused(found.message);
+  const auto unit = options.lengths.bare_unit.value_or(build.info().unit);
+  const auto text = [&](double mm) {
+    return length_text(mm, unit, {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
+  };
+  const double allowed = step.number.value_or(cut_is_true);
+  if (found.whole() > allowed) {
+    std::string moves;
+    const auto jaw = truing::jaw_moves(found);
+    constexpr double worth = 0.002; // mm
+    for (std::size_t k = 0; k < jaw.size(); ++k)
+      if (std::abs(jaw[k]) > worth)
+        moves += fmt::format("{}jaw {} {} {}", moves.empty() ? "" : ", ", k + 1, jaw[k] > 0 ? "in" : "out",
+                             text(std::abs(jaw[k])));
+    return StepTaken::refused(fmt::format(
+        "{} over a turn: {}{}. Slacken first, then take up; read it again", text(found.whole()), moves,
+        found.rest > found.offset() ? "; most of it is the surface itself, no jaw mends that" : ""));
+  }
+  Rows rows(build);
+  auto place = build.bench_place_of(input.piece, input.setup);
+  BenchPlace now;
+  if (place) now = place->second;
+  now.piece = input.piece;
+  now.setup = input.setup;
+  now.passed += (now.passed.empty() ? "" : " ") + step.key;
+  now.step = step.key;
+  now.at = options.at;
+  place ? rows.set(place->first, now) : static_cast<void>(rows.add(now));
+  StepTaken out;
+  out.edit = rows.edit(fmt::format("True within {} over a turn", text(found.whole())));
+  out.told = fmt::format("{} over a turn, {} allowed: good enough", text(found.whole()), text(allowed));
+  if (found.rest > found.offset()) out.told += "; what is left is the surface itself";
+  return out;
+}
+
+} // namespace datrin::steps

@@ -1,0 +1,323 @@
+#include "steps/place_steps.h"
+
+#include "cutting/cutter_path.h"
+#include "cutting/speed.h"
+#include "route/propose.h"
+#include "solid/body_form.h"
+#include "solid/place.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace datrin::steps {
+
+using namespace build;
+
+namespace {
+
+constexpr double on_the_axis = 0.01; // mm
+constexpr double same_height = 1e-6; // mm
+constexpr double as_long = 1e-4;     // mm: no move
+constexpr double along_tool = 0.99;  // cosine
+
+double mouth_depth(const Build& build, const route::Feature& f) {
+  const auto* body = build.find<Body>(f.body);
+  return body ? solid::form_of(*body)[BodyRole::mouth_depth] : 0;
+}
+
+std::string joined(const std::string& a, const std::string& b) {
+  return a + (a.empty() || b.empty() ? "" : "; ") + b;
+}
+
+/// Of an operation: as it says, or its tool.
+double cutter_across(const Build& build, const Operation& o) {
+  const auto* tool = build.find<Tool>(o.tool);
+  return tool && tool->size > 0 ? tool->size : o.size;
+}
+
+} // namespace
+
+PlaceSteps::PlaceSteps(const Build& build, const BenchInput& in, const BenchOptions& options,
+                       const Places& places)
+    : StepMaker(build, in, options), places_(places), held_(places.held()),
+      soft_(setup_.holding == Workholding::soft_rod || setup_.holding == Workholding::tape) {
+  if (const auto place = build.bench_place_of(in.piece, in.setup)) block_ = place->second.block;
+  for (std::size_t k = 0; k < 3; ++k) counts_[k] = counting(build, in, k, k < 2 ? places.zero(k).surface : 0);
+  if (const auto* m = build.find<Machine>(setup_.machine)) machine_ = *m;
+}
+
+BenchStep PlaceSteps::go(const Spot& spot, std::size_t k, const std::string& moving) const {
+  const auto zero = places_.zero(k);
+  auto step = plain(fmt::format("go-{}-{}-{}", spot.operation, spot.key, k == 0 ? "x" : "y"), StepKind::go,
+                    spot.name);
+  step.operation = spot.operation;
+  step.axis = axis_names[k];
+  step.done = step.done || spot.done;
+  step.at = spot.at;
+  if (zero.known()) {
+    step.sum = places_.along(k, spot.at);
+    step.sum.title = fmt::format("{} of {}", step.axis, spot.name);
+    as_counted(step.sum, k, counts_[k], zero.on->name);
+    step.number = step.sum.total();
+    step.datum = zero.on->name;
+    step.from = zero.on->point;
+    step.words = fmt::format("{0} is {1} at {2}{3}. {4} until {0} reads", step.axis,
+                             counts_[k].shows == 0 ? "0" : text(counts_[k].shows, 3),
+                             zero.on->round() ? "the middle of " : "", zero.on->name, moving);
+    step.also = by_the_screw(*step.number);
+    step.ask = "What does it read?";
+  } else if (zero.on) {
+    step.words =
+        fmt::format("{0} is not cut yet, and nothing says how much is over it: no {1} is counted from it. "
+                    "Go by the lines marked out, or cut {0} first",
+                    zero.on->name, step.axis);
+  } else {
+    step.words = fmt::format(
+        "Nothing locates it along {}: find its middle there, by touching or by its lines", step.axis);
+  }
+  return step;
+}
+
+/// The lines as the read-out shows them: from where it reads what at the datum, and which way it counts.
+void PlaceSteps::as_counted(Reckoning& sum, std::size_t k, const Counting& count,
+                            const std::string& datum) const {
+  if (count.sense < 0)
+    for (auto& line : sum.lines) {
+      line.mm = -line.mm;
+      line.label += ", counted backwards";
+    }
+  if (count.found)
+    sum.lines.insert(sum.lines.begin(), {fmt::format("{} at {}", axis_names[k], datum), count.shows,
+                                         fmt::format("found, \u00B1{}", text(count.uncertainty, 3))});
+}
+
+/// Depths as Z shows them: it counts up, or down, from what it shows at the face it was set on.
+void PlaceSteps::as_height(Reckoning& sum, const MetalOver& face) const {
+  for (auto& line : sum.lines) line.mm = -line.mm;
+  as_counted(sum, 2, counting(build_, in_, 2, face.face), surface_name(build_, face.face));
+}
+
+/// What a hand wheel shows, and that its play is taken out: below the number, in smaller type.
+std::string PlaceSteps::by_the_screw(double number) const {
+  std::string words;
+  if (machine_.dial_turn > 0) {
+    const double turns = std::floor(number / machine_.dial_turn + 1e-9);
+    const double rest = std::max(0.0, number - turns * machine_.dial_turn);
+    words += fmt::format("on the dial {} {} {}, and {}", std::abs(turns),
+                         std::abs(turns) == 1 ? "turn" : "turns", turns < 0 ? "back" : "on", text(rest, 3));
+  }
+  if (machine_.backlash > 0)
+    words += fmt::format("{}come up to it counting up: {} of play in the screw", words.empty() ? "" : "; ",
+                         text(machine_.backlash, 3));
+  return words;
+}
+
+std::string PlaceSteps::turn_at(const Operation& o, double across) const {
+  const auto* part = build_.find<Part>(setup_.part);
+  const double speed = part ? cutting::cutting_speed(part->material, cutting::ToolMetal::high_speed) : 0;
+  if (speed <= 0 || across <= 0) return {};
+  // A reamer at half, a tap at a quarter of what cuts there (common practice).
+  const double share = o.kind == OperationKind::ream ? 0.5 : o.kind == OperationKind::tap ? 0.25 : 1;
+  const double wanted = cutting::revolutions(share * speed, across);
+  const auto has = cutting::speeds_of(machine_.speeds);
+  if (has.empty()) return fmt::format("turn at about {:.0f} rev/min or slower", std::round(wanted / 10) * 10);
+  const double turns = cutting::speed_below(has, wanted);
+  return fmt::format("turn at {:g} rev/min{}", turns,
+                     turns > wanted ? ", its slowest and too fast: by hand" : "");
+}
+
+BenchStep PlaceSteps::set_height(const Spot& spot, const Operation& o) const {
+  const auto face = places_.over(spot.first, spot.out);
+  auto step = plain(fmt::format("zero-z-{}", spot.operation), StepKind::zero,
+                    "Set Z: " + route::operation_text(build_, o));
+  step.operation = spot.operation;
+  step.done = step.done || spot.done;
+  step.axis = "Z";
+  step.at = spot.first;
+  if (face.face != 0) {
+    step.lit = {face.face};
+    step.surface = face.face;
+    step.datum = surface_name(build_, face.face);
+  }
+  step.number = counts_[2].sense * block_;
+  step.sum = {"Z at the touch", {{"what lies between", *step.number, "block, paper"}}, {}};
+  step.words = fmt::format("Bring it down on {}{}. {}Set Z to",
+                           face.face != 0 ? surface_name(build_, face.face) : spot.name,
+                           block_ > 0 ? fmt::format(", {} between", text(block_)) : std::string(),
+                           soft_ ? "It is held against something soft: set it anew for every piece. " : "");
+  step.ask = "Over a block or paper? How thick is it?";
+  return step;
+}
+
+void PlaceSteps::hole_depth(const Spot& spot, const Operation& o, const route::Feature& f,
+                            std::vector<BenchStep>& work) const {
+  const bool mouth = route::works_mouth(build_, o);
+  const double drawn = mouth ? mouth_depth(build_, f) : f.deep;
+  auto step = plain(fmt::format("deep-{}-{}", spot.operation, spot.key), StepKind::deep, spot.name);
+  step.operation = spot.operation;
+  step.lit = f.surfaces;
+  step.done = step.done || spot.done;
+  step.at = spot.at;
+  const auto what = route::operation_text(build_, o);
+  const auto face = places_.over(spot.first, spot.out);
+  if (drawn > 0 && spot.at == spot.first && !held_.lathe) work.push_back(set_height(spot, o));
+  if (drawn <= 0) {
+    step.words = what + (mouth ? ", until its mouth measures what is drawn" : ", as deep as it goes");
+    work.push_back(std::move(step));
+    return;
+  }
+  step.axis = held_.lathe ? "" : "Z";
+  step.words =
+      held_.lathe ? fmt::format("{}, from its mouth, so deep", what) : fmt::format("{}, until Z reads", what);
+  step.ask = "What does it read?";
+  step.sum = {"depth", {{mouth ? "its mouth" : f.name, drawn, "drawing"}}, {}};
+  if (const double lower = held_.way.dot(spot.first - spot.at); std::abs(lower) > same_height)
+    step.sum.lines.push_back({fmt::format("its mouth below {}, where Z was set",
+                                          face.face != 0 ? surface_name(build_, face.face) : "the first"),
+                              lower, "drawing"});
+  const auto metal = [&](const MetalOver& over) {
+    if (over.mm > 0)
+      step.sum.lines.push_back(
+          {"still to come off " + surface_name(build_, over.face), over.mm, "allowance"});
+    if (over.rough)
+      step.words = fmt::format("What stands over {} nobody has measured: it comes on top. {}",
+                               surface_name(build_, over.face), step.words);
+  };
+  metal(face);
+  if (f.both_ways && !mouth) metal(places_.over(spot.at - f.deep * spot.out, -spot.out));
+  if (f.both_ways && !mouth && o.kind == OperationKind::drill) {
+    const double across = o.size > 0 ? o.size : f.across;
+    step.sum.lines.push_back({fmt::format("point of the drill, {} of its diameter", options_.point),
+                              options_.point * across, "118\u00B0"});
+    step.sum.lines.push_back({"through, and clear", options_.clear, "chosen"});
+  }
+  if (!held_.lathe) as_height(step.sum, face);
+  step.also = joined(turn_at(o, o.size > 0 ? o.size : f.across),
+                     held_.lathe ? std::string() : by_the_screw(step.sum.total()));
+  step.from = spot.first;
+  step.at = spot.at - drawn * spot.out;
+  step.number = step.sum.total();
+  if (const auto off = held_.lathe ? places_.off_axis(spot.at) : std::nullopt; off && *off > on_the_axis)
+    step.words =
+        fmt::format("It lies {} off the axis the part turns about: not with the tailstock as it is held. {}",
+                    text(*off), step.words);
+  work.push_back(std::move(step));
+}
+
+void PlaceSteps::chords(Id id, const route::Feature& f, const std::vector<Vec3>& mouths, bool done,
+                        std::vector<BenchStep>& work) const {
+  std::size_t farthest = 1;
+  for (std::size_t k = 2; k < mouths.size(); ++k)
+    if ((mouths[k] - mouths[0]).norm() > (mouths[farthest] - mouths[0]).norm() + as_long) farthest = k;
+  std::vector<std::size_t> to{1};
+  if (farthest != 1) to.push_back(farthest);
+  for (const auto k : to) {
+    const double apart = (mouths[k] - mouths[0]).norm();
+    auto step = plain(fmt::format("check-{}-{}-{}", id, f.body, k + 1), StepKind::check,
+                      fmt::format("{}, 1 to {}", f.name, k + 1));
+    step.operation = id;
+    step.lit = f.surfaces;
+    step.done = step.done || done;
+    step.number = apart;
+    step.sum = {"centre to centre", {{fmt::format("{} 1 to {}", f.name, k + 1), apart, "drawing"}}, {}};
+    step.words =
+        f.across > 0
+            ? fmt::format("A check that no zero comes into. Over two pins that fill them {}, between "
+                          "their edges {}. Centre to centre",
+                          text(apart + f.across, 3), text(apart - f.across, 3))
+            : std::string("A check that no zero comes into. Centre to centre");
+    step.ask = "What is it, centre to centre? Enter: not measured";
+    work.push_back(std::move(step));
+  }
+}
+
+BenchStep PlaceSteps::outline_depth(const Spot& spot, const Operation& o, double deep, bool through) const {
+  auto step = plain(fmt::format("deep-{}-{}", spot.operation, spot.key), StepKind::deep, spot.name);
+  step.operation = spot.operation;
+  step.lit = spot.lit;
+  step.done = step.done || spot.done;
+  step.at = spot.at;
+  step.axis = "Z";
+  step.words =
+      fmt::format("{}: down in cuts the cutter bears, until Z reads", route::operation_text(build_, o));
+  step.ask = "What does it read?";
+  step.sum = {"depth", {{spot.name, deep, "drawing"}}, {}};
+  const auto face = places_.over(spot.first, spot.out);
+  if (const double lower = held_.way.dot(spot.first - spot.at); std::abs(lower) > same_height)
+    step.sum.lines.push_back({"its mouth below where Z was set", lower, "drawing"});
+  if (face.mm > 0)
+    step.sum.lines.push_back({"still to come off " + surface_name(build_, face.face), face.mm, "allowance"});
+  if (through) step.sum.lines.push_back({"through, and clear", options_.clear, "chosen"});
+  if (face.rough)
+    step.words = fmt::format("What stands over {} nobody has measured: it comes on top. {}",
+                             surface_name(build_, face.face), step.words);
+  as_height(step.sum, face);
+  step.number = step.sum.total();
+  step.also = joined(turn_at(o, cutter_across(build_, o)), by_the_screw(*step.number));
+  step.from = spot.first;
+  step.at = spot.at - deep * spot.out;
+  return step;
+}
+
+void PlaceSteps::outline(Id id, const Operation& o, const route::Feature& f, bool done,
+                         std::vector<BenchStep>& work) const {
+  const auto placed = solid::place_bodies(build_, setup_.part);
+  const auto body =
+      std::find_if(placed.begin(), placed.end(), [&](const auto& one) { return one.id == f.body; });
+  if (body == placed.end() || body->copies.empty()) return;
+  const auto& form = body->form;
+  cutting::CutterPathInput in;
+  in.of = f.shape == route::FeatureShape::slot ? cutting::CutOf::slot : cutting::CutOf::pocket;
+  in.length = form[BodyRole::length];
+  in.width = form[BodyRole::width];
+  in.corner = in.of == cutting::CutOf::pocket ? form[BodyRole::corner] : 0;
+  in.cutter = cutter_across(build_, o);
+  cutting::CutterPathOptions how;
+  how.unit = unit_;
+  const auto path = cutting::cutter_path(in, how);
+  const Vec3 first = body->copies.front().apply(Vec3::Zero());
+  for (std::size_t n = 0; n < body->copies.size(); ++n) {
+    const auto& pose = body->copies[n];
+    const Vec3 out = pose.rotation * Vec3::UnitZ();
+    if (out.dot(held_.way) < along_tool) continue;
+    Spot spot;
+    spot.operation = id;
+    spot.name =
+        body->copies.size() > 1 ? fmt::format("{}, {} of {}", f.name, n + 1, body->copies.size()) : f.name;
+    spot.out = out;
+    spot.done = done;
+    spot.lit = f.surfaces;
+    if (!path.usable()) {
+      auto step = plain(fmt::format("cutter-{}-{}", id, n + 1), StepKind::tick, spot.name);
+      step.operation = id;
+      step.lit = spot.lit;
+      step.done = step.done || done;
+      step.words = in.cutter <= 0 ? "Say under Operations which cutter: the numbers follow from it"
+                                  : "No path for this cutter: " + path.message;
+      work.push_back(std::move(step));
+      continue;
+    }
+    Vec3 before = first;
+    for (std::size_t k = 0; k < path.middles.size(); ++k) {
+      spot.at = pose.apply(Vec3(path.middles[k].x(), path.middles[k].y(), 0));
+      spot.first = n == 0 && k == 0 ? spot.at : first;
+      spot.key = path.middles.size() > 1 ? fmt::format("{}.{}", n + 1, k + 1) : fmt::format("{}", n + 1);
+      const Vec3 way = route::machine_axes(held_) * (spot.at - before);
+      for (std::size_t axis = 0; axis < 2; ++axis) {
+        if (k > 0 && std::abs(way[static_cast<Eigen::Index>(axis)]) < as_long) continue;
+        auto step = go(spot, axis, k == 0 ? "Move" : "Mill along");
+        if (k == 0 && axis == 0 && !path.left_over.empty()) step.also = path.left_over;
+        step.lit = spot.lit;
+        work.push_back(std::move(step));
+      }
+      before = spot.at;
+      if (k > 0) continue;
+      if (n == 0) work.push_back(set_height(spot, o));
+      work.push_back(outline_depth(spot, o, f.deep, form.through));
+    }
+  }
+}
+
+} // namespace datrin::steps

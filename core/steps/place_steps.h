@@ -1,0 +1,62 @@
+#pragma once
+// The numbers a tool goes to in a setup, in the axes and by the read-out of the machine: over a hole and down
+// into it; round a slot or a pocket.
+
+#include "route/features.h"
+#include "steps/places.h"
+#include "steps/step_maker.h"
+#include "steps/zero_steps.h"
+
+#include <array>
+
+namespace datrin::steps {
+
+/// One place of an operation, as the tool comes to it.
+struct Spot {
+  build::Id operation = 0;
+  std::string key; ///< of its own within the operation: "1", "2-3"
+  std::string name;
+  Vec3 at = Vec3::Zero(), out = Vec3::UnitZ(); ///< its mouth; out of the metal
+  bool done = false;
+  Vec3 first = Vec3::Zero(); ///< the mouth of the first of the operation: Z is set there
+  std::vector<build::Id> lit{};
+};
+
+class PlaceSteps : public StepMaker {
+public:
+  PlaceSteps(const build::Build& build, const BenchInput& in, const BenchOptions& options,
+             const Places& places);
+
+  /// Over it, along axis 0 X or 1 Y. `moving`: what is done on the way.
+  BenchStep go(const Spot& spot, std::size_t axis, const std::string& moving = "Move") const;
+  /// Every tool is as long as it is: Z is set with each, on the face its first hole starts in.
+  BenchStep set_height(const Spot& spot, const build::Operation& operation) const;
+  /// How deep a hole goes, from the face as it is now: what is still to come off that is drilled through as
+  /// well. After `set_height` where there is a number.
+  void hole_depth(const Spot& spot, const build::Operation& operation, const route::Feature& feature,
+                  std::vector<BenchStep>& work) const;
+  /// Between holes, centre to centre: a check that no zero and no read-out comes into.
+  void chords(build::Id id, const route::Feature& feature, const std::vector<Vec3>& mouths, bool done,
+              std::vector<BenchStep>& work) const;
+  /// Down, then round with the operation's cutter: slots and pockets whose mouth the tool comes to.
+  void outline(build::Id id, const build::Operation& operation, const route::Feature& feature, bool done,
+               std::vector<BenchStep>& work) const;
+
+private:
+  void as_counted(Reckoning& sum, std::size_t axis, const Counting& count, const std::string& datum) const;
+  void as_height(Reckoning& sum, const MetalOver& face) const;
+  std::string by_the_screw(double number) const;
+  /// "turn at 540 rev/min": for the metal of the part, of the speeds the machine has.
+  std::string turn_at(const build::Operation& operation, double across) const;
+  BenchStep outline_depth(const Spot& spot, const build::Operation& operation, double deep,
+                          bool through) const;
+
+  const Places& places_;
+  route::AsHeld held_;
+  bool soft_; ///< what holds it gives
+  double block_ = 0;
+  std::array<Counting, 3> counts_;
+  build::Machine machine_;
+};
+
+} // namespace datrin::steps

@@ -1,0 +1,196 @@
+// At the machine with a read-out that reads by itself: lines sent over the network by the test, and the
+// simulated one that comes with the program.
+
+#include "tests/app/own_build.h"
+
+#include <QTcpServer>
+#include <QTcpSocket>
+
+using namespace datrin;
+using namespace datrin::test;
+using namespace datrin::build;
+using app::MainWindow;
+
+namespace {
+
+void pad(QWidget* field, const QString& text) {
+  for (const QChar c : text) QTest::keyClick(field, c.toLatin1(), Qt::KeypadModifier);
+  QTest::keyClick(field, Qt::Key_Enter, Qt::KeypadModifier);
+}
+
+/// A plate 80 by 50 by 12 with four holes 64 by 34 apart, cut to size all round, on the mill.
+class ReadOutAtTheBench : public OwnBuild {
+protected:
+  void SetUp() override {
+    OwnBuild::SetUp();
+    const Id of = part("Plate");
+    Stock stock;
+    stock.part = of;
+    stock.form = StockForm::flat;
+    put(stock);
+    Body plate;
+    plate.part = of, plate.name = "plate", plate.shape = BodyShape::block;
+    plate.set_size({BodyRole::length, 0, 80});
+    plate.set_size({BodyRole::width, 0, 50});
+    plate.set_size({BodyRole::height, 0, 12});
+    Body hole;
+    hole.part = of, hole.name = "hole", hole.shape = BodyShape::hole, hole.on = put(plate),
+    hole.face = BodyFace::top;
+    hole.through = true, hole.pattern = BodyPattern::grid, hole.count = hole.count_across = 2, hole.order = 1;
+    hole.set_size({BodyRole::diameter, 0, 5.5});
+    hole.set_size({BodyRole::pitch, 0, 64});
+    hole.set_size({BodyRole::pitch_across, 0, 34});
+    const Id holes = put(hole);
+    const auto face = [&](const char* name, const Vec3& at, const Vec3& looks) {
+      PartSurface s;
+      s.part = of, s.name = name, s.kind = SurfaceKind::plane, s.point = at, s.direction = looks;
+      s.width = s.height = 12;
+      const Id id = put(s);
+      Cut cut;
+      cut.piece = b().pieces_of(of).front().first, cut.surface = id;
+      put(cut);
+      return id;
+    };
+    Machine mill;
+    mill.name = "mill";
+    mill.kind = MachineKind::mill;
+    machine = put(mill);
+    build::Setup s;
+    s.part = of, s.name = "on its underside", s.way = Vec3::UnitZ(), s.holding = Workholding::vise;
+    s.machine = machine;
+    s.datums = {face("underside", {0, 0, 0}, -Vec3::UnitZ()), face("left", {-40, 0, 6}, -Vec3::UnitX()),
+                face("front", {0, -25, 6}, -Vec3::UnitY())};
+    setup = put(s);
+    Operation o;
+    o.part = of, o.kind = OperationKind::drill, o.setup = setup, o.bodies = {holes}, o.size = 5.5;
+    put(o);
+  }
+  void reads_at(const std::string& where) {
+    auto m = *b().find<Machine>(machine);
+    m.read_out = where;
+    ASSERT_TRUE(window->document().apply(replace(b(), machine, m, "Reads at")));
+  }
+  void to_the_bench() {
+    choose(0);
+    QTest::keyClick(window.get(), Qt::Key_F11);
+    ASSERT_TRUE(bench().is_open()) << window->message().toStdString();
+  }
+  void choose(int piece) { choose_piece(piece); }
+  /// Enter until the step of that key is at hand.
+  void on_to(const std::string& key) {
+    for (int n = 0; n < 20 && bench().step() && !bench().step()->key.starts_with(key); ++n) pad(field(), "");
+    ASSERT_TRUE(bench().step() && bench().step()->key.starts_with(key)) << bench().title().toStdString();
+  }
+  app::BenchView& bench() { return *window->bench(); }
+  QLineEdit* field() { return bench().reading(); }
+  Id machine = 0, setup = 0;
+};
+
+} // namespace
+
+TEST_F(ReadOutAtTheBench, TheZeroIsTouchedTwiceByThePadAndFoundAgain) {
+  to_the_bench();
+  on_to("zero-x");
+  EXPECT_EQ(bench().picture()->shown().view, sheets::View::plan);
+  EXPECT_GT(bench().picture()->shown().finder, 0);
+  pad(field(), "20.5");
+  EXPECT_TRUE(bench().title().contains("once more")) << bench().title().toStdString();
+  pad(field(), "21.5");
+  EXPECT_TRUE(bench().message().contains("1.000 mm apart") ||
+              bench().message().contains("1.000\u202Fmm apart"))
+      << bench().message().toStdString();
+  EXPECT_TRUE(bench().words().contains("burr"));
+  pad(field(), "21.5");
+  EXPECT_TRUE(bench().message().contains("24.500")) << bench().message().toStdString();
+  on_to("go");
+  EXPECT_EQ(bench().number(), "32.500"); // 24.5 and 8
+  EXPECT_EQ(bench().picture()->shown().figure, "32.500");
+  // A slash in the empty field finds it again; within a fraction it is typed.
+  QTest::keyClick(field(), Qt::Key_Slash, Qt::KeypadModifier);
+  EXPECT_TRUE(bench().step()->key == "zero-x") << bench().step()->key;
+  EXPECT_TRUE(bench().message().contains("found again"));
+  EXPECT_EQ(b().all<BenchZero>().size(), 2U); // X, lost, and Y
+  QTest::keyClicks(field(), "3");
+  QTest::keyClick(field(), Qt::Key_Slash, Qt::KeypadModifier);
+  EXPECT_EQ(field()->text(), "3/");
+  field()->clear();
+  window->document().undo();
+  EXPECT_EQ(bench().number(), "32.500");
+}
+
+TEST_F(ReadOutAtTheBench, CountsDownByWhatIsSentAndSaysWhenItIsThere) {
+  QTcpServer server;
+  ASSERT_TRUE(server.listen(QHostAddress::LocalHost));
+  reads_at("127.0.0.1:" + std::to_string(server.serverPort()));
+  to_the_bench();
+  bench().set_sound(false);
+  ASSERT_TRUE(server.waitForNewConnection(5000));
+  auto* line = server.nextPendingConnection();
+  const auto send = [&](const char* text) {
+    line->write(text);
+    line->flush();
+    QTest::qWait(30);
+  };
+  on_to("zero-x");
+  send("X -3.0");
+  EXPECT_EQ(bench().to_go(), "no reading yet"); // a line still on its way is none
+  send("00 Y 12.5 Z 40\n");
+  EXPECT_EQ(bench().to_go(), "X reads \u22123.000");
+  pad(field(), "");
+  pad(field(), "");
+  ASSERT_EQ(bench().step()->key, "zero-y");
+  send("garbage\nX 0.2in Y -3 Z 40\n"); // what is no reading is left; another unit is read as such
+  pad(field(), "");
+  pad(field(), "");
+  on_to("go");
+  EXPECT_EQ(bench().to_go(), "to go 2.920"); // 8 less 5.08
+  EXPECT_EQ(bench().chimes(), 0);
+  pad(field(), ""); // not there yet: refused
+  EXPECT_TRUE(bench().message().contains("to go")) << bench().message().toStdString();
+  send("X 8.00 Y -3 Z 40\n");
+  EXPECT_TRUE(bench().to_go().contains("there")) << bench().to_go().toStdString();
+  EXPECT_EQ(bench().chimes(), 1);
+  send("X 8.01 Y -3 Z 40\nX 8.00 Y -3 Z 40\n"); // trembling about it is not told again
+  EXPECT_EQ(bench().chimes(), 1);
+  pad(field(), "");
+  EXPECT_EQ(bench().step()->axis, "Y");
+  line->disconnectFromHost();
+  QTest::qWait(50);
+  EXPECT_TRUE(bench().to_go().contains("127.0.0.1"))
+      << bench().to_go().toStdString(); // it says what is wrong
+  EXPECT_FALSE(bench().read_out()->reads());
+  pad(field(), "8"); // and one types
+  EXPECT_EQ(bench().step()->key.substr(0, 6), "zero-z");
+}
+
+TEST_F(ReadOutAtTheBench, TheSimulatedOneIsTurnedByKeys) {
+  reads_at("simulated");
+  to_the_bench();
+  bench().set_sound(false);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return bench().read_out()->reads(); }, 8000));
+  on_to("zero-x");
+  const double before = *bench().read_out()->at("X");
+  QTest::keyClick(field(), Qt::Key_Right);
+  QTest::keyClick(field(), Qt::Key_Left, Qt::ShiftModifier);
+  ASSERT_TRUE(
+      QTest::qWaitFor([&] { return std::abs(*bench().read_out()->at("X") - before - 0.99) < 1e-6; }, 4000));
+  pad(field(), "");
+  EXPECT_NEAR(b().all<BenchZero>().front().second.finder, 6, 1e-9);
+  EXPECT_EQ(bench().step()->key, "zero-x-again");
+  pad(field(), "");
+  EXPECT_NEAR(b().all<BenchZero>().front().second.shows, before + 0.99 + 3, 1e-3);
+  bench().leave();
+  EXPECT_FALSE(bench().read_out()->reads());
+}
+
+TEST_F(ReadOutAtTheBench, WhatIsNoReadOutIsSaid) {
+  reads_at("nowhere");
+  to_the_bench();
+  on_to("zero-x");
+  EXPECT_TRUE(bench().to_go().contains("is no read-out")) << bench().to_go().toStdString();
+  reads_at("/dev/no-such-port");
+  on_to("zero-x");
+  EXPECT_TRUE(bench().to_go().contains("no-such-port")) << bench().to_go().toStdString();
+  pad(field(), "");
+  EXPECT_EQ(bench().step()->key, "zero-x-again");
+}

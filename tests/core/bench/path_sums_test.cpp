@@ -1,0 +1,134 @@
+// The sums of paths and places, of V-blocks, form cutters, levels, speeds of a metal. Check values: common
+// practice where no source is named.
+
+#include "tests/core/bench/asked.h"
+
+#include <fmt/format.h>
+#include <gtest/gtest.h>
+
+#include <cmath>
+#include <string>
+
+using namespace datrin;
+using datrin::test::Asked;
+
+TEST(PathSums, RoundASlotAPocketABoss) {
+  const Asked pocket("cutter-path",
+                     {{"of", "pocket"}, {"length", "16"}, {"width", "16"}, {"cutter", "12.7"}, {"x", "20"}});
+  EXPECT_NEAR(pocket["x_1"], 20 - 1.65, 1e-9); // (16 − 12.7) / 2
+  EXPECT_NEAR(pocket["y_1"], -1.65, 1e-9);
+  EXPECT_NEAR(pocket["beside"], 6.35, 1e-9);
+  const Asked inches("cutter-path", {{"of", "boss"}, {"length", "1/2"}, {"width", "1/2"}, {"cutter", "1/2"}},
+                     Unit::inch);
+  EXPECT_NEAR(inches["x_1"], -12.7, 1e-9); // 0.25 + 0.25
+  EXPECT_NE(Asked("cutter-path", {{"length", "30"}, {"width", "5"}, {"cutter", "6"}})
+                .answer.message.find("does not go in"),
+            std::string::npos);
+}
+
+TEST(PathSums, HolesInRowsAndAlongArcs) {
+  const Asked grid(
+      "hole-grid",
+      {{"along", "2"}, {"pitch", "64"}, {"across", "2"}, {"pitch_across", "34"}, {"from", "middle"}});
+  EXPECT_NEAR(grid["x_1"], -32, 1e-9);
+  EXPECT_NEAR(grid["x_3"], 32, 1e-9); // back along the next row
+  EXPECT_NEAR(grid["y_3"], 17, 1e-9);
+  EXPECT_NEAR(grid["diagonal"], std::hypot(64, 34), 1e-9);
+  // A symmetrical pair at ±0.350 in.
+  const Asked pair(
+      "hole-grid",
+      {{"along", "2"}, {"pitch", "0.7"}, {"across", "1"}, {"pitch_across", "0"}, {"from", "middle"}},
+      Unit::inch);
+  EXPECT_NEAR(pair["x_2"], 0.35 * 25.4, 1e-9);
+  // Eight on a circle have a chord of 0.38268 D.
+  const Asked arc("arc-holes", {{"radius", "50"}, {"holes", "3"}, {"first", "0"}, {"last", "90"}});
+  EXPECT_NEAR(arc["chord"], 0.38268 * 100, 1e-3);
+  EXPECT_NEAR(arc["y_3"], 50, 1e-9);
+  EXPECT_FALSE(
+      Asked("arc-holes", {{"radius", "0"}, {"holes", "3"}, {"first", "0"}, {"last", "90"}}).answer.ok);
+}
+
+TEST(PathSums, ACornerFoundByTouches) {
+  // A corner at (10, 20), its first edge turned by 5 degrees, touched from outside with a finder of 6: by
+  // rotation.
+  const double a = radians(5);
+  const auto place = [&](double along, double up) {
+    return fmt::format("{:.6f},{:.6f}", 10 + along * std::cos(a) - up * std::sin(a),
+                       20 + along * std::sin(a) + up * std::cos(a));
+  };
+  const auto one = place(10, -3) + " " + place(40, -3), other = place(-3, 10) + " " + place(-3, 30);
+  const Asked found("corner-touches", {{"one", one}, {"other", other}, {"finder", "6"}});
+  EXPECT_NEAR(found["x"], 10, 1e-4);
+  EXPECT_NEAR(found["y"], 20, 1e-4);
+  EXPECT_NEAR(degrees(found["turn"]), 5, 1e-4);
+  EXPECT_NEAR(degrees(found["between"]), 90, 1e-4);
+  EXPECT_NE(Asked("corner-touches", {{"one", "0,0 10,0"}, {"other", "0,5 10,5"}, {"finder", "6"}})
+                .answer.message.find("parallel"),
+            std::string::npos);
+}
+
+TEST(PathSums, StairsAndCorners) {
+  const Asked edge("stepped-edge", {{"radius", "5"}, {"step", "1"}, {"cutter", "6"}});
+  EXPECT_NEAR(edge["in_1"], 5, 1e-9);
+  EXPECT_NEAR(edge["in_3"], 5 - 4, 1e-9); // 3-4-5: 2 down, 3 up, 4 across
+  EXPECT_NEAR(edge["middle_3"], 3 - 1, 1e-9);
+  const Asked corner("corner-rounding", {{"radius", "8"}, {"cutter", "6"}, {"steps", "2"}});
+  EXPECT_NEAR(corner["x_2"], 11 * std::sqrt(0.5) - 8, 1e-9);
+}
+
+// A 90° V shows three and five lobes twice, an oval once, seven not at all; a 60° V three lobes threefold:
+// tables of roundness measuring in V-blocks, from memory.
+TEST(TruingSums, LobesOverAVBlock) {
+  const auto factor = [](const char* lobes, const char* angle) {
+    return std::abs(Asked("v-block", {{"reading", "0.02"}, {"lobes", lobes}, {"angle", angle}})["factor"]);
+  };
+  EXPECT_NEAR(factor("2", "90"), 1, 1e-9);
+  EXPECT_NEAR(factor("3", "90"), 2, 1e-9);
+  EXPECT_NEAR(factor("5", "90"), 2, 1e-9);
+  EXPECT_NEAR(factor("7", "90"), 0, 1e-9);
+  EXPECT_NEAR(factor("3", "60"), 3, 1e-9);
+  EXPECT_NE(Asked("v-block", {{"reading", "0.02"}, {"lobes", "7"}, {"angle", "90"}})
+                .answer.words.find("does not see"),
+            std::string::npos);
+}
+
+TEST(TruingSums, TableUnderTheSpindleAndTheRest) {
+  // The bore's middle 0.1 towards +x: its wall stands out there, the plunger comes out.
+  const Asked table("rotary-table", {{"readings", "-0.1 0 0.1 0"}, {"of", "bore"}});
+  EXPECT_NEAR(table["x"], -0.1, 1e-9);
+  EXPECT_NEAR(table["y"], 0, 1e-9);
+  const Asked boss("rotary-table", {{"readings", "0.1 0 -0.1 0"}, {"of", "outside"}});
+  EXPECT_NEAR(boss["x"], -0.1, 1e-9);
+  // Corrected by 2 and 3 thou.
+  EXPECT_NEAR(Asked("form-cutter", {{"left", "10 thou"}, {"right", "14 thou"}})["off"], 2 * 0.0254, 1e-9);
+  EXPECT_NEAR(Asked("form-cutter", {{"left", "14 thou"}, {"right", "8 thou"}})["off"], -3 * 0.0254, 1e-9);
+  // Two divisions of 0.05 mm a metre over 400 mm.
+  EXPECT_NEAR(Asked("same-bubble",
+                    {{"machine", "1"}, {"work", "3"}, {"division", "0.05"}, {"length", "400"}})["raise"],
+              0.04, 1e-9);
+}
+
+TEST(DividingSums, OpeningsOfAWheel) {
+  const Asked found("openings",
+                    {{"spokes", "5"}, {"width", "6"}, {"rim", "50"}, {"hub", "15"}, {"cutter", "8"}});
+  EXPECT_NEAR(found["outer"], 46, 1e-9);
+  EXPECT_NEAR(found["inner"], 19, 1e-9);
+  // At either radius the cutter just leaves the spoke: half its width from the middle line.
+  for (const auto* at : {"outer", "inner"}) {
+    const double beside = found[at] * std::sin(found[std::string(at) + "_from"]);
+    EXPECT_NEAR(beside - 4, 3, 1e-9);
+    EXPECT_NEAR(degrees(found[std::string(at) + "_from"] + found[std::string(at) + "_to"]), 72,
+                1e-9); // 360 / 5
+  }
+  EXPECT_FALSE(
+      Asked("openings", {{"spokes", "12"}, {"width", "6"}, {"rim", "50"}, {"hub", "15"}, {"cutter", "8"}})
+          .answer.ok);
+}
+
+TEST(CuttingSums, SpeedOfAMetal) {
+  const Asked brass("speed", {{"diameter", "10"}, {"metal", "brass"}, {"speeds", "60 500 1400"}});
+  EXPECT_NEAR(brass["rpm"] * 0.01 * pi, brass["m_per_min"], 1e-9);
+  EXPECT_EQ(brass["nearest"], 1400);
+  EXPECT_NE(brass.answer.words.find("sings"), std::string::npos);
+  EXPECT_FALSE(Asked("speed", {{"diameter", "10"}, {"metal", "brass"}, {"rpm", "100"}}).answer.ok);
+}

@@ -1,0 +1,85 @@
+// The middle of a cutter beside what it leaves. Common practice: 6 − 2 = 4, (7 − 6)/2 = 0.5,
+// (16 − 12.7)/2 = 1.65, 0.25 + 0.25 = 0.5. The shape left is checked by walking along the path.
+
+#include "cutting/cutter_path.h"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+#include <limits>
+
+using namespace datrin;
+using namespace datrin::cutting;
+
+namespace {
+
+CutterPath path_of(CutOf of, double length, double width, double cutter, double corner = 0) {
+  return cutter_path({of, length, width, corner, cutter});
+}
+
+/// How far the edge of the cutter comes from the middle along x and y, walking the path.
+Vec2 reached(const CutterPath& path, double cutter) {
+  Vec2 most = Vec2::Zero();
+  for (std::size_t k = 0; k + 1 < path.middles.size(); ++k)
+    for (int part = 0; part <= 100; ++part) {
+      const Vec2 at = path.middles[k] + part / 100.0 * (path.middles[k + 1] - path.middles[k]);
+      for (int spoke = 0; spoke < 360; ++spoke) {
+        const double a = radians(spoke);
+        most = most.cwiseMax((at + cutter / 2 * Vec2(std::cos(a), std::sin(a))).cwiseAbs());
+      }
+    }
+  return most;
+}
+
+/// Twice the area it goes round, counter-clockwise above 0.
+double turning(const CutterPath& path) {
+  double twice = 0;
+  for (std::size_t k = 0; k + 1 < path.middles.size(); ++k)
+    twice += path.middles[k].x() * path.middles[k + 1].y() - path.middles[k].y() * path.middles[k + 1].x();
+  return twice;
+}
+
+} // namespace
+
+TEST(CutterPath, WhatItLeavesHasItsSize) {
+  const auto slot = path_of(CutOf::slot, 30, 8, 8);
+  ASSERT_TRUE(slot.usable());
+  EXPECT_EQ(slot.middles.size(), 2U);
+  EXPECT_NEAR((reached(slot, 8) - Vec2(15, 4)).norm(), 0, 1e-9);
+  const auto pocket = path_of(CutOf::pocket, 20, 14, 6, 4);
+  EXPECT_NEAR((reached(pocket, 6) - Vec2(10, 7)).norm(), 0, 1e-9);
+  EXPECT_NE(pocket.left_over.find("a cutter of 8.00"), std::string::npos) << pocket.left_over;
+  const auto boss = path_of(CutOf::boss, 40, 25, 10);
+  for (const auto& at : boss.middles) EXPECT_NEAR((at.cwiseAbs() - Vec2(25, 17.5)).norm(), 0, 1e-9);
+}
+
+TEST(CutterPath, ChecksOfTheTrade) {
+  EXPECT_NEAR(path_of(CutOf::slot, 30, 7, 6).middles[0].y(), -0.5, 1e-12);
+  EXPECT_NEAR(path_of(CutOf::pocket, 40, 16, 12.7).middles[1].y(), 1.65, 1e-12);
+  EXPECT_NEAR(path_of(CutOf::boss, 0.5, 0.5, 0.5).middles[0].x(), -0.5, 1e-12); // 0.25 and half of 0.5
+}
+
+// Against the feed with a spindle turning clockwise: clockwise inside, the other way round a boss (common
+// practice).
+TEST(CutterPath, GoesRoundAgainstTheFeed) {
+  EXPECT_LT(turning(path_of(CutOf::pocket, 20, 14, 6)), 0);
+  EXPECT_LT(turning(path_of(CutOf::slot, 30, 8, 6)), 0);
+  EXPECT_GT(turning(path_of(CutOf::boss, 20, 14, 6)), 0);
+  CutterPathOptions climbing;
+  climbing.climbing = true;
+  EXPECT_GT(turning(cutter_path({CutOf::pocket, 20, 14, 0, 6}, climbing)), 0);
+  for (const auto of : {CutOf::pocket, CutOf::boss}) {
+    const auto path = path_of(of, 20, 14, 6);
+    EXPECT_EQ(path.middles.front(), path.middles.back());
+  }
+}
+
+TEST(CutterPath, WhatDoesNotGoInIsRefused) {
+  EXPECT_NE(path_of(CutOf::slot, 30, 5, 6).message.find("does not go in"), std::string::npos);
+  EXPECT_NE(path_of(CutOf::pocket, 20, 14, 10, 4).message.find("8.00"), std::string::npos);
+  EXPECT_NE(path_of(CutOf::slot, 8, 30, 6).message.find("the other way round"), std::string::npos);
+  for (const double bad :
+       {0.0, -1.0, std::numeric_limits<double>::quiet_NaN(), std::numeric_limits<double>::infinity()})
+    EXPECT_FALSE(path_of(CutOf::pocket, 20, 14, bad).usable()) << bad;
+  EXPECT_NE(path_of(CutOf::slot, 30, 8, 6).left_over.find("round ends"), std::string::npos);
+}

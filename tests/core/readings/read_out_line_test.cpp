@@ -1,0 +1,44 @@
+// Lines as read-outs send them.
+
+#include "readings/read_out_line.h"
+
+#include <gtest/gtest.h>
+
+using namespace datrin;
+using namespace datrin::readings;
+
+namespace {
+
+double only(std::string_view line, Unit bare = Unit::mm) {
+  const auto read = read_out_line(line, bare);
+  EXPECT_TRUE(read.understood) << line;
+  return read.places.size() == 1 ? read.places[0].mm : -1e9;
+}
+
+} // namespace
+
+TEST(ReadOutLine, AxesWithTheirFigures) {
+  const auto read = read_out_line("X +12.345 Y -3.200 Z 0.000 mm\r", Unit::inch);
+  ASSERT_TRUE(read.understood);
+  ASSERT_EQ(read.places.size(), 3U);
+  EXPECT_EQ(read.places[1].axis, 'Y');
+  EXPECT_NEAR(read.places[0].mm, 12.345 * 25.4, 1e-9); // a unit after a figure is of that figure
+  EXPECT_NEAR(read.places[2].mm, 0, 1e-12);
+}
+
+TEST(ReadOutLine, AsTheyAreWritten) {
+  EXPECT_NEAR(only("X=0.4921in"), 0.4921 * 25.4, 1e-9);
+  EXPECT_NEAR(only("x: -0,25"), -0.25, 1e-12);
+  EXPECT_NEAR(only("12.34"), 12.34, 1e-12);
+  EXPECT_NEAR(only("+.5", Unit::inch), 12.7, 1e-12);
+  EXPECT_NEAR(only("  7  mm  ", Unit::inch), 7, 1e-12);
+  const auto two = read_out_line("X1.5,Y2.5", Unit::mm);
+  ASSERT_EQ(two.places.size(), 2U);
+  EXPECT_NEAR(two.places[1].mm, 2.5, 1e-12);
+}
+
+TEST(ReadOutLine, WhatIsNoReadingIsNone) {
+  for (const auto* line :
+       {"", "   ", "X", "X Y 3", "hello", "X 1.2.3", "X inf", "X nan", "12 mm mm", "\x01\x02"})
+    EXPECT_FALSE(read_out_line(line, Unit::mm).understood) << line;
+}
