@@ -64,7 +64,7 @@ public:
   }
 
   void begin() {
-    window_.go_to(step_);
+    if (asked_.isSet(options_.step) || !window_.bench()->is_open()) window_.go_to(step_);
     if (!asked_.isSet(options_.seat)) {
       QTimer::singleShot(0, &window_, [this] { finish(); });
       return;
@@ -82,7 +82,7 @@ private:
 
   void finish() {
     write_files();
-    window_.go_to(step_);
+    if (asked_.isSet(options_.step) || !window_.bench()->is_open()) window_.go_to(step_);
     choose_named();
     if (asked_.isSet(options_.sums)) show_sum();
     if (asked_.isSet(options_.tab)) window_.show_face(value(options_.tab).toInt() - 1);

@@ -95,6 +95,66 @@ void start_to_a_painted_demo(benchmark::State& state) {
   }
 }
 
+/// Where the demo's crank web is bored: its piece.
+void to_the_crank_web(app::MainWindow& window) {
+  auto& document = window.document();
+  for (const auto& [id, part] : document.build().parts())
+    if (part.name == "Crank web") document.choose(id, document.build().pieces_of(id).front().first);
+  window.go_to_bench();
+}
+
+/// A step back and on again: both kept on disk, the number and the picture of each painted.
+void bench_step_kept_and_painted(benchmark::State& state) {
+  Bench bench(72);
+  to_the_crank_web(bench.window);
+  auto* view = bench.window.bench();
+  const auto press = [&](int key) {
+    QKeyEvent event(QEvent::KeyPress, key, Qt::NoModifier);
+    QApplication::sendEvent(view->reading(), &event);
+    QApplication::processEvents();
+  };
+  press(Qt::Key_Return);
+  press(Qt::Key_Return);
+  for (auto _ : state) {
+    press(Qt::Key_Backspace);
+    press(Qt::Key_Return);
+  }
+}
+
+/// The same without keeping: only another step shown.
+void bench_step_painted(benchmark::State& state) {
+  Bench bench(72);
+  to_the_crank_web(bench.window);
+  int step = 0;
+  for (auto _ : state) {
+    bench.window.bench()->look_at(step = 5 - step); // 0, 5, 0, …
+    QApplication::processEvents(); // layout and paint
+  }
+}
+
+/// Started on a build that was left at the machine, until the step stands painted.
+void start_to_the_interrupted_step(benchmark::State& state) {
+  const QTemporaryDir folder;
+  const auto path = folder.filePath("b.datrin"), settings = folder.filePath("started.ini");
+  {
+    Bench bench(72);
+    QFile::copy(bench.folder.filePath("b.datrin"), path);
+    app::MainWindow window(std::make_unique<QSettings>(settings, QSettings::IniFormat));
+    window.open_build(path);
+    window.show();
+    to_the_crank_web(window);
+  }
+  for (auto _ : state) {
+    app::MainWindow window(std::make_unique<QSettings>(settings, QSettings::IniFormat));
+    window.resize(1280, 800);
+    window.open_build(path);
+    window.show();
+    QApplication::processEvents();
+    if (!window.bench()->is_open()) state.SkipWithError("it does not stand at the bench");
+    benchmark::DoNotOptimize(window.grab());
+  }
+}
+
 void open_ten_thousand_surfaces(benchmark::State& state) {
   QTemporaryDir folder;
   const auto path = folder.filePath("big.datrin").toStdString();
@@ -187,6 +247,9 @@ BENCHMARK(drag_among_a_scan)->Arg(1'000'000)->Unit(benchmark::kMillisecond);
 BENCHMARK(drag_among_touches)->Arg(72)->Arg(1000)->Unit(benchmark::kMillisecond);
 BENCHMARK(one_edit_shown_and_on_disk)->Unit(benchmark::kMillisecond);
 BENCHMARK(start_to_a_painted_demo)->Unit(benchmark::kMillisecond);
+BENCHMARK(start_to_the_interrupted_step)->Unit(benchmark::kMillisecond);
+BENCHMARK(bench_step_kept_and_painted)->Unit(benchmark::kMillisecond);
+BENCHMARK(bench_step_painted)->Unit(benchmark::kMillisecond);
 BENCHMARK(open_ten_thousand_surfaces)->Unit(benchmark::kMillisecond);
 
 int main(int argc, char** argv) {

@@ -3,6 +3,7 @@
 // the step is about, as large as it goes; what it is about in brass, what touches it, and the way from the
 // datum to where the tool goes.
 
+#include "app/marks/spoken.h"
 #include "route/machine_axes.h"
 #include "sheets/as_held.h"
 #include "sheets/scene.h"
@@ -16,7 +17,7 @@ class QPainter;
 
 namespace datrin::app {
 
-class BenchPicture : public QWidget {
+class BenchPicture : public QWidget, public SpokenPicture {
 public:
   explicit BenchPicture(QWidget* parent = nullptr);
 

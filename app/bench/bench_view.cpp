@@ -63,7 +63,7 @@ BenchView::BenchView(Document& document, TargetsState& targets, QWidget* parent)
   make_labels();
   lay_out();
   hide();
-  setAutoFillBackground(false);
+  setAttribute(Qt::WA_OpaquePaintEvent); // the page beneath is not painted again
   setFocusProxy(reading_);
   reading_->installEventFilter(this);
   parent->installEventFilter(this);
@@ -247,6 +247,7 @@ void BenchView::show_step() {
   words_->setText(all_done ? QString("The piece has left this setup. Esc leaves the bench.")
                            : capital(qt(now->words)));
   message_->clear();
+  message_->setAccessibleDescription({});
   was_there_ = false;
   show_number(*now);
   show_picture(*now);
@@ -268,6 +269,10 @@ void BenchView::show_step() {
   }
   next_->setText(then.join("\n"));
   reading_->setVisible(!all_done || leaving_);
+  // A name says what a label is for: what it says is its description.
+  for (auto* label :
+       {part_, about_, count_, title_, words_, number_, unit_, other_, sum_, ask_, hint_, next_})
+    label->setAccessibleDescription(label->text());
   update();
 }
 
@@ -413,6 +418,7 @@ void BenchView::say(const QString& words, const QColor& colour) {
   palette.setColor(QPalette::WindowText, colour);
   message_->setPalette(palette);
   message_->setText(words);
+  message_->setAccessibleDescription(words);
 }
 
 void BenchView::enter() {
@@ -465,6 +471,7 @@ void BenchView::leave() {
   read_out_->listen({}, Unit::mm);
   hide();
   if (had_keyboard_) had_keyboard_->setFocus();
+  if (left_) left_();
 }
 
 /// What is in the field is offered as what is kept: nothing typed is lost.

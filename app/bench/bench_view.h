@@ -17,6 +17,8 @@
 #include <QLineEdit>
 #include <QPointer>
 
+#include <functional>
+
 namespace datrin::app {
 
 class BenchView : public QWidget {
@@ -26,7 +28,7 @@ public:
   /// At the setup `setup` of the chosen piece (0: the first it has not left). Empty when it opened; else why
   /// not.
   QString open(build::Id setup);
-  bool is_open() const { return isVisible(); }
+  bool is_open() const { return !isHidden(); }
   build::Id setup() const { return setup_; }
   void leave();           ///< at once: nothing more is kept, the keyboard goes back to what had it
   void look_at(int step); ///< shows another step; nothing is kept
@@ -45,6 +47,8 @@ public:
   ReadOut* read_out() const { return read_out_; }
   const BenchPicture* picture() const { return picture_; }
 
+  /// What is to know when it is left.
+  void on_left(std::function<void()> told) { left_ = std::move(told); }
   void set_sound(bool on) { sound_ = on; }
   bool sound() const { return sound_; }
   int chimes() const { return chimes_; } ///< how often it said that it is there
@@ -89,6 +93,7 @@ private:
   ReadOut* read_out_;
   bool sound_ = true, was_there_ = false;
   int chimes_ = 0;
+  std::function<void()> left_;
   BenchPicture* picture_;
 };
 

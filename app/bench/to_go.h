@@ -1,6 +1,7 @@
 #pragma once
 // How far the read-out still is from where it should be: a figure, and a scale with both marked.
 
+#include "app/marks/spoken.h"
 #include "quantity/unit.h"
 
 #include <QWidget>
@@ -9,7 +10,7 @@
 
 namespace datrin::app {
 
-class ToGo : public QWidget {
+class ToGo : public QWidget, public SpokenPicture {
 public:
   explicit ToGo(QWidget* parent = nullptr);
 

@@ -263,6 +263,7 @@ void MainWindow::make_interface() {
   delete bench_; // made in the look in force
   bench_ = new BenchView(document_, targets_, this);
   bench_->set_sound(settings_->value("bench_sound", true).toBool());
+  bench_->on_left([this] { settings_->remove("at_bench"); });
   setCentralWidget(whole);
   set_style(*qApp);
   shelf_->refresh();
@@ -270,7 +271,21 @@ void MainWindow::make_interface() {
 
 void MainWindow::go_to_bench() {
   const auto chosen = step_ == Step::route ? route_->setups()->chosen() : 0;
-  if (const auto why = bench_->open(chosen); !why.isEmpty()) tell(why, true);
+  if (const auto why = bench_->open(chosen); !why.isEmpty()) return tell(why, true);
+  // Found again at the next start, whatever ended this one.
+  settings_->setValue("at_bench", QStringList{document_.path(), QString::number(document_.piece()),
+                                              QString::number(bench_->setup())});
+}
+
+/// The build was left at the machine: it stands there again, at the same step.
+void MainWindow::back_to_bench() {
+  const auto place = settings_->value("at_bench").toStringList();
+  if (place.size() != 3 || place[0] != document_.path()) return;
+  const auto piece = place[1].toLongLong();
+  const auto* found = document_.build().find<build::Piece>(piece);
+  if (found == nullptr || document_.build().find<build::Setup>(place[2].toLongLong()) == nullptr) return;
+  document_.choose(found->part, piece);
+  bench_->open(place[2].toLongLong());
 }
 
 /// Every page, with its room column and what it asks of the window.
@@ -390,6 +405,7 @@ bool MainWindow::open_build(const QString& path) {
     return false;
   }
   show_file();
+  back_to_bench();
   if (!found.isEmpty()) {
     tell(found, true);
     return true;

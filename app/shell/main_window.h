@@ -91,6 +91,7 @@ private:
   void quick_part();
   void ask_name();
   void show_sums();
+  void back_to_bench();
   void true_up_crank();
   void show_threads();
   void print();

@@ -123,7 +123,19 @@ SumAnswer wheels(const SumValues& v, Unit) {
   lines.push_back({"cuts", Quantity::length, cut, "leadscrew \u00B7 drivers / drivens", "cut"});
   const double error = found.exact ? 0 : cut - v("Pitch to cut");
   lines.push_back({"off by, each thread", Quantity::length, error, "cut \u2212 wanted", "error"});
-  return right(lines, train + (found.exact ? ", exact." : ", the nearest there is.") +
+  // Six wheels where four do not come to it: they want a second stud.
+  std::string with_six;
+  if (!found.exact && in.wheels.size() >= 6) {
+    in.most_pairs = 3;
+    const auto six = dividing::change_wheels(in);
+    const auto off = [&](const dividing::ChangeWheels& w) { return std::abs(w.ratio - in.ratio); };
+    if (six.usable() && six.drivers.size() == 3 && off(six) < off(found)) {
+      for (std::size_t k = 0; k < six.drivers.size(); ++k)
+        with_six += fmt::format("{}{} : {}", k ? ", " : " With six, ", six.drivers[k], six.drivens[k]);
+      with_six += six.exact ? ", exact." : ", nearer.";
+    }
+  }
+  return right(lines, train + (found.exact ? ", exact." : ", the nearest of four.") + with_six +
                           " Stop the lathe and isolate it before the wheels are touched.");
 }
 

@@ -178,6 +178,24 @@ SumAnswer corner_by_touches(const SumValues& v, Unit unit) {
                                      : "It lies along x.");
 }
 
+SumAnswer slit(const SumValues& v, Unit) {
+  const double bite =
+      v.given("Bite") ? v("Bite") : 0.254; // 0.010 in, of a thin saw in brass (common practice)
+  if (v("Depth") <= 0 || bite <= 0) return wrong("Depth, Bite: must be above 0");
+  const double bites = std::ceil(v("Depth") / bite - 1e-9);
+  if (bites > most_places) return wrong("Bite: more than 200 of them");
+  std::vector<SumLine> lines{{"bites", Quantity::number, bites, "depth / bite", "bites"},
+                             {"each", Quantity::length, v("Depth") / bites, "all alike", "each"}};
+  if (v.given("Width of the saw") && v.given("Width of the slot")) {
+    if (v("Width of the slot") < v("Width of the saw")) return wrong("Width of the saw: wider than the slot");
+    lines.push_back({"to either side of the middle", Quantity::length,
+                     (v("Width of the slot") - v("Width of the saw")) / 2, "(slot \u2212 saw) / 2", "aside"});
+  }
+  return right(
+      lines, "Against the feed, a drop of oil, out of the cut before it is lifted. A thin wall beside it is "
+             "held by a slip of wood or metal of the slot's width.");
+}
+
 SumAnswer chain_round(const SumValues& v, Unit unit) {
   std::string why;
   cutting::ChainHolesInput in;
@@ -272,6 +290,15 @@ void add_path_sums(std::vector<Sum>& list) {
                    {"Two on the other", Quantity::lengths, false, "\u22123,10 \u22123,30", "other"},
                    {"Finder, across", Quantity::length, false, "6 mm", "finder"}},
                   corner_by_touches});
+  list.push_back({"slit",
+                  group,
+                  "Slitting in bites",
+                  "How deep each bite goes, and how many there are.",
+                  {{"Depth", Quantity::length, false, "", "depth"},
+                   {"Bite", Quantity::length, true, "0.010 in", "bite"},
+                   {"Width of the saw", Quantity::length, true, "", "saw"},
+                   {"Width of the slot", Quantity::length, true, "", "width"}},
+                  slit});
   list.push_back({"chain-outline",
                   group,
                   "Chain drilling inside an outline",

@@ -301,6 +301,22 @@ SumAnswer witnesses(const SumValues& v, Unit) {
                          : "Towards the left: the longer mark is there. Move it back by that, touch again.");
 }
 
+/// What a holder leaves: its own runout, and half the play of the work on it, at worst the same way.
+SumAnswer held_true(const SumValues& v, Unit) {
+  const double play = v("Bore of the work") - v("Mandrel, stub or collet");
+  if (v("Runout of it") < 0) return wrong("Runout of it: must not be below 0");
+  if (v("Bore of the work") <= 0 || v("Mandrel, stub or collet") <= 0)
+    return wrong("Bore, Mandrel: must be above 0");
+  if (play < 0) return wrong("Mandrel: it is larger than the bore: it does not go on");
+  const double worst = v("Runout of it") / 2 + play / 2;
+  return right({{"off at worst", Quantity::length, worst, "half its runout + half the play", "offset"},
+                {"an indicator shows then", Quantity::length, 2 * worst, "twice", "runout"},
+                {"of that by play", Quantity::length, play, "bore \u2212 mandrel", "play"}},
+               play > v("Runout of it")
+                   ? "The play is most of it: turn a stub to fit, or a taper of 1 in 2000 takes it up."
+                   : "Its own runout is most of it: turn it in place and leave it in the chuck.");
+}
+
 SumAnswer same_bubble(const SumValues& v, Unit) {
   const double off = v("Divisions on the work") - v("Divisions on the machine");
   if (v("One division, mm a metre") <= 0) return wrong("One division: must be above 0");
@@ -422,6 +438,14 @@ void add_truing_sums(std::vector<Sum>& list) {
                    {"Witness on the right", Quantity::length, false, "", "right"},
                    {"Slope of the form", Quantity::angle, true, "marks measured along it", "slope"}},
                   witnesses});
+  list.push_back({"held-true",
+                  group,
+                  "What a mandrel or stub leaves",
+                  "Runout of a mandrel, a stub or a collet, and the play on it: how far the work may be off.",
+                  {{"Runout of it", Quantity::length, false, "", "runout_of_it"},
+                   {"Bore of the work", Quantity::length, false, "", "bore"},
+                   {"Mandrel, stub or collet", Quantity::length, false, "", "mandrel"}},
+                  held_true});
   list.push_back({"same-bubble",
                   group,
                   "Level as the machine is",

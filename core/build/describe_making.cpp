@@ -163,7 +163,7 @@ void describe_making(std::vector<Description>& all) {
                    field<&BenchPlace::at>("at")});
   put<BenchZero>(all, "bench_zero", "where a datum was found along an axis in a setup of a piece",
                  {of_piece<BenchZero>(), field<&BenchZero::setup>("setup").needs<Setup>(),
-                  field<&BenchZero::axis>("axis"), field<&BenchZero::datum>("datum").needs<PartSurface>(),
+                  field<&BenchZero::axis>("axis"), field<&BenchZero::datum>("datum").points_to<PartSurface>(),
                   field<&BenchZero::touches>("touches"), field<&BenchZero::other_touches>("other_touches"),
                   mm_not_negative(field<&BenchZero::finder>("finder")), mm(field<&BenchZero::shows>("shows")),
                   mm_not_negative(field<&BenchZero::uncertainty>("uncertainty")),

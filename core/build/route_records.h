@@ -76,7 +76,7 @@ enum class MachineAxis { x, y, z };
 struct BenchZero {
   Id piece = 0, setup = 0;
   MachineAxis axis = MachineAxis::x;
-  Id datum = 0;              ///< the surface it was found on
+  Id datum = 0;              ///< the surface it was found on; 0: none that is drawn
   std::string touches;       ///< what was read at each touch, mm, parted by spaces, in order
   std::string other_touches; ///< the same on the other side, of what has a middle
   double finder = 0;         ///< mm across, at the touches

@@ -1,7 +1,9 @@
 #include "readings/read_out_line.h"
 
+#include <algorithm>
 #include <charconv>
 #include <cmath>
+#include <optional>
 #include <string>
 
 namespace datrin::readings {
@@ -45,6 +47,7 @@ ReadOutLine read_out_line(std::string_view line, Unit bare) {
   const auto blanks = [&] {
     while (at < end && *at == ' ') ++at;
   };
+  std::vector<std::optional<Unit>> units;
   while (blanks(), at < end) {
     ReadOutPlace place;
     if (is_letter(*at)) {
@@ -59,7 +62,7 @@ ReadOutLine read_out_line(std::string_view line, Unit bare) {
     if (after < end && *after != ' ' && !is_letter(*after)) return {}; // 1.2.3
     at = after;
     blanks();
-    Unit unit = bare;
+    std::optional<Unit> unit;
     if (end - at >= 2 && (end - at == 2 || !is_letter(at[2]))) {
       const std::string_view two(at, 2);
       if (two == "mm" || two == "in") {
@@ -67,9 +70,16 @@ ReadOutLine read_out_line(std::string_view line, Unit bare) {
         at += 2;
       }
     }
-    place.mm = unit == Unit::inch ? value * mm_per_inch : value;
+    place.mm = value;
+    units.push_back(unit);
     read.places.push_back(place);
   }
+  // One unit at the end is of all of them.
+  const auto last = units.empty() ? std::nullopt : units.back();
+  const bool of_all =
+      last && std::count_if(units.begin(), units.end(), [](const auto& u) { return u.has_value(); }) == 1;
+  for (std::size_t k = 0; k < units.size(); ++k)
+    read.places[k].mm = to_mm(read.places[k].mm, units[k].value_or(of_all ? *last : bare));
   read.understood = !read.places.empty();
   return read;
 }

@@ -20,7 +20,8 @@ struct ReadOutLine {
 };
 
 /// Letters name what follows; between them and the figure stand blanks, ':' or '='. "mm" or "in" after a
-/// figure is its unit, else `bare`. A comma between digits is a decimal mark where the line has no point.
+/// figure is its unit, a single one at the end of the line that of all; else `bare`. A comma between digits
+/// is a decimal mark where the line has no point.
 ReadOutLine read_out_line(std::string_view line, Unit bare);
 
 } // namespace datrin::readings

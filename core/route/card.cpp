@@ -3,6 +3,7 @@
 #include "build/words.h"
 #include "drawing/dimension_limits.h"
 #include "quantity/length_text.h"
+#include "quantity/text.h"
 #include "route/clashes.h"
 #include "route/fixture.h"
 #include "route/propose.h"
@@ -35,7 +36,7 @@ std::vector<std::string> datums_of(const Build& build, const Setup& setup) {
 }
 
 /// What is usual to say of danger where the part is held so and cut so (common practice).
-void usual_cautions(const Setup* setup, const std::vector<const Operation*>& operations,
+void usual_cautions(const Part* part, const Setup* setup, const std::vector<const Operation*>& operations,
                     std::vector<std::string>& out) {
   const auto any = [&](std::initializer_list<OperationKind> kinds) {
     return std::any_of(operations.begin(), operations.end(), [&](const Operation* o) {
@@ -47,13 +48,39 @@ void usual_cautions(const Setup* setup, const std::vector<const Operation*>& ope
                      holding == Workholding::six_jaw;
   out.push_back("Eyes; guards on; the machine's own manual stands above this card.");
   if (chuck) out.push_back("Key out of the chuck; no gloves, sleeves or rags near what turns.");
+  const bool turns = any({OperationKind::drill, OperationKind::mill, OperationKind::face, OperationKind::turn,
+                          OperationKind::bore, OperationKind::ream, OperationKind::slit});
+  if (turns && !chuck) out.push_back("No gloves, sleeves or rags near what turns.");
+  if (turns) out.push_back("Swarf and fresh edges cut, and are hot: a brush, not fingers.");
+  constexpr double too_far = 4; // times as far out as it is gripped (common practice)
+  if (chuck && setup->grip > 0 && setup->overhang > too_far * setup->grip)
+    out.push_back("It stands far out for its grip: a centre or a steady, or light cuts and slowly.");
   if (holding == Workholding::faceplate) out.push_back("Balance the faceplate and turn it once by hand.");
   if (holding == Workholding::tape)
     out.push_back("Tape lets go when warm: light cuts, a stop behind the work.");
   if (any({OperationKind::drill}))
     out.push_back("A drill grabs as it breaks through: hold the part, ease the feed.");
+  if (any({OperationKind::slit}))
+    out.push_back("A saw pulls itself in: cut against the feed, no play in the screw.");
+  if (any({OperationKind::tap}))
+    out.push_back("Stop before a tap turns back; know which way its thread goes before it cuts under power.");
+  if (any({OperationKind::wait}))
+    out.push_back("Paint, glue and solvents: air, no flame, gloves off the machine.");
+  const auto metal = part ? lower_case(part->material) : std::string();
+  if (turns && metal.find("iron") != std::string::npos)
+    out.push_back("Dust of cast iron: a mask, and off the slides.");
+  if (metal.find("magnesium") != std::string::npos)
+    out.push_back("Magnesium burns: sharp tools, no dust left, sand at hand, never water.");
+  const auto name = part ? lower_case(part->name) : std::string();
+  for (const auto* word : {"boiler", "firebox", "superheater", "pressure"})
+    if (name.find(word) != std::string::npos) {
+      out.push_back("What holds pressure is for the boiler inspector and the local code to pass.");
+      break;
+    }
   if (any({OperationKind::grind})) out.push_back("Stand out of line of the wheel; dust mask.");
-  if (any({OperationKind::press})) out.push_back("Pressed parts can fly: a guard round the press.");
+  if (any({OperationKind::press}))
+    out.push_back(
+        "Pressed parts can fly: a guard round the press. Soft hammers: hard steel on hard steel chips.");
 }
 
 } // namespace
@@ -122,7 +149,8 @@ RouteCard route_card(const Build& build, Id part, Id piece, const ClashOptions& 
   std::vector<const Operation*> here; // of the entry that is being filled
   const auto finish = [&] {
     if (!card.setups.empty())
-      usual_cautions(build.find<Setup>(card.setups.back().setup), here, card.setups.back().cautions);
+      usual_cautions(build.find<Part>(part), build.find<Setup>(card.setups.back().setup), here,
+                     card.setups.back().cautions);
     here.clear();
   };
   for (const auto& planned : plan.operations) {

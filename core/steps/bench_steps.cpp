@@ -1,5 +1,6 @@
 #include "steps/bench_steps.h"
 
+#include "cutting/chain_holes.h"
 #include "drawing/dimension_limits.h"
 #include "quantity/length_text.h"
 #include "quantity/text.h"
@@ -153,13 +154,25 @@ private:
     return shape && o.kind == OperationKind::mill && !held_.lathe && f.way.dot(held_.way) > along_axis;
   }
 
+  /// Holes in the order of little travel, from the one nearest to the datums on.
+  std::vector<std::size_t> route_through(const std::vector<Vec3>& mouths) const {
+    std::vector<Vec2> places;
+    const Mat3 axes = route::machine_axes(held_);
+    const auto x = places_.zero(0), y = places_.zero(1);
+    for (const auto& mouth : mouths)
+      places.emplace_back((axes * (mouth - (x.on ? x.on->point : Vec3(Vec3::Zero())))).x(),
+                          (axes * (mouth - (y.on ? y.on->point : Vec3(Vec3::Zero())))).y());
+    return cutting::travel_order(places);
+  }
+
   void holes(Id id, const Operation& o, const route::Feature& f, bool done, std::vector<BenchStep>& work) {
     const auto mouths = route::mouths_of(build_, setup_.part, f);
     const bool turned = f.way.dot(held_.way) < 0; // from its other end
     const bool by_passes = o.kind == OperationKind::bore &&
                            std::any_of(f.surfaces.begin(), f.surfaces.end(), [&](Id s) { return is_cut(s); });
     const bool each = f.surfaces.size() == mouths.size(); // a wall a hole
-    for (std::size_t n = 0; n < mouths.size(); ++n) {
+    const auto order = route_through(mouths);
+    for (const std::size_t n : order) {
       const auto mouth = [&](std::size_t k) { return turned ? Vec3(mouths[k] - f.deep * f.way) : mouths[k]; };
       const Spot spot{id,
                       fmt::format("{}", n + 1),
@@ -167,14 +180,14 @@ private:
                       mouth(n),
                       turned ? Vec3(-f.way) : f.way,
                       done,
-                      mouth(0)};
+                      mouth(order.front())};
       if (!held_.lathe)
         for (std::size_t k = 0; k < 2; ++k) work.push_back(to_places_.go(spot, k));
       if (!by_passes)
         to_places_.hole_depth(spot, o, f, work);
       else if (each)
         passes(id, f.surfaces[n], work);
-      else if (n + 1 == mouths.size())
+      else if (n == order.back())
         for (const Id surface : f.surfaces) passes(id, surface, work);
     }
     if (mouths.size() > 1 && !held_.lathe && !route::works_mouth(build_, o))

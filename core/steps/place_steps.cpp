@@ -96,7 +96,8 @@ void PlaceSteps::as_counted(Reckoning& sum, std::size_t k, const Counting& count
 /// Depths as Z shows them: it counts up, or down, from what it shows at the face it was set on.
 void PlaceSteps::as_height(Reckoning& sum, const MetalOver& face) const {
   for (auto& line : sum.lines) line.mm = -line.mm;
-  as_counted(sum, 2, counting(build_, in_, 2, face.face), surface_name(build_, face.face));
+  as_counted(sum, 2, counting(build_, in_, 2, face.face),
+             face.face != 0 ? surface_name(build_, face.face) : "the touch");
 }
 
 /// What a hand wheel shows, and that its play is taken out: below the number, in smaller type.

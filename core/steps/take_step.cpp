@@ -84,7 +84,7 @@ public:
 
 private:
   StepTaken entered() const {
-    if (step_.kind == StepKind::zero && step_.axis == "Z" && step_.surface != 0 && options_.shows) {
+    if (step_.kind == StepKind::zero && step_.axis == "Z" && options_.shows) {
       // It need not be set: what it shows is kept, less what lies between.
       auto out = behind();
       Rows rows(build_);

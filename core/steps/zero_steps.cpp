@@ -256,6 +256,13 @@ StepTaken take_touch(const Build& build, const BenchInput& input, const BenchSte
     return length_text(mm, unit, {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
   };
   const bool other = step.key.ends_with("-other");
+  if (read && step.key.ends_with("-again") && std::abs(*read) > touches_agree) {
+    const double last = *step.number;
+    for (const double as : {*read * mm_per_inch, *read / mm_per_inch})
+      if (std::abs(as - last) < 2 * touches_agree && std::abs(*read - last) > touches_agree)
+        return StepTaken::refused(
+            fmt::format("it looks as if the read-out shows the other unit: it read {} before", text(last)));
+  }
   const bool one_place = on->round() && !other && contains(setup_of(build, input).cuts, step.surface);
   add_touch(other ? zero.other_touches : zero.touches, read.value_or(*step.number));
   Zero found;
@@ -311,7 +318,7 @@ Edit height_found(const Build& build, const BenchInput& input, const BenchStep& 
   zero.at = at;
   Rows rows(build);
   rows.add(zero);
-  return rows.edit("Z on " + step.datum);
+  return rows.edit("Set Z" + (step.datum.empty() ? "" : " on " + step.datum));
 }
 
 Edit touch_again(const Build& build, const BenchInput& input, const BenchStep& step, const std::string& at) {

@@ -131,6 +131,25 @@ TEST_F(AtTheBench, FitsAtEverySizeOfTextAndIsReadFromAfar) {
   }
 }
 
+// The window closed, or the power gone, with the bench open: the next start stands at the same step.
+TEST_F(AtTheBench, StartedAgainItStandsWhereItStood) {
+  pad(field(), "");
+  pad(field(), "");
+  const auto key = bench().step()->key;
+  const auto path = window->document().path();
+  open_window(); // as a new start with the same settings
+  ASSERT_TRUE(window->open_build(path)) << window->message().toStdString();
+  ASSERT_TRUE(bench().is_open());
+  EXPECT_EQ(bench().step()->key, key);
+  EXPECT_TRUE(field()->hasFocus());
+  // Left, it is left.
+  QTest::keyClick(field(), Qt::Key_Escape);
+  QTest::keyClick(field(), Qt::Key_Escape);
+  open_window();
+  ASSERT_TRUE(window->open_build(path));
+  EXPECT_FALSE(bench().is_open());
+}
+
 TEST_F(AtTheBench, WhatIsTypedIsNotLostOnTheWayOut) {
   pad(field(), "");
   pad(field(), "");

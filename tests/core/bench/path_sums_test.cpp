@@ -3,10 +3,12 @@
 
 #include "tests/core/bench/asked.h"
 
+#include <boost/multiprecision/cpp_int.hpp>
 #include <fmt/format.h>
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <random>
 #include <string>
 
 using namespace datrin;
@@ -131,4 +133,62 @@ TEST(CuttingSums, SpeedOfAMetal) {
   EXPECT_EQ(brass["nearest"], 1400);
   EXPECT_NE(brass.answer.words.find("sings"), std::string::npos);
   EXPECT_FALSE(Asked("speed", {{"diameter", "10"}, {"metal", "brass"}, {"rpm", "100"}}).answer.ok);
+}
+
+// 7 in 5 by 3 in 11 by 13 in 17 wants six wheels.
+TEST(DividingSums, SixWheelsWhereFourDoNot) {
+  const Asked found("change-wheels",
+                    {{"leadscrew", "935 mm"}, {"pitch", "273 mm"}, {"wheels", "70 50 30 110 65 85"}});
+  EXPECT_NE(found["error"], 0);
+  EXPECT_NE(found.answer.words.find("With six"), std::string::npos) << found.answer.words;
+  EXPECT_NE(found.answer.words.find("exact"), std::string::npos) << found.answer.words;
+}
+
+// Signed lists in mixed units against exact fractions (Boost.Multiprecision): an inch is 127/5 mm.
+TEST(MachineSums, MovesAreExactSums) {
+  using Exact = boost::multiprecision::cpp_rational;
+  std::mt19937 random(11);
+  std::uniform_int_distribution<int> sixteenths(1, 15), whole(0, 6), hundredths(1, 9999), unit(0, 2),
+      sign(0, 1);
+  for (int trial = 0; trial < 50; ++trial) {
+    std::string typed;
+    Exact exact = 0;
+    for (int k = 0; k < 8; ++k) {
+      const int way = k == 0 ? 1 : sign(random) ? 1 : -1;
+      typed += k == 0 ? "" : way > 0 ? " + " : " - ";
+      if (const int of = unit(random); of == 0) {
+        const int inches = whole(random), part = sixteenths(random);
+        typed += inches ? fmt::format("{} {}/16 in", inches, part) : fmt::format("{}/16 in", part);
+        exact += way * (Exact(inches) + Exact(part, 16)) * Exact(127, 5);
+      } else {
+        const int figure = hundredths(random);
+        typed += fmt::format("{}.{:02} {}", figure / 100, figure % 100, of == 1 ? "mm" : "in");
+        exact += way * Exact(figure, 100) * (of == 1 ? Exact(1) : Exact(127, 5));
+      }
+    }
+    const Asked found("moves", {{"moves", typed}});
+    EXPECT_NEAR(found["total"], exact.convert_to<double>(), 1e-9) << typed;
+  }
+  // 3 + 9.195 + 3.5 = 15.695 mm; from the edge 12.695 = 0.4998 in (common practice).
+  EXPECT_NEAR(Asked("moves", {{"moves", "3 mm + 9.195 mm + 3.5 mm"}})["total"], 15.695, 1e-12);
+  EXPECT_NEAR(Asked("moves", {{"moves", "15.695 mm - 3 mm"}})["total"] / 25.4, 0.4998, 5e-5);
+}
+
+TEST(TruingSums, WhatAHolderLeaves) {
+  // 8.19 in 8.20 shifts by 0.005 either way, 0.01 on the indicator; in 8.33 0.14 (common practice).
+  EXPECT_NEAR(Asked("held-true", {{"runout_of_it", "0"}, {"bore", "8.20"}, {"mandrel", "8.19"}})["runout"],
+              0.01, 1e-9);
+  EXPECT_NEAR(Asked("held-true", {{"runout_of_it", "0"}, {"bore", "8.33"}, {"mandrel", "8.19"}})["runout"],
+              0.14, 1e-9);
+  EXPECT_NEAR(Asked("held-true", {{"runout_of_it", "0.02"}, {"bore", "10"}, {"mandrel", "10"}})["offset"],
+              0.01, 1e-9);
+  EXPECT_FALSE(Asked("held-true", {{"runout_of_it", "0"}, {"bore", "8"}, {"mandrel", "8.1"}}).answer.ok);
+}
+
+TEST(CuttingSums, ASlitInBites) {
+  const Asked found("slit", {{"depth", "1/8"}, {"saw", "0.020"}, {"width", "0.030"}}, Unit::inch);
+  EXPECT_EQ(found["bites"], 13); // 0.125 by 0.010
+  EXPECT_NEAR(found["each"] * 13, 3.175, 1e-9);
+  EXPECT_NEAR(found["aside"], 0.005 * 25.4, 1e-9);
+  EXPECT_FALSE(Asked("slit", {{"depth", "0"}}).answer.ok);
 }

@@ -22,7 +22,12 @@ TEST(ReadOutLine, AxesWithTheirFigures) {
   ASSERT_TRUE(read.understood);
   ASSERT_EQ(read.places.size(), 3U);
   EXPECT_EQ(read.places[1].axis, 'Y');
-  EXPECT_NEAR(read.places[0].mm, 12.345 * 25.4, 1e-9); // a unit after a figure is of that figure
+  EXPECT_NEAR(read.places[0].mm, 12.345, 1e-9); // one at the end is of all
+  const auto mixed = read_out_line("X 1 in Y 2 mm Z 3", Unit::mm);
+  ASSERT_EQ(mixed.places.size(), 3U);
+  EXPECT_NEAR(mixed.places[0].mm, 25.4, 1e-9);
+  EXPECT_NEAR(mixed.places[1].mm, 2, 1e-9);
+  EXPECT_NEAR(mixed.places[2].mm, 3, 1e-9);
   EXPECT_NEAR(read.places[2].mm, 0, 1e-12);
 }
 

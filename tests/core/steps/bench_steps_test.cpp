@@ -321,6 +321,33 @@ TEST_F(OnTheMill, AZeroIsKeptAsTheReadOutShowsIt) {
   EXPECT_TRUE(lose_zero(b, in, step("hold"), "now").empty());
 }
 
+// Changed to inches between two touches: noticed, nothing is kept of it.
+TEST_F(OnTheMill, AnotherUnitBetweenTouchesIsNoticed) {
+  EXPECT_TRUE(take(step("zero-x"), "25.4").ok());
+  EXPECT_NE(take(step("zero-x-again"), "1").wrong.find("other unit"), std::string::npos);
+  EXPECT_EQ(b.all<BenchZero>().front().second.touches, "25.40000");
+  EXPECT_TRUE(take(step("zero-x-again"), "25.41").ok());
+}
+
+// Four holes at the corners of a square: gone round, not to and fro across.
+TEST_F(OnTheMill, HolesAreGoneThroughWithLittleTravel) {
+  auto grid = *b.find<Body>(holes);
+  grid.pattern = BodyPattern::grid;
+  grid.count = grid.count_across = 2;
+  grid.set_size({BodyRole::pitch, 0, 30});
+  grid.set_size({BodyRole::pitch_across, 0, 24});
+  b.load(holes, grid);
+  std::vector<Vec2> places;
+  std::vector<double> xs, ys;
+  for (const auto& one : steps())
+    if (one.kind == StepKind::go) (one.axis == "X" ? xs : ys).push_back(*one.number);
+  ASSERT_EQ(xs.size(), 4U);
+  double travel = 0;
+  for (std::size_t k = 1; k < xs.size(); ++k) travel += std::hypot(xs[k] - xs[k - 1], ys[k] - ys[k - 1]);
+  EXPECT_NEAR(travel, 24 + 30 + 24, 1e-9); // three sides, the two short ones among them
+  EXPECT_NEAR(std::hypot(xs[0], ys[0]), std::hypot(15, 8), 1e-9); // begun at the corner of the datums
+}
+
 // A burr of half a millimetre at the first touch (common practice: 20 to 30 thou): touched until two agree.
 TEST_F(OnTheMill, ABurrIsNoticedByTheSecondTouch) {
   EXPECT_TRUE(take(step("zero-x"), "-3.55").ok());
@@ -417,6 +444,12 @@ TEST_F(OnTheMill, ZIsSetOverABlockAndHolesStartWhereTheyStart) {
   ASSERT_TRUE(b.apply(lose_zero(b, in, step("deep-" + id + "-1"), "now")));
   EXPECT_FALSE(step("zero-z-" + id).done);
   // A read-out that reads by itself need not be set: 70.8 over the block is 20 on the face.
+  // Nor where no face is drawn that it comes down on.
+  auto nowhere = read_in(Unit::mm);
+  nowhere.shows = 50.8;
+  ASSERT_TRUE(b.apply(take_step(b, in, step("zero-z-" + id), {}, nowhere).edit));
+  EXPECT_NEAR(*step("deep-" + id + "-1").number, -12.5, 1e-9);
+  ASSERT_TRUE(b.apply(lose_zero(b, in, step("deep-" + id + "-1"), "now")));
   const Id top = at_size(face("top", {0, 0, 10}, Vec3::UnitZ(), 60, 40));
   EXPECT_NE(top, 0);
   refresh();
