@@ -172,7 +172,7 @@ void BenchPicture::paint_way(QPainter& p, const Placed& placed) {
   const auto metrics = p.fontMetrics();
   const auto zero = shown_.axis + "0";
   const QPointF outside =
-      flat ? QPointF(end.x() > start.x() ? -metrics.horizontalAdvance(zero) - 10 : 10, 6)
+      flat ? QPointF(end.x() > start.x() ? -metrics.horizontalAdvance(zero) - 8 : 8, -8)
            : QPointF(-metrics.horizontalAdvance(zero) / 2.0, end.y() < start.y() ? 24 : -12);
   p.drawText(from + outside, zero);
   const double wide = metrics.horizontalAdvance(shown_.figure);

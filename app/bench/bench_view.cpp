@@ -241,11 +241,12 @@ void BenchView::refresh() {
 void BenchView::show_step() {
   const auto* now = step();
   if (now == nullptr) return;
-  const bool all_done = now->done;
+  const bool all_done = steps::step_to_do(steps_) < 0; // else one is only looked at that is done
   count_->setText(filled("step %1 of %2", at_ + 1, steps_.size()));
   title_->setText(all_done ? QString("All of it is done") : sheets::sentence(now->title).chopped(1));
-  words_->setText(all_done ? QString("The piece has left this setup. Esc leaves the bench.")
-                           : capital(qt(now->words)));
+  words_->setText(all_done    ? QString("The piece has left this setup. Esc leaves the bench.")
+                  : now->done ? QString("Done already.")
+                              : capital(qt(now->words)));
   message_->clear();
   message_->setAccessibleDescription({});
   was_there_ = false;
@@ -268,7 +269,7 @@ void BenchView::show_step() {
     then << (then.isEmpty() ? "then " : "") + line;
   }
   next_->setText(then.join("\n"));
-  reading_->setVisible(!all_done || leaving_);
+  reading_->setVisible(!now->done || leaving_);
   // A name says what a label is for: what it says is its description.
   for (auto* label :
        {part_, about_, count_, title_, words_, number_, unit_, other_, sum_, ask_, hint_, next_})

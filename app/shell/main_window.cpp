@@ -1,6 +1,7 @@
 #include "app/shell/main_window.h"
 
 #include "app/bench/crank_dialog.h"
+#include "app/drawing/part_mass.h"
 #include "app/drawing/quick_start_dialog.h"
 #include "app/marks/column.h"
 #include "app/marks/fields.h"
@@ -484,6 +485,8 @@ void MainWindow::show_sums() {
     if (!kept.ok()) return dialog.show_kept(sheets::sentence(kept.wrong));
     if (document_.apply(kept.edit)) dialog.show_kept(qt(kept.edit.label) + ".");
   });
+  if (document_.is_open())
+    dialog.name_masses([this](const std::string& text) { return masses_named(document_, text); });
   if (dialog.exec() != QDialog::Accepted || !dialog.taken()) return;
   const auto answer = qt(length_entry_text(*dialog.taken(), unit));
   if (from && !from->isReadOnly()) {

@@ -210,12 +210,17 @@ void SumsDialog::reckon() {
   for (std::size_t k = 0; k < fields_.size(); ++k) {
     const auto& f = sum->fields[k];
     kept.push_back(fields_[k]->text());
-    auto read = bench::read_value(f, fields_[k]->text().toStdString(), entry_options(unit_));
+    auto typed = fields_[k]->text().toStdString();
+    const bool grams = f.quantity == Quantity::number && f.name.ends_with(", g");
+    if (grams && read_masses_) typed = read_masses_(typed);
+    auto read = bench::read_value(f, typed, entry_options(unit_));
     empty = empty && (!read.value.given || f.quantity == Quantity::choice);
     if (!read.ok() && wrong.isEmpty()) wrong = filled("%1: %2", name_words(f.name), qt(read.wrong));
     QString understood;
     if (read.ok() && read.value.given && f.quantity == Quantity::length)
       understood = qt(length_text_both(read.value.value, unit_, {.decimals_mm = 3, .decimals_inch = 4}));
+    else if (read.ok() && read.value.given && grams && typed != fields_[k]->text().toStdString())
+      understood = filled("%1\u202Fg", qt(number_text(read.value.value, 1)));
     else if (read.ok() && read.value.given && f.quantity == Quantity::angle)
       understood = qt(angle_text(read.value.value));
     understood_[k]->setText(understood);

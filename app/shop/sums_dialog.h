@@ -12,6 +12,7 @@
 #include <QTableWidget>
 #include <QVBoxLayout>
 
+#include <functional>
 #include <map>
 #include <optional>
 #include <string>
@@ -34,6 +35,8 @@ public:
   QPushButton* take_button() const { return take_; }
   QPushButton* keep_button() const { return keep_; }
   void choose(const QString& id);
+  /// Reads parts named where grams are asked for.
+  void name_masses(std::function<std::string(const std::string&)> read) { read_masses_ = std::move(read); }
   /// The answer that was taken, mm; of a dialog that was accepted.
   std::optional<double> taken() const { return taken_; }
 
@@ -64,6 +67,7 @@ private:
   QTableWidget* answers_;
   QPushButton *take_, *keep_;
   bool can_keep_;
+  std::function<std::string(const std::string&)> read_masses_;
   std::optional<double> taken_;
 };
 

@@ -395,8 +395,8 @@ void add_truing_sums(std::vector<Sum>& list) {
        "The weight opposite a crank, or the hole beside it, for the rotating parts and a share of the "
        "reciprocating ones.",
        {{"Crank radius", Quantity::length, false, "", "crank_radius"},
-        {"Rotating, g", Quantity::number, false, "", "rotating"},
-        {"Reciprocating, g", Quantity::number, false, "", "reciprocating"},
+        {"Rotating, g", Quantity::number, false, "grams, or parts by name", "rotating"},
+        {"Reciprocating, g", Quantity::number, false, "Piston + Piston rod", "reciprocating"},
         {"Factor", Quantity::number, true, "0.5", "factor"},
         {"Weight at a radius of", Quantity::length, false, "", "radius"},
         {"Hole through", Quantity::length, true, "thickness of the web", "thick"},

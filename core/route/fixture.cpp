@@ -1,6 +1,7 @@
 #include "route/fixture.h"
 
 #include "build/edits.h"
+#include "build/words.h"
 #include "quantity/length_text.h"
 #include "readings/size_now.h"
 #include "route/features.h"

@@ -1,6 +1,6 @@
 #include "steps/jaw_steps.h"
 
-#include "build/rows.h"
+#include "steps/bench_place.h"
 #include "stock/part_stock.h"
 #include "truing/runout.h"
 
@@ -114,15 +114,7 @@ StepTaken take_jaws(const Build& build, const BenchInput& input, const BenchStep
         found.rest > found.offset() ? "; most of it is the surface itself, no jaw mends that" : ""));
   }
   Rows rows(build);
-  auto place = build.bench_place_of(input.piece, input.setup);
-  BenchPlace now;
-  if (place) now = place->second;
-  now.piece = input.piece;
-  now.setup = input.setup;
-  now.passed += (now.passed.empty() ? "" : " ") + step.key;
-  now.step = step.key;
-  now.at = options.at;
-  place ? rows.set(place->first, now) : static_cast<void>(rows.add(now));
+  pass(rows, input, step, options.at);
   StepTaken out;
   out.edit = rows.edit(fmt::format("True within {} over a turn", text(found.whole())));
   out.told = fmt::format("{} over a turn, {} allowed: good enough", text(found.whole()), text(allowed));

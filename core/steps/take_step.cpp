@@ -7,6 +7,7 @@
 #include "quantity/text.h"
 #include "readings/measure.h"
 #include "route/card.h"
+#include "steps/bench_place.h"
 #include "steps/jaw_steps.h"
 #include "steps/mate_steps.h"
 #include "steps/zero_steps.h"
@@ -25,31 +26,6 @@ namespace {
 constexpr double there = 0.05;        // mm: nearer than this the read-out stands where it should
 constexpr double widest_finder = 50;  // mm
 constexpr double highest_block = 300; // mm
-
-BenchPlace place_or_new(const Build& build, const BenchInput& in) {
-  if (const auto place = build.bench_place_of(in.piece, in.setup)) return place->second;
-  BenchPlace place;
-  place.piece = in.piece;
-  place.setup = in.setup;
-  return place;
-}
-
-void keep_place(Rows& rows, const BenchInput& in, const BenchPlace& place) {
-  if (const auto old = rows.build().bench_place_of(in.piece, in.setup))
-    rows.set(old->first, place);
-  else
-    rows.add(place);
-}
-
-void pass(Rows& rows, const BenchInput& in, const BenchStep& step, const std::string& at) {
-  auto place = place_or_new(rows.build(), in);
-  const auto words = words_of(place.passed);
-  if (std::find(words.begin(), words.end(), step.key) == words.end())
-    place.passed += (place.passed.empty() ? "" : " ") + step.key;
-  place.step = step.key;
-  place.at = at;
-  keep_place(rows, in, place);
-}
 
 class Taking {
 public:

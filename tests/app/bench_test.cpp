@@ -13,12 +13,6 @@ using app::MainWindow;
 
 namespace {
 
-/// As the number pad sends them.
-void pad(QWidget* field, const QString& text) {
-  for (const QChar c : text) QTest::keyClick(field, c.toLatin1(), Qt::KeypadModifier);
-  QTest::keyClick(field, Qt::Key_Enter, Qt::KeypadModifier);
-}
-
 class AtTheBench : public WindowTest {
 protected:
   void SetUp() override {

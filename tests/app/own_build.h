@@ -7,6 +7,12 @@
 
 namespace datrin::test {
 
+/// As the number pad sends them, Enter after.
+inline void pad(QWidget* field, const QString& text) {
+  for (const QChar c : text) QTest::keyClick(field, c.toLatin1(), Qt::KeypadModifier);
+  QTest::keyClick(field, Qt::Key_Enter, Qt::KeypadModifier);
+}
+
 class OwnBuild : public WindowTest {
 protected:
   void SetUp() override {

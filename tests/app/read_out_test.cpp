@@ -13,11 +13,6 @@ using app::MainWindow;
 
 namespace {
 
-void pad(QWidget* field, const QString& text) {
-  for (const QChar c : text) QTest::keyClick(field, c.toLatin1(), Qt::KeypadModifier);
-  QTest::keyClick(field, Qt::Key_Enter, Qt::KeypadModifier);
-}
-
 /// A plate 80 by 50 by 12 with four holes 64 by 34 apart, cut to size all round, on the mill.
 class ReadOutAtTheBench : public OwnBuild {
 protected:
