@@ -128,7 +128,7 @@ void bench_step_painted(benchmark::State& state) {
   int step = 0;
   for (auto _ : state) {
     bench.window.bench()->look_at(step = 5 - step); // 0, 5, 0, …
-    QApplication::processEvents(); // layout and paint
+    QApplication::processEvents();                  // layout and paint
   }
 }
 

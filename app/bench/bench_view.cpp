@@ -99,7 +99,7 @@ void BenchView::make_labels() {
   next_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
   count_->setAlignment(Qt::AlignRight);
   keys_->setAlignment(Qt::AlignRight);
-  keys_->setText("Enter goes on; Backspace back; * why; / zero again; Esc leaves");
+  keys_->setText("Enter goes on; \u2212 Enter back; * why; / zero again; . Enter leaves");
   reading_->setFont(plain(26));
   reading_->setAccessibleName("What it reads");
 }
@@ -244,7 +244,7 @@ void BenchView::show_step() {
   const bool all_done = steps::step_to_do(steps_) < 0; // else one is only looked at that is done
   count_->setText(filled("step %1 of %2", at_ + 1, steps_.size()));
   title_->setText(all_done ? QString("All of it is done") : sheets::sentence(now->title).chopped(1));
-  words_->setText(all_done    ? QString("The piece has left this setup. Esc leaves the bench.")
+  words_->setText(all_done    ? QString("The piece has left this setup.")
                   : now->done ? QString("Done already.")
                               : capital(qt(now->words)));
   message_->clear();
@@ -254,9 +254,11 @@ void BenchView::show_step() {
   show_picture(*now);
   show_way();
   ask_->setText(leaving_           ? QString("What do dials and read-out show, what stays on the machine?")
+                : all_done         ? QString("Enter leaves the bench")
                 : now->ask.empty() ? QString("Enter when it is so")
                                    : qt(now->ask));
   hint_->setText(leaving_            ? QString("Enter keeps it with this step; Esc leaves without")
+                 : all_done          ? QString()
                  : now->may_be_empty ? QString("Enter goes on")
                                      : QString("Enter keeps it and goes on"));
   QStringList then;
@@ -269,7 +271,6 @@ void BenchView::show_step() {
     then << (then.isEmpty() ? "then " : "") + line;
   }
   next_->setText(then.join("\n"));
-  reading_->setVisible(!now->done || leaving_);
   // A name says what a label is for: what it says is its description.
   for (auto* label :
        {part_, about_, count_, title_, words_, number_, unit_, other_, sum_, ask_, hint_, next_})
@@ -423,13 +424,20 @@ void BenchView::say(const QString& words, const QColor& colour) {
 }
 
 void BenchView::enter() {
+  if (leaving_ && reading_->text().trimmed() == ".") return leave();
   if (leaving_) {
     const auto* now = step();
     document_.apply(steps::leave_bench(document_.build(), input_, now ? now->key : std::string(),
                                        reading_->text().trimmed().toStdString(), build::utc_now()));
     return leave();
   }
+  // A number pad has no Backspace and no Escape.
+  if (const auto alone = reading_->text().trimmed(); alone == "-" || alone == "." || alone == ",") {
+    reading_->clear();
+    return alone == "-" ? back() : ask_to_leave();
+  }
   const auto* now = step();
+  if (steps::step_to_do(steps_) < 0) return leave(); // there is nothing more to do
   if (now == nullptr || now->done) return;
   // What the read-out shows counts as typed, where a reading is asked for.
   const auto typed = reading_->text().trimmed().isEmpty() ? live() : reading_->text();

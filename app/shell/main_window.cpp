@@ -16,6 +16,7 @@
 #include "build/edit_drawing.h"
 #include "drawing/named_sizes.h"
 #include "sheets/figures.h"
+#include "shop/sheet.h"
 #include "solid/quick_start.h"
 #include "store/build_json.h"
 #include "store/text_file.h"
@@ -487,6 +488,13 @@ void MainWindow::show_sums() {
   });
   if (document_.is_open())
     dialog.name_masses([this](const std::string& text) { return masses_named(document_, text); });
+  if (document_.is_open()) {
+    const auto blocks = [&](build::ToolKind kind, Unit in) {
+      return qt(shop::sizes_of(document_.build(), kind, in));
+    };
+    dialog.own_blocks({{"gauge-stack", blocks(build::ToolKind::gauge_block, unit)},
+                       {"angle-blocks", blocks(build::ToolKind::angle_block, Unit::mm)}});
+  }
   if (dialog.exec() != QDialog::Accepted || !dialog.taken()) return;
   const auto answer = qt(length_entry_text(*dialog.taken(), unit));
   if (from && !from->isReadOnly()) {

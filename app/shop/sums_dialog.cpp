@@ -192,6 +192,9 @@ void SumsDialog::show_sum() {
   const auto kept = kept_values().find({sum->id, unit_});
   for (std::size_t k = 0; k < fields_.size(); ++k) {
     if (kept != kept_values().end() && k < kept->second.size()) fields_[k]->setText(kept->second[k]);
+    if (const auto owned = owned_.find(sum->id);
+        owned != owned_.end() && bench::key_of(sum->fields[k]) == "blocks" && fields_[k]->text().isEmpty())
+      fields_[k]->setText(owned->second);
     connect(fields_[k], &QLineEdit::textChanged, this, [this] { reckon(); });
   }
   answers_->setHorizontalHeaderLabels(

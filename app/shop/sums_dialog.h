@@ -35,6 +35,8 @@ public:
   QPushButton* take_button() const { return take_; }
   QPushButton* keep_button() const { return keep_; }
   void choose(const QString& id);
+  /// What a field "Blocks" begins with, by the sum: those of the shop.
+  void own_blocks(std::map<std::string, QString> owned) { owned_ = std::move(owned); }
   /// Reads parts named where grams are asked for.
   void name_masses(std::function<std::string(const std::string&)> read) { read_masses_ = std::move(read); }
   /// The answer that was taken, mm; of a dialog that was accepted.
@@ -68,6 +70,7 @@ private:
   QPushButton *take_, *keep_;
   bool can_keep_;
   std::function<std::string(const std::string&)> read_masses_;
+  std::map<std::string, QString> owned_;
   std::optional<double> taken_;
 };
 

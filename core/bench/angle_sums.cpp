@@ -121,6 +121,24 @@ SumAnswer gauge_stack(const SumValues& v, Unit unit) {
                                           : "Height: no five of these blocks make it");
 }
 
+/// A taper standing on its small end, pins of one size beside it: on the plate, then lifted by blocks.
+SumAnswer over_pins(const SumValues& v, Unit) {
+  const double low = v("Over the pins on the plate"), high = v("Over them lifted"), up = v("Lifted by"),
+               pin = v("Pin");
+  if (up <= 0 || pin <= 0) return wrong("Lifted by, Pin: must be above 0");
+  if (low <= 2 * pin) return wrong("Over the pins on the plate: nothing would be between the pins");
+  const double half = std::atan((high - low) / (2 * up));
+  if (half <= 0)
+    return wrong("Over them lifted: less than on the plate: it stands on its large end, turn it over");
+  const double small = low - pin * (1 + 1 / std::tan(pi / 4 - half / 2));
+  if (small <= 0) return wrong("The readings make no taper: is the pin's size right?");
+  return right(
+      {{"whole angle", Quantity::angle, 2 * half, "2 atan((high \u2212 low) / (2 \u00B7 up))", "included"},
+       {"1 in, on the diameter", Quantity::number, up / (high - low), "up / (high \u2212 low)", "one_in"},
+       {"small end", Quantity::length, small, "low \u2212 pin (1 + cot(45\u00B0 \u2212 half / 2))", "small"}},
+      "Both pins at the same height, the reading square to the axis.");
+}
+
 } // namespace
 
 void add_angle_sums(std::vector<Sum>& list) {
@@ -158,6 +176,15 @@ void add_angle_sums(std::vector<Sum>& list) {
                   {{"Wider by", Quantity::length, false, "0.001 in", "wider"},
                    {"1 in n", Quantity::number, false, "12", "one_in"}},
                   draw});
+  list.push_back({"taper-over-pins",
+                  group,
+                  "Taper over pins",
+                  "A male taper on its small end, measured over two pins on the plate and lifted.",
+                  {{"Over the pins on the plate", Quantity::length, false, "", "low"},
+                   {"Over them lifted", Quantity::length, false, "", "high"},
+                   {"Lifted by", Quantity::length, false, "", "up"},
+                   {"Pin", Quantity::length, false, "", "pin"}},
+                  over_pins});
   list.push_back(
       {"gauge-stack",
        group,

@@ -184,6 +184,28 @@ SumAnswer spokes(const SumValues& v, Unit) {
       "A cut each side of the middle line, then on by the angle. Centre the table under the spindle first.");
 }
 
+/// Angles to turn to, and what the worm's dial says of each.
+SumAnswer angles(const SumValues& v, Unit) {
+  const double n = v("Divisions"), worm = v("Worm");
+  if (n < 1 || n > 200) return wrong("Divisions: from 1 to 200");
+  if (v.given("Worm") && worm < 1) return wrong("Worm: turns of the handle for one of the table");
+  std::vector<SumLine> lines{{"from one to the next", Quantity::angle, 2 * pi / n, "360\u00B0 / n", "step"}};
+  for (int k = 0; k < static_cast<int>(n); ++k) {
+    const double at = v("First at") + 2 * pi * k / n;
+    lines.push_back({fmt::format("{}", k + 1), Quantity::angle, at, "", fmt::format("at_{}", k + 1)});
+    if (!v.given("Worm")) continue;
+    const double turns = (at - v("First at")) / (2 * pi) * worm, whole = std::floor(turns + 1e-9);
+    lines.push_back({fmt::format("{}, turns of the handle", k + 1), Quantity::number, whole,
+                     k == 0 ? "worm \u00B7 angle / 360\u00B0" : "", fmt::format("turns_{}", k + 1)});
+    lines.push_back({fmt::format("{}, and on its dial", k + 1), Quantity::angle,
+                     std::max(0.0, turns - whole) * 2 * pi / worm, "degrees of the table",
+                     fmt::format("dial_{}", k + 1)});
+  }
+  return right(
+      lines,
+      "Always from the same side, the play of the worm taken up; each from the first, not from the last.");
+}
+
 /// Between two spokes: the cutter goes round at two radii, the table turned from one spoke to the next.
 SumAnswer openings(const SumValues& v, Unit) {
   const double n = v("Spokes"), width = v("Spoke, width"), cutter = v("Cutter");
@@ -281,6 +303,14 @@ void add_dividing_sums(std::vector<Sum>& list) {
                    {"Spoke, width", Quantity::length, false, "", "width"},
                    {"Cutter", Quantity::length, false, "", "cutter"}},
                   spokes});
+  list.push_back({"angles",
+                  group,
+                  "Angles on the rotary table",
+                  "The angle of each division, and turns and dial of a table with a worm.",
+                  {{"Divisions", Quantity::count, false, "", "divisions"},
+                   {"First at", Quantity::angle, true, "0\u00B0", "first"},
+                   {"Worm", Quantity::count, true, "90", "worm"}},
+                  angles});
   list.push_back({"openings",
                   group,
                   "Openings between spokes",

@@ -13,17 +13,20 @@ namespace datrin::bench {
 
 namespace {
 
-/// The fewest blocks that add up to an angle, in degrees; every block is there once. Common set of shop
-/// blocks.
-constexpr double blocks[] = {30, 25, 20, 15, 10, 5, 4, 3, 2, 1, 0.5, 0.25};
+/// Common set of shop blocks, degrees.
+constexpr auto shop_blocks = "30 25 20 15 10 5 4 3 2 1 0.5 0.25";
+constexpr double same_angle = 1e-9; // degrees
 
-bool stack(double left, std::size_t from, int most, std::vector<double>& used) {
-  if (std::abs(left) < 1e-9) return true;
+/// The fewest blocks, largest first, that add up to an angle, in degrees; every block is there once.
+bool stack(const std::vector<double>& blocks, double left, std::size_t from, int most,
+           std::vector<double>& used) {
+  if (std::abs(left) < same_angle) return true;
   if (most == 0) return false;
-  for (std::size_t k = from; k < std::size(blocks); ++k) {
-    if (blocks[k] > left + 1e-9) continue;
+  for (std::size_t k = from; k < blocks.size(); ++k) {
+    if (blocks[k] > left + same_angle) continue;
+    if (blocks[k] * most < left - same_angle) break; // the rest are smaller still
     used.push_back(blocks[k]);
-    if (stack(left - blocks[k], k + 1, most - 1, used)) return true;
+    if (stack(blocks, left - blocks[k], k + 1, most - 1, used)) return true;
     used.pop_back();
   }
   return false;
@@ -103,32 +106,39 @@ void add_setup_sums(std::vector<Sum>& list) {
                             "thin + rate \u00B7 length"});
          return right(lines);
        }});
-  list.push_back(
-      {"angle-blocks",
-       group,
-       "Stacking angle blocks",
-       "The fewest blocks, up to seven, of a shop set (\u00BC, \u00BD, 1 to 5, 10, 15, 20, 25 and 30\u00B0) "
-       "that make "
-       "an angle.",
-       {{"Angle", Quantity::angle}},
-       [](const SumValues& v, Unit) {
-         const double wanted = degrees(v("Angle"));
-         if (wanted <= 0 || wanted > 90) return wrong("Angle: above 0, up to 90\u00B0");
-         for (int most = 1; most <= 7; ++most) {
-           std::vector<double> used;
-           if (!stack(wanted, 0, most, used)) continue;
-           std::string words;
-           std::vector<SumLine> lines;
-           for (const double b : used) {
-             words += fmt::format("{}{}", words.empty() ? "" : " + ", b);
-             lines.push_back({"block", Quantity::angle, radians(b), ""});
-           }
-           return right(lines, fmt::format("{} = {:g}\u00B0", words, wanted));
-         }
-         return wrong(
-             "Angle: seven of the blocks, which go by quarters of a degree, do not make it; use a sine "
-             "bar");
-       }});
+  list.push_back({"angle-blocks",
+                  group,
+                  "Stacking angle blocks",
+                  "The fewest blocks, up to seven, of those there are that make an angle; else of a shop set "
+                  "(\u00BC, \u00BD, 1 to 5, 10, 15, 20, 25 and 30\u00B0).",
+                  {{"Angle", Quantity::angle}, {"Blocks", Quantity::lengths, true, shop_blocks, "blocks"}},
+                  [](const SumValues& v, Unit) {
+                    const double wanted = degrees(v("Angle"));
+                    if (wanted <= 0 || wanted > 90) return wrong("Angle: above 0, up to 90\u00B0");
+                    std::vector<double> blocks;
+                    constexpr std::size_t most_blocks = 60;
+                    for (const auto word :
+                         words_of(v.given("Blocks") ? v.text("Blocks") : std::string_view(shop_blocks))) {
+                      const auto block = number_from(word);
+                      if (!block || !(*block > 0))
+                        return wrong(fmt::format("Blocks: \"{}\" is none, in degrees", word));
+                      blocks.push_back(*block);
+                    }
+                    if (blocks.size() > most_blocks) return wrong("Blocks: at most 60");
+                    std::sort(blocks.rbegin(), blocks.rend());
+                    for (int most = 1; most <= 7; ++most) {
+                      std::vector<double> used;
+                      if (!stack(blocks, wanted, 0, most, used)) continue;
+                      std::string words;
+                      std::vector<SumLine> lines;
+                      for (const double b : used) {
+                        words += fmt::format("{}{}", words.empty() ? "" : " + ", b);
+                        lines.push_back({"block", Quantity::angle, radians(b), ""});
+                      }
+                      return right(lines, fmt::format("{} = {:g}\u00B0", words, wanted));
+                    }
+                    return wrong("Angle: no seven of the blocks make it; use a sine bar");
+                  }});
   list.push_back({"sine-bar",
                   group,
                   "Sine bar",

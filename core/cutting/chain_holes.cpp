@@ -1,32 +1,16 @@
 #include "cutting/chain_holes.h"
 
-#if defined(__GNUC__) && !defined(__clang__)
-#pragma GCC diagnostic push
-#pragma GCC diagnostic ignored "-Wmaybe-uninitialized" // wrongly, of a box it fills in
-#endif
-#include <boost/geometry/algorithms/append.hpp>
-#include <boost/geometry/algorithms/buffer.hpp>
-#include <boost/geometry/algorithms/correct.hpp>
-#include <boost/geometry/algorithms/is_valid.hpp>
-#include <boost/geometry/geometries/multi_polygon.hpp>
-#include <boost/geometry/geometries/point_xy.hpp>
-#include <boost/geometry/geometries/polygon.hpp>
-#include <boost/geometry/strategies/strategies.hpp>
-#if defined(__GNUC__) && !defined(__clang__)
-#pragma GCC diagnostic pop
-#endif
+#include <polyclipping/clipper.hpp>
 
 #include <algorithm>
 #include <cmath>
 
 namespace datrin::cutting {
 
-namespace bg = boost::geometry;
-
 namespace {
 
-using Point = bg::model::d2::point_xy<double>;
-using Polygon = bg::model::polygon<Point>;
+/// Clipper reckons in whole numbers: millionths of a millimetre.
+constexpr double whole = 1e6;
 
 constexpr std::size_t most_holes = 2000;
 
@@ -44,24 +28,25 @@ Vec2 place_on(const std::vector<Vec2>& line, double along) {
 
 ChainHoles chain_holes(const ChainHolesInput& in) {
   ChainHoles out;
-  if (in.outline.size() < 3 || !(in.drill > 0) || !(in.web >= 0) || !(in.leave >= 0)) {
+  const bool real =
+      std::all_of(in.outline.begin(), in.outline.end(), [](const Vec2& at) { return at.allFinite(); });
+  if (!real || in.outline.size() < 3 || !(in.drill > 0) || !(in.web >= 0) || !(in.leave >= 0)) {
     out.wrong = "an outline has three corners at least; the drill is above 0, web and what is left not below";
     return out;
   }
-  Polygon outline;
-  for (const auto& at : in.outline) bg::append(outline.outer(), Point(at.x(), at.y()));
-  bg::correct(outline);
-  std::string why;
-  if (!bg::is_valid(outline, why)) {
+  ClipperLib::Path outline;
+  for (const auto& at : in.outline)
+    outline.emplace_back(std::llround(at.x() * whole), std::llround(at.y() * whole));
+  ClipperLib::Paths simple;
+  ClipperLib::SimplifyPolygon(outline, simple, ClipperLib::pftEvenOdd);
+  if (simple.size() != 1) {
     out.wrong = "the outline crosses itself, or has no area";
     return out;
   }
-  bg::model::multi_polygon<Polygon> inner;
-  const bg::strategy::buffer::distance_symmetric<double> by(-(in.drill / 2 + in.leave));
-  constexpr int round_points = 36;
-  bg::buffer(outline, inner, by, bg::strategy::buffer::side_straight(),
-             bg::strategy::buffer::join_round(round_points), bg::strategy::buffer::end_flat(),
-             bg::strategy::buffer::point_circle(round_points));
+  ClipperLib::ClipperOffset inwards(2, 0.005 * whole); // corners that go in are rounded to 5 thousandths
+  inwards.AddPath(simple.front(), ClipperLib::jtRound, ClipperLib::etClosedPolygon);
+  ClipperLib::Paths inner;
+  inwards.Execute(inner, -(in.drill / 2 + in.leave) * whole);
   if (inner.empty()) {
     out.wrong = "the drill does not go in: take a smaller one, or leave less";
     return out;
@@ -71,7 +56,9 @@ ChainHoles chain_holes(const ChainHolesInput& in) {
     return out;
   }
   std::vector<Vec2> line;
-  for (const auto& at : inner.front().outer()) line.emplace_back(at.x(), at.y());
+  for (const auto& at : inner.front())
+    line.emplace_back(static_cast<double>(at.X) / whole, static_cast<double>(at.Y) / whole);
+  line.push_back(line.front());
   for (std::size_t k = 0; k + 1 < line.size(); ++k) out.length += (line[k + 1] - line[k]).norm();
   const double pitch = in.drill + in.web;
   const auto count = static_cast<std::size_t>(std::ceil(out.length / pitch - 1e-9));

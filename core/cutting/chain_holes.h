@@ -24,7 +24,7 @@ struct ChainHoles {
   bool ok() const { return wrong.empty(); }
 };
 
-/// The outline moved inwards by half the drill and what is left (Boost.Geometry), and holes evenly along it,
+/// The outline moved inwards by half the drill and what is left (Clipper), and holes evenly along it,
 /// no further apart than drill and web.
 ChainHoles chain_holes(const ChainHolesInput& input);
 

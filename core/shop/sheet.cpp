@@ -368,4 +368,12 @@ Added to_buy(const Build& build, const std::string& what) {
   return added(build, s, "To buy: " + what);
 }
 
+std::string sizes_of(const Build& build, ToolKind kind, Unit unit) {
+  std::string sizes;
+  for (const auto& [id, tool] : build.tools())
+    if (tool.kind == kind && tool.size > 0)
+      sizes += (sizes.empty() ? "" : " ") + short_number(from_mm(tool.size, unit), 5);
+  return sizes;
+}
+
 } // namespace datrin::shop

@@ -74,4 +74,8 @@ std::vector<Missing> missing_tools(const build::Build& build);
 /// It, on the list of what is to be bought.
 build::Added to_buy(const build::Build& build, const std::string& what);
 
+/// The sizes of the shop's tools of a kind, bare in `unit`, parted by blanks: "1.005 1.01 2"; of angle blocks
+/// degrees, with mm asked for.
+std::string sizes_of(const build::Build& build, build::ToolKind kind, Unit unit);
+
 } // namespace datrin::shop

@@ -117,6 +117,8 @@ private:
         }
         if (goes_along_the_tool(o, f))
           holes(id, o, f, done, work);
+        else if (f.shape == route::FeatureShape::mark && o.kind == OperationKind::mark)
+          to_places_.marks(id, f, done, work);
         else if (is_outline(o, f))
           to_places_.outline(id, o, f, done, work);
         else
@@ -150,8 +152,12 @@ private:
 
   /// What is milled down into, its mouth towards the tool.
   bool is_outline(const Operation& o, const route::Feature& f) const {
+    if (o.kind != OperationKind::mill || held_.lathe) return false;
+    const auto* body = build_.find<Body>(f.body);
+    if (f.shape == route::FeatureShape::profile)
+      return body && body->shape == BodyShape::block && f.surfaces.empty();
     const bool shape = f.shape == route::FeatureShape::slot || f.shape == route::FeatureShape::pocket;
-    return shape && o.kind == OperationKind::mill && !held_.lathe && f.way.dot(held_.way) > along_axis;
+    return shape && f.way.dot(held_.way) > along_axis;
   }
 
   /// Holes in the order of little travel, from the one nearest to the datums on.

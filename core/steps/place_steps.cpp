@@ -262,6 +262,31 @@ BenchStep PlaceSteps::outline_depth(const Spot& spot, const Operation& o, double
   return step;
 }
 
+void PlaceSteps::marks(Id id, const route::Feature& f, bool done, std::vector<BenchStep>& work) const {
+  const auto placed = solid::place_bodies(build_, setup_.part);
+  const auto body =
+      std::find_if(placed.begin(), placed.end(), [&](const auto& one) { return one.id == f.body; });
+  if (body == placed.end()) return;
+  const bool line = body->form.shape == BodyShape::scribed;
+  for (std::size_t n = 0; n < body->copies.size(); ++n) {
+    const auto& pose = body->copies[n];
+    Spot spot;
+    spot.operation = id;
+    spot.key = fmt::format("{}", n + 1);
+    spot.name =
+        body->copies.size() > 1 ? fmt::format("{}, {} of {}", f.name, n + 1, body->copies.size()) : f.name;
+    spot.at = pose.apply(Vec3::Zero());
+    spot.out = pose.rotation * Vec3::UnitZ();
+    spot.done = done;
+    spot.first = spot.at;
+    const Vec3 along = route::machine_axes(held_) * (pose.rotation * Vec3::UnitX());
+    for (std::size_t axis = 0; axis < 2; ++axis)
+      if (!line ||
+          std::abs(along[static_cast<Eigen::Index>(axis)]) < along_tool) // along itself a line has no place
+        work.push_back(go(spot, axis, line ? "Scribe where" : "Pop where"));
+  }
+}
+
 void PlaceSteps::outline(Id id, const Operation& o, const route::Feature& f, bool done,
                          std::vector<BenchStep>& work) const {
   const auto placed = solid::place_bodies(build_, setup_.part);
@@ -270,15 +295,19 @@ void PlaceSteps::outline(Id id, const Operation& o, const route::Feature& f, boo
   if (body == placed.end() || body->copies.empty()) return;
   const auto& form = body->form;
   cutting::CutterPathInput in;
-  in.of = f.shape == route::FeatureShape::slot ? cutting::CutOf::slot : cutting::CutOf::pocket;
+  const bool boss = f.shape == route::FeatureShape::profile; // milled all round, down to what it stands on
+  in.of = boss                                   ? cutting::CutOf::boss
+          : f.shape == route::FeatureShape::slot ? cutting::CutOf::slot
+                                                 : cutting::CutOf::pocket;
   in.length = form[BodyRole::length];
   in.width = form[BodyRole::width];
-  in.corner = in.of == cutting::CutOf::pocket ? form[BodyRole::corner] : 0;
+  in.corner = in.of != cutting::CutOf::slot ? form[BodyRole::corner] : 0;
   in.cutter = cutter_across(build_, o);
   cutting::CutterPathOptions how;
   how.unit = unit_;
   const auto path = cutting::cutter_path(in, how);
-  const Vec3 first = body->copies.front().apply(Vec3::Zero());
+  const double top = boss ? form[BodyRole::height] : 0, deep = boss ? form[BodyRole::height] : f.deep;
+  const Vec3 first = body->copies.front().apply(Vec3(0, 0, top));
   for (std::size_t n = 0; n < body->copies.size(); ++n) {
     const auto& pose = body->copies[n];
     const Vec3 out = pose.rotation * Vec3::UnitZ();
@@ -302,8 +331,8 @@ void PlaceSteps::outline(Id id, const Operation& o, const route::Feature& f, boo
     }
     Vec3 before = first;
     for (std::size_t k = 0; k < path.middles.size(); ++k) {
-      spot.at = pose.apply(Vec3(path.middles[k].x(), path.middles[k].y(), 0));
-      spot.first = n == 0 && k == 0 ? spot.at : first;
+      spot.at = pose.apply(Vec3(path.middles[k].x(), path.middles[k].y(), top));
+      spot.first = first;
       spot.key = path.middles.size() > 1 ? fmt::format("{}.{}", n + 1, k + 1) : fmt::format("{}", n + 1);
       const Vec3 way = route::machine_axes(held_) * (spot.at - before);
       for (std::size_t axis = 0; axis < 2; ++axis) {
@@ -316,7 +345,7 @@ void PlaceSteps::outline(Id id, const Operation& o, const route::Feature& f, boo
       before = spot.at;
       if (k > 0) continue;
       if (n == 0) work.push_back(set_height(spot, o));
-      work.push_back(outline_depth(spot, o, f.deep, form.through));
+      work.push_back(outline_depth(spot, o, deep, form.through));
     }
   }
 }

@@ -35,10 +35,13 @@ public:
   /// well. After `set_height` where there is a number.
   void hole_depth(const Spot& spot, const build::Operation& operation, const route::Feature& feature,
                   std::vector<BenchStep>& work) const;
+  /// Scribed lines and pops: where each is from the datums.
+  void marks(build::Id id, const route::Feature& feature, bool done, std::vector<BenchStep>& work) const;
   /// Between holes, centre to centre: a check that no zero and no read-out comes into.
   void chords(build::Id id, const route::Feature& feature, const std::vector<Vec3>& mouths, bool done,
               std::vector<BenchStep>& work) const;
-  /// Down, then round with the operation's cutter: slots and pockets whose mouth the tool comes to.
+  /// Down, then round with the operation's cutter: slots and pockets whose mouth the tool comes to, and
+  /// blocks milled all round. Nothing where it comes from elsewhere.
   void outline(build::Id id, const build::Operation& operation, const route::Feature& feature, bool done,
                std::vector<BenchStep>& work) const;
 

@@ -20,7 +20,6 @@ struct Counting {
   double shows = 0; ///< mm it shows at the datum; 0 until that is found
   double uncertainty = 0;
   bool found = false;
-  double across = 0; ///< mm what has a middle measured by its touches; 0: not known
 };
 
 /// The zero that holds, of a datum along an axis: the last that is not lost.

@@ -125,6 +125,19 @@ TEST_F(AtTheBench, FitsAtEverySizeOfTextAndIsReadFromAfar) {
   }
 }
 
+// A number pad has no Backspace and no Escape.
+TEST_F(AtTheBench, BackAndOutByThePadAlone) {
+  pad(field(), "");
+  EXPECT_EQ(bench().title(), "Put it in");
+  pad(field(), "-");
+  EXPECT_EQ(bench().title(), "Look out");
+  EXPECT_TRUE(field()->text().isEmpty());
+  pad(field(), ".");
+  ASSERT_TRUE(bench().is_open()); // asks what the dials show
+  pad(field(), "12.4");
+  EXPECT_FALSE(bench().is_open());
+}
+
 // The window closed, or the power gone, with the bench open: the next start stands at the same step.
 TEST_F(AtTheBench, StartedAgainItStandsWhereItStood) {
   pad(field(), "");

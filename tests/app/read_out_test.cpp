@@ -189,3 +189,42 @@ TEST_F(ReadOutAtTheBench, WhatIsNoReadOutIsSaid) {
   pad(field(), "");
   EXPECT_EQ(bench().step()->key, "zero-x-again");
 }
+
+TEST_F(ReadOutAtTheBench, FitsWithTheReadOutAtTwiceTheText) {
+  reads_at("simulated");
+  window->set_look(true, 2.0);
+  to_the_bench();
+  bench().set_sound(false);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return bench().read_out()->reads(); }, 8000));
+  on_to("zero-x");
+  pad(field(), "");
+  pad(field(), "");
+  on_to("zero-y");
+  pad(field(), "");
+  pad(field(), "");
+  ASSERT_EQ(bench().step()->kind, steps::StepKind::go);
+  QApplication::processEvents();
+  EXPECT_LE(bench().minimumSizeHint().height(), 800);
+  EXPECT_LE(bench().minimumSizeHint().width(), 1280);
+  EXPECT_GE(QFontMetrics(bench().number_font()).height(), 100);
+  for (const auto* widget : bench().findChildren<QWidget*>())
+    if (widget->isVisible()) {
+      const QRect at(widget->mapTo(&bench(), QPoint(0, 0)), widget->size());
+      EXPECT_TRUE(bench().rect().adjusted(-1, -1, 1, 1).contains(at))
+          << widget->accessibleName().toStdString();
+    }
+}
+
+// By Enter alone to the end: the field stays, and one more Enter leaves.
+TEST_F(ReadOutAtTheBench, ThroughToTheEndByTheNumberPad) {
+  to_the_bench();
+  int pressed = 0;
+  while (bench().is_open() && steps::step_to_do(bench().steps()) >= 0 && ++pressed < 80) pad(field(), "");
+  ASSERT_TRUE(bench().is_open()) << pressed;
+  EXPECT_EQ(bench().title(), "All of it is done");
+  EXPECT_TRUE(field()->hasFocus());
+  const Id piece = window->document().piece();
+  EXPECT_TRUE(b().release_of(piece, setup));
+  pad(field(), "");
+  EXPECT_FALSE(bench().is_open());
+}

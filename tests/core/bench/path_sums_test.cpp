@@ -3,7 +3,7 @@
 
 #include "tests/core/bench/asked.h"
 
-#include <boost/multiprecision/cpp_int.hpp>
+#include <boost/rational.hpp>
 #include <fmt/format.h>
 #include <gtest/gtest.h>
 
@@ -144,9 +144,9 @@ TEST(DividingSums, SixWheelsWhereFourDoNot) {
   EXPECT_NE(found.answer.words.find("exact"), std::string::npos) << found.answer.words;
 }
 
-// Signed lists in mixed units against exact fractions (Boost.Multiprecision): an inch is 127/5 mm.
+// Signed lists in mixed units against exact fractions (Boost.Rational): an inch is 127/5 mm.
 TEST(MachineSums, MovesAreExactSums) {
-  using Exact = boost::multiprecision::cpp_rational;
+  using Exact = boost::rational<long long>;
   std::mt19937 random(11);
   std::uniform_int_distribution<int> sixteenths(1, 15), whole(0, 6), hundredths(1, 9999), unit(0, 2),
       sign(0, 1);
@@ -159,15 +159,15 @@ TEST(MachineSums, MovesAreExactSums) {
       if (const int of = unit(random); of == 0) {
         const int inches = whole(random), part = sixteenths(random);
         typed += inches ? fmt::format("{} {}/16 in", inches, part) : fmt::format("{}/16 in", part);
-        exact += way * (Exact(inches) + Exact(part, 16)) * Exact(127, 5);
+        exact += Exact(way) * (Exact(inches) + Exact(part, 16)) * Exact(127, 5);
       } else {
         const int figure = hundredths(random);
         typed += fmt::format("{}.{:02} {}", figure / 100, figure % 100, of == 1 ? "mm" : "in");
-        exact += way * Exact(figure, 100) * (of == 1 ? Exact(1) : Exact(127, 5));
+        exact += Exact(way) * Exact(figure, 100) * (of == 1 ? Exact(1) : Exact(127, 5));
       }
     }
     const Asked found("moves", {{"moves", typed}});
-    EXPECT_NEAR(found["total"], exact.convert_to<double>(), 1e-9) << typed;
+    EXPECT_NEAR(found["total"], boost::rational_cast<double>(exact), 1e-9) << typed;
   }
   // 3 + 9.195 + 3.5 = 15.695 mm; from the edge 12.695 = 0.4998 in (common practice).
   EXPECT_NEAR(Asked("moves", {{"moves", "3 mm + 9.195 mm + 3.5 mm"}})["total"], 15.695, 1e-12);
@@ -191,4 +191,43 @@ TEST(CuttingSums, ASlitInBites) {
   EXPECT_NEAR(found["each"] * 13, 3.175, 1e-9);
   EXPECT_NEAR(found["aside"], 0.005 * 25.4, 1e-9);
   EXPECT_FALSE(Asked("slit", {{"depth", "0"}}).answer.ok);
+}
+
+// A taper of half-angle θ and small end D drawn, the pins put against it by geometry: their middles r from
+// the plate and from the slope.
+TEST(AngleSums, ATaperOverPins) {
+  const double half = std::atan(1.0 / 24), small = 20, pin = 6, up = 30; // 1 in 12 on the diameter
+  const auto over =
+      [&](double lifted) { // the middle is a radius from the slope, whose radius at height z is D/2 + z tan θ
+        const double z = lifted + pin / 2;
+        return 2 * (small / 2 + z * std::tan(half) + pin / 2 / std::cos(half) + pin / 2);
+      };
+  const Asked found("taper-over-pins", {{"low", fmt::format("{:.9f}", over(0))},
+                                        {"high", fmt::format("{:.9f}", over(up))},
+                                        {"up", "30"},
+                                        {"pin", "6"}});
+  EXPECT_NEAR(found["one_in"], 12, 1e-6);
+  EXPECT_NEAR(found["included"], 2 * half, 1e-8);
+  EXPECT_NEAR(found["small"], small, 1e-6);
+  EXPECT_FALSE(
+      Asked("taper-over-pins", {{"low", "33"}, {"high", "30"}, {"up", "30"}, {"pin", "6"}}).answer.ok);
+}
+
+TEST(DividingSums, AnglesOnTheRotaryTable) {
+  const Asked five("angles", {{"divisions", "5"}, {"worm", "90"}}); // 360 / 5 = 72 (common practice)
+  EXPECT_NEAR(degrees(five["step"]), 72, 1e-9);
+  EXPECT_NEAR(degrees(five["at_3"]), 144, 1e-9);
+  EXPECT_EQ(five["turns_3"], 36); // 4 degrees a turn
+  EXPECT_NEAR(five["dial_3"], 0, 1e-9);
+  const Asked seven("angles", {{"divisions", "7"}, {"worm", "90"}});
+  EXPECT_EQ(seven["turns_2"], 12);
+  EXPECT_NEAR(degrees(seven["dial_2"]), 360.0 / 7 - 48, 1e-9);
+}
+
+TEST(SetupSums, AngleBlocksThereAre) {
+  EXPECT_EQ(Asked("angle-blocks", {{"angle", "13"}}).answer.words, "10 + 3 = 13\u00B0"); // common practice
+  EXPECT_EQ(Asked("angle-blocks", {{"angle", "13"}, {"blocks", "9 4 1 12"}}).answer.words,
+            "12 + 1 = 13\u00B0");
+  EXPECT_FALSE(Asked("angle-blocks", {{"angle", "13"}, {"blocks", "9 3"}}).answer.ok);
+  EXPECT_FALSE(Asked("angle-blocks", {{"angle", "13"}, {"blocks", "ten 3"}}).answer.ok);
 }

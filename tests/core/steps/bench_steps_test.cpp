@@ -463,6 +463,53 @@ TEST_F(OnTheMill, ZIsSetOverABlockAndHolesStartWhereTheyStart) {
   EXPECT_NEAR(*step("deep-" + id + "-1").number, -12.5, 1e-9);
 }
 
+// A block 20 by 12 and 6 high on the middle of the plate, milled all round with a cutter of 8: the plate's
+// middle is 30 and 20 from the datums, the cutter 14 and 10 from that. A line across it is scribed where it
+// lies.
+TEST_F(OnTheMill, ABlockIsMilledAllRoundAndALineIsScribed) {
+  Body block;
+  block.part = part;
+  block.name = "pad";
+  block.shape = BodyShape::block;
+  block.on = b.find<Body>(holes)->on;
+  block.face = BodyFace::top;
+  block.order = 8;
+  block.set_size({BodyRole::length, 0, 20});
+  block.set_size({BodyRole::width, 0, 12});
+  block.set_size({BodyRole::height, 0, 6});
+  const Id pad = make(block);
+  Operation o = *b.find<Operation>(drill);
+  o.kind = OperationKind::mill;
+  o.bodies = {pad};
+  o.size = 8;
+  const auto key = std::to_string(make(o));
+  EXPECT_NEAR(*step("go-" + key + "-1.1-x").number, 16, 1e-9);
+  EXPECT_NEAR(*step("go-" + key + "-1.1-y").number, 10, 1e-9);
+  EXPECT_NEAR(*step("deep-" + key + "-1.1").number, -6, 1e-9);
+  EXPECT_NEAR(*step("go-" + key + "-1.2-x").number, 44,
+              1e-9); // along the near side first: against the feed outside
+  EXPECT_NEAR(*step("go-" + key + "-1.3-y").number, 30, 1e-9);
+  Body line;
+  line.part = part;
+  line.name = "centre line";
+  line.shape = BodyShape::scribed;
+  line.on = block.on;
+  line.face = BodyFace::top;
+  line.order = 9;
+  line.set_size({BodyRole::length, 0, 50});
+  line.set_size({BodyRole::across, 0, 3});
+  const Id scribed = make(line);
+  o.kind = OperationKind::mark;
+  o.bodies = {scribed};
+  const auto mark = std::to_string(make(o));
+  int asked = 0;
+  for (const auto& one : steps())
+    if (one.key.starts_with("go-" + mark)) ++asked;
+  EXPECT_EQ(asked, 1); // along itself it has no place
+  EXPECT_NEAR(*step("go-" + mark + "-1-y").number, 23, 1e-9);
+  EXPECT_NE(step("go-" + mark + "-1-y").words.find("Scribe where"), std::string::npos);
+}
+
 // 30 apart, drilled 5: 35 over two pins, 25 between the edges.
 TEST_F(OnTheMill, HolesAreCheckedFromEachOther) {
   const auto check = step("check-" + std::to_string(drill) + "-" + std::to_string(holes) + "-2");
