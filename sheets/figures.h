@@ -18,7 +18,7 @@ inline QString sentence(std::string_view words) {
   auto text = qt(words);
   if (text.isEmpty()) return text;
   text[0] = text[0].toUpper();
-  return text.endsWith('.') ? text : text + ".";
+  return text.endsWith('.') || text.endsWith('?') || text.endsWith('!') ? text : text + ".";
 }
 
 /// A length in the unit given, two decimals of a millimetre or four of an inch.

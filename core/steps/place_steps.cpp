@@ -195,7 +195,11 @@ void PlaceSteps::hole_depth(const Spot& spot, const Operation& o, const route::F
     step.sum.lines.push_back({"through, and clear", options_.clear, "chosen"});
   }
   if (!held_.lathe) as_height(step.sum, face);
-  step.also = joined(turn_at(o, o.size > 0 ? o.size : f.across),
+  const double bit = o.size > 0 ? o.size : f.across;
+  constexpr double deep_hole =
+      3; // diameters: from there on chips do not come out by themselves (common practice)
+  const bool pecks = o.kind == OperationKind::drill && bit > 0 && drawn > deep_hole * bit;
+  step.also = joined(turn_at(o, bit) + (pecks ? "; out for chips every " + text(bit) : ""),
                      held_.lathe ? std::string() : by_the_screw(step.sum.total()));
   step.from = spot.first;
   step.at = spot.at - drawn * spot.out;

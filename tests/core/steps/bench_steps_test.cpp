@@ -510,6 +510,29 @@ TEST_F(OnTheMill, ABlockIsMilledAllRoundAndALineIsScribed) {
   EXPECT_NE(step("go-" + mark + "-1-y").words.find("Scribe where"), std::string::npos);
 }
 
+// 10 deep with a drill of 2 is five diameters: out for chips; with 5 it is two. 28 m/min in mild steel are
+// 1780 rev/min with 5 mm; of the speeds the machine has the next below.
+TEST_F(OnTheMill, HowToDrillStandsBesideTheNumber) {
+  const auto key = "deep-" + std::to_string(drill) + "-1";
+  EXPECT_NE(step(key).also.find("turn at about 1780 rev/min"), std::string::npos) << step(key).also;
+  EXPECT_EQ(step(key).also.find("chips"), std::string::npos);
+  Machine mill;
+  mill.kind = MachineKind::mill;
+  mill.speeds = "90 450 1250 2100";
+  auto s = *b.find<build::Setup>(setup);
+  s.machine = make(mill);
+  b.load(setup, s);
+  EXPECT_NE(step(key).also.find("turn at 1250 rev/min"), std::string::npos) << step(key).also;
+  auto o = *b.find<Operation>(drill);
+  o.size = 2;
+  b.load(drill, o);
+  EXPECT_NE(step(key).also.find("out for chips every 2.00"), std::string::npos) << step(key).also;
+  auto of = *b.find<Part>(part);
+  of.material = "unobtainium";
+  b.load(part, of);
+  EXPECT_EQ(step(key).also.find("turn"), std::string::npos);
+}
+
 // 30 apart, drilled 5: 35 over two pins, 25 between the edges.
 TEST_F(OnTheMill, HolesAreCheckedFromEachOther) {
   const auto check = step("check-" + std::to_string(drill) + "-" + std::to_string(holes) + "-2");
