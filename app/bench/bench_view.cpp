@@ -345,8 +345,9 @@ void BenchView::show_picture(const BenchStep& now) {
 /// What the read-out shows, counted down to the number; once there it says so, once.
 void BenchView::show_way() {
   const auto* now = step();
-  const bool listens =
-      now && !now->done && !read_out_->where().isEmpty() && (!now->axis.empty() || !now->ask.empty());
+  // What has no axis is read by an instrument that sends bare figures, where there is one.
+  const bool asks = now && !now->done && (!now->axis.empty() || (!now->ask.empty() && read_out_->at({})));
+  const bool listens = asks && !read_out_->where().isEmpty();
   to_go_->setVisible(listens);
   if (!listens) return reading_->setPlaceholderText({});
   ToGo::Shown shown;

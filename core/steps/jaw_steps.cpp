@@ -35,9 +35,11 @@ std::vector<std::string> readings_in(std::string_view typed) {
 std::optional<double> least_metal(const BenchInput& in, const Setup& setup) {
   std::optional<double> least;
   for (const auto& plan : in.plans) {
-    if (!contains(setup.cuts, plan.surface) || !plan.drawn.round() ||
-        plan.source == allowance::StockSource::none)
-      continue;
+    const bool open =
+        plan.state == allowance::SurfaceState::as_cast || plan.state == allowance::SurfaceState::roughed;
+    const bool known =
+        plan.source != allowance::StockSource::none && !plan.from_solid; // in the solid there is enough
+    if (!open || !known || !plan.drawn.round() || !contains(setup.cuts, plan.surface)) continue;
     const double metal =
         std::max(0.0, (plan.state == allowance::SurfaceState::as_cast ? plan.least : plan.now) - plan.aim);
     least = std::min(least.value_or(metal), metal);

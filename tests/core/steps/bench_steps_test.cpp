@@ -679,6 +679,15 @@ TEST_F(OnTheMill, InTheFourJawItIsTrued) {
   s.cuts = {t.surface};
   b.load(setup, s);
   EXPECT_NEAR(*step("true-up").number, 0.02, 1e-12);
+  // What is at its size already has no say: nothing comes off it any more.
+  t.within = 0.3;
+  const Id seat = t.surface;
+  b.load(b.all<GeometricTolerance>().front().first, t);
+  at_size(seat);
+  EXPECT_NEAR(*step("true-up").number, 0.3, 1e-12);
+  uncut(seat);
+  t.within = 0.02;
+  b.load(b.all<GeometricTolerance>().front().first, t);
   EXPECT_FALSE(take(step("true-up"), "0.02+0-0.02+0").ok());
   EXPECT_TRUE(take(step("true-up"), "0.008+0-0.008+0").ok());
   EXPECT_TRUE(step("true-up").done);
