@@ -19,6 +19,7 @@ struct Theme {
   double text_scale = 1.0; ///< 1 to 2
   QColor paper, raised, ink, muted, hairline, brass, gone, good, track;
   sheets::Ink blue = sheets::blued_metal();
+  QColor reached = QColor("#7FD1B9"); ///< on the marking blue: where it should be, taken
 
   /// Text so large that what stood side by side goes below each other.
   bool large() const { return text_scale > 1.4; }

@@ -252,7 +252,6 @@ void BenchView::show_step() {
   was_there_ = false;
   show_number(*now);
   show_picture(*now);
-  show_way();
   ask_->setText(leaving_           ? QString("What do dials and read-out show, what stays on the machine?")
                 : all_done         ? QString("Enter leaves the bench")
                 : now->ask.empty() ? QString("Enter when it is so")
@@ -271,6 +270,7 @@ void BenchView::show_step() {
     then << (then.isEmpty() ? "then " : "") + line;
   }
   next_->setText(then.join("\n"));
+  show_way();
   // A name says what a label is for: what it says is its description.
   for (auto* label :
        {part_, about_, count_, title_, words_, number_, unit_, other_, sum_, ask_, hint_, next_})
@@ -280,7 +280,9 @@ void BenchView::show_step() {
 
 void BenchView::show_number(const BenchStep& now) {
   const bool any = now.number.has_value() && !now.done;
-  for (QWidget* w : std::initializer_list<QWidget*>{number_, unit_, other_, sum_}) w->setVisible(any);
+  for (QWidget* w : std::initializer_list<QWidget*>{number_, unit_, sum_}) w->setVisible(any);
+  other_->setVisible(any || (!now.also.empty() && !now.done));
+  other_->setText(capital(qt(now.also))); // beside no number it says the same
   if (!any) return;
   const auto unit = this->unit();
   if (now.is_angle) {
@@ -335,8 +337,8 @@ void BenchView::show_picture(const BenchStep& now) {
   shown.datum = qt(now.datum);
   shown.finder = now.finder;
   if (now.number && !now.is_angle) shown.figure = number_words(*now.number, unit());
+  shown.touched = now.looks;
   const auto* about = b.find<build::PartSurface>(now.surface);
-  if (about && now.finder > 0) shown.touched = about->direction;
   shown.view = view_of_step(shown.held, shown.axis, about ? about->direction : Vec3(Vec3::Zero()),
                             about && about->round());
   picture_->show_step(std::move(shown));
@@ -363,7 +365,10 @@ void BenchView::show_way() {
   const double off = shown.target && shown.now ? std::abs(*shown.target - *shown.now) : 0;
   to_go_->show_way(shown);
   reading_->setPlaceholderText(live());
-  if (!leaving_ && !live().isEmpty()) hint_->setText("Enter takes what it shows");
+  if (!leaving_ && !live().isEmpty()) {
+    ask_->setText(qt(now->ask).section(" Enter:", 0, 0)); // what Enter alone does is said below
+    hint_->setText("Enter takes what it shows");
+  }
   constexpr double away = 3; // times what counts as there: it may tremble about its last figure
   if (to_go_->is_there() && !was_there_) {
     was_there_ = true;
@@ -454,8 +459,7 @@ void BenchView::enter() {
   if (!document_.apply(taken.edit)) return;
   reading_->clear();
   // What it said of the step behind stays while the next is begun.
-  static const QColor kept("#7FD1B9");
-  if (!told.empty()) say("\u2713 " + sheets::sentence(told), kept);
+  if (!told.empty()) say("\u2713 " + sheets::sentence(told), theme().reached);
 }
 
 void BenchView::back() {

@@ -2,6 +2,7 @@
 
 #include "app/marks/column.h"
 #include "app/marks/fields.h"
+#include "app/marks/why.h"
 #include "app/theme.h"
 #include "build/made.h"
 #include "build/now.h"
@@ -38,7 +39,7 @@ CrankDialog::CrankDialog(Document& document, QWidget* parent)
       message_(new MessageLine), picture_(new CrankPicture),
       history_(plain_table("Readings and blows", {"Left", "Right", "Then", "Should", "Did", "Of it"}, 3)),
       read_(new QPushButton("Keep the readings")), struck_(new QPushButton("It was done")),
-      back_(new QPushButton("Take back the last")) {
+      back_(new QPushButton("Take back the last")), why_(new QPushButton("Why, F1")) {
   setWindowTitle("Truing a pressed crank");
   resize(std::min(theme().ipx(960), 1240), std::min(theme().ipx(640), 760)); // never more than a screen
   rim_->set_when_empty(0);
@@ -62,7 +63,12 @@ CrankDialog::CrankDialog(Document& document, QWidget* parent)
   form->addSpacing(6);
   figure_->setFont(sheets::font(std::min(theme().px(26), 36.0), true));
   figure_->setAccessibleName("What to do");
-  form->addWidget(figure_);
+  auto* ask = new QHBoxLayout;
+  ask->addWidget(figure_, 1);
+  why_->setAutoDefault(false);
+  why_->setShortcut(Qt::Key_F1);
+  ask->addWidget(why_);
+  form->addLayout(ask);
   form->addWidget(advice_);
   form->addStretch(1);
   upper->addLayout(form, 5);
@@ -87,6 +93,8 @@ CrankDialog::CrankDialog(Document& document, QWidget* parent)
   connect(read_, &QPushButton::clicked, this, [this] { read(); });
   for (QLineEdit* edit : {left_, right_}) connect(edit, &QLineEdit::returnPressed, this, [this] { read(); });
   connect(struck_, &QPushButton::clicked, this, [this] { struck(); });
+  connect(why_, &QPushButton::clicked, this,
+          [this] { show_why(figure_, truing::advice_sum(log_, document_.unit()), document_.unit()); });
   connect(back_, &QPushButton::clicked, this, [this] { take_back(); });
   log_ = truing::crank_log(document_.build(), document_.piece());
   limit_->setText(text(log_.input.limit));
@@ -167,8 +175,7 @@ void CrankDialog::refresh() {
                             text(std::abs(log_.rows.back().wanted))));
   } else {
     const bool rim = advice.at_rim > 0;
-    // What to ask of it: by how it answered so far.
-    const double there = rim ? advice.at_rim : std::abs(advice.amount), ask = there * advice.strength;
+    const double there = rim ? advice.at_rim : std::abs(advice.amount), ask = log_.asked();
     figure_->setText(advice.move == CrankMove::none         ? QString("\u2713 true enough")
                      : advice.move == CrankMove::press_anew ? QString("press it anew")
                                                             : text(ask) + (rim ? " at the wedge" : ""));
@@ -189,6 +196,7 @@ void CrankDialog::refresh() {
   move_->setCurrentIndex(to_strike ? static_cast<int>(advice.move) : 0);
   wanted_->setText(to_strike && advice.amount != 0 ? text(advice.amount) : QString());
   back_->setEnabled(log_.any());
+  why_->setVisible(to_strike && !truing::advice_sum(log_, document_.unit()).lines.empty());
   history_->setRowCount(static_cast<int>(log_.rows.size()));
   for (std::size_t k = 0; k < log_.rows.size(); ++k) {
     const auto& row = log_.rows[k];

@@ -29,6 +29,7 @@ public:
   LengthEdit* wanted() const { return wanted_; }
   QComboBox* move() const { return move_; }
   QTableWidget* history() const { return history_; }
+  QPushButton* why_button() const { return why_; }
   QString advice() const { return advice_->text(); }
   QString figure() const { return figure_->text(); }
   QString message() const { return message_->text(); }
@@ -50,7 +51,7 @@ private:
   MessageLine* message_;
   CrankPicture* picture_;
   QTableWidget* history_;
-  QPushButton *read_, *struck_, *back_;
+  QPushButton *read_, *struck_, *back_, *why_;
 };
 
 } // namespace datrin::app

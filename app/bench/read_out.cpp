@@ -11,8 +11,15 @@ namespace datrin::app {
 namespace {
 
 constexpr int longest_line = 400;
+constexpr int looked_for_again = 2000; // ms
 
 } // namespace
+
+ReadOut::ReadOut(QObject* parent) : QObject(parent) {
+  retry_.setSingleShot(true);
+  retry_.setInterval(looked_for_again);
+  connect(&retry_, &QTimer::timeout, this, [this] { open(); });
+}
 
 ReadOut::~ReadOut() {
   close();
@@ -32,31 +39,40 @@ void ReadOut::close() {
     stand_in_->deleteLater();
     stand_in_ = nullptr;
   }
+  retry_.stop();
   half_.clear();
   places_.clear();
-  trouble_.clear();
 }
 
 void ReadOut::listen(const QString& where, Unit bare) {
   bare_ = bare;
-  if (where == where_ && (device_ != nullptr || stand_in_ != nullptr)) return;
+  if (where.trimmed() == where_) return;
   close();
   where_ = where.trimmed();
-  if (where_.isEmpty()) return;
+  trouble_.clear();
+  if (!where_.isEmpty()) open();
+}
+
+void ReadOut::open() {
+  close();
   if (is_simulated()) return start_simulated();
   if (where_.startsWith('/')) {
     auto* port = new QSerialPort(where_, this);
     port->setBaudRate(QSerialPort::Baud9600);
     device_ = port;
     connect(port, &QIODevice::readyRead, this, &ReadOut::take_lines);
-    if (!port->open(QIODevice::ReadOnly)) say(QString("%1: %2").arg(where_, port->errorString()));
+    connect(port, &QSerialPort::errorOccurred, this, [this, port](QSerialPort::SerialPortError error) {
+      if (error != QSerialPort::NoError) say(QString("%1: %2").arg(where_, port->errorString()), true);
+    });
+    port->open(QIODevice::ReadOnly);
     return;
   }
   const int colon = static_cast<int>(where_.lastIndexOf(':'));
   const auto port = colon > 0 ? where_.mid(colon + 1).toUShort() : quint16(0);
   if (port == 0)
     return say(QString("\"%1\" is no read-out: write \"localhost:7117\", \"/dev/ttyUSB0\" or \"simulated\"")
-                   .arg(where_));
+                   .arg(where_),
+               false);
   connect_to(where_.left(colon), port);
 }
 
@@ -65,7 +81,7 @@ void ReadOut::connect_to(const QString& host, quint16 port) {
   device_ = socket;
   connect(socket, &QIODevice::readyRead, this, &ReadOut::take_lines);
   connect(socket, &QAbstractSocket::errorOccurred, this,
-          [this, socket] { say(QString("%1: %2").arg(where_, socket->errorString())); });
+          [this, socket] { say(QString("%1: %2").arg(where_, socket->errorString()), true); });
   socket->connectToHost(host, port);
 }
 
@@ -77,13 +93,14 @@ void ReadOut::start_simulated() {
     if (port != 0 && device_ == nullptr) connect_to("127.0.0.1", port);
   });
   connect(stand_in_, &QProcess::errorOccurred, this,
-          [this] { say("The simulated read-out: " + stand_in_->errorString()); });
+          [this] { say("The simulated read-out: " + stand_in_->errorString(), false); });
   stand_in_->start(QCoreApplication::applicationDirPath() + "/datrin-readout", QStringList());
 }
 
-void ReadOut::say(const QString& trouble) {
+void ReadOut::say(const QString& trouble, bool try_again) {
   trouble_ = trouble;
   places_.clear();
+  if (try_again) retry_.start();
   emit moved();
 }
 

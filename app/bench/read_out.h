@@ -7,6 +7,7 @@
 #include <QIODevice>
 #include <QObject>
 #include <QProcess>
+#include <QTimer>
 
 #include <map>
 #include <optional>
@@ -17,10 +18,11 @@ class ReadOut : public QObject {
   Q_OBJECT
 
 public:
-  explicit ReadOut(QObject* parent = nullptr) : QObject(parent) {}
+  explicit ReadOut(QObject* parent = nullptr);
   ~ReadOut() override;
 
-  /// "simulated", "localhost:7117", "/dev/ttyUSB0"; empty: none. The same again leaves it as it is.
+  /// "simulated", "localhost:7117", "/dev/ttyUSB0"; empty: none. The same again leaves it as it is. One that
+  /// is not there yet, or goes away, is looked for again every two seconds.
   void listen(const QString& where, Unit bare);
   QString where() const { return where_; }
   bool reads() const { return !places_.empty(); }
@@ -39,16 +41,18 @@ signals:
   void moved();
 
 private:
+  void open();
   void close();
   void start_simulated();
   void connect_to(const QString& host, quint16 port);
   void take_lines();
-  void say(const QString& trouble);
+  void say(const QString& trouble, bool try_again);
 
   QString where_, trouble_;
   Unit bare_ = Unit::mm;
   QIODevice* device_ = nullptr;
   QProcess* stand_in_ = nullptr;
+  QTimer retry_;
   QByteArray half_; ///< of a line still to come
   std::map<char, double> places_;
 };

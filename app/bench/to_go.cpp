@@ -14,9 +14,6 @@ namespace datrin::app {
 
 namespace {
 
-/// What is reached, on the marking blue: its shape and its words say it as well.
-const QColor reached("#7FD1B9");
-
 double sized(double pixels) {
   return pixels * std::min(theme().text_scale, 1.5);
 }
@@ -68,7 +65,7 @@ void ToGo::paintEvent(QPaintEvent*) {
   const auto& ink = theme().blue;
   const bool plain = !shown_.trouble.isEmpty() || !shown_.now;
   p.setFont(sheets::font(sized(plain ? 15 : 40), !plain));
-  p.setPen(plain ? ink.label : is_there() ? reached : ink.brass);
+  p.setPen(plain ? ink.label : is_there() ? theme().reached : ink.brass);
   const QRectF words(0, 0, width(), sized(plain ? 60 : 52));
   p.drawText(words, Qt::AlignLeft | Qt::AlignVCenter | (plain ? Qt::TextWordWrap : 0), text());
   if (plain || !shown_.target) return;
@@ -98,7 +95,7 @@ void ToGo::paint_scale(QPainter& p, const QRectF& area) {
   };
   const double off = from_mm(*shown_.now - *shown_.target, shown_.unit);
   pointer(middle, Qt::white, true);
-  pointer(middle + off * unit_px, is_there() ? reached : ink.brass, false);
+  pointer(middle + off * unit_px, is_there() ? theme().reached : ink.brass, false);
 }
 
 } // namespace datrin::app

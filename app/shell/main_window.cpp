@@ -1,7 +1,5 @@
 #include "app/shell/main_window.h"
 
-#include "app/bench/crank_dialog.h"
-#include "app/drawing/part_mass.h"
 #include "app/drawing/quick_start_dialog.h"
 #include "app/marks/column.h"
 #include "app/marks/fields.h"
@@ -10,19 +8,15 @@
 #include "app/marks/waiting.h"
 #include "app/shell/log_dialog.h"
 #include "app/shell/part_transfer.h"
-#include "app/shop/sums_dialog.h"
-#include "app/shop/threads_dialog.h"
 #include "app/theme.h"
 #include "build/edit_drawing.h"
 #include "drawing/named_sizes.h"
 #include "sheets/figures.h"
-#include "shop/sheet.h"
 #include "solid/quick_start.h"
 #include "store/build_json.h"
 #include "store/text_file.h"
 
 #include <QApplication>
-#include <QClipboard>
 #include <QCloseEvent>
 #include <QDropEvent>
 #include <QFileDialog>
@@ -30,7 +24,6 @@
 #include <QInputDialog>
 #include <QKeyEvent>
 #include <QMimeData>
-#include <QPointer>
 #include <QScreen>
 #include <QShortcut>
 
@@ -153,9 +146,11 @@ void MainWindow::make_actions() {
   });
   sound_->setCheckable(true);
   sound_->setChecked(settings_->value("bench_sound", true).toBool());
-  act("True up a pressed crank\u2026", QKeySequence("Ctrl+Shift+U"), [this] { true_up_crank(); });
-  act("Threads\u2026", QKeySequence("Ctrl+Shift+T"), [this] { show_threads(); });
-  act("Sums of the bench\u2026", QKeySequence("Ctrl+Shift+K"), [this] { show_sums(); });
+  act("True up a pressed crank\u2026", QKeySequence("Ctrl+Shift+U"),
+      [this] { tell_if(ask_crank(document_, this)); });
+  act("Threads\u2026", QKeySequence("Ctrl+Shift+T"), [this] { ask_threads(document_, this); });
+  act("Sums of the bench\u2026", QKeySequence("Ctrl+Shift+K"),
+      [this] { tell_if(ask_sums(document_, this)); });
   act("Reckon", QKeySequence("Ctrl+K"), [this] { header_->reckoner()->call(); });
   menu_->addSeparator();
   act("Dark paper", QKeySequence("Ctrl+Shift+D"), [this] { set_look(!theme().dark, theme().text_scale); });
@@ -462,47 +457,9 @@ void MainWindow::print() {
     tell("There is no sheet yet: it needs a survey and a seat.", true);
 }
 
-void MainWindow::true_up_crank() {
-  if (!document_.is_open() || document_.piece() == 0)
-    return tell("Choose the piece first: the crank, or the wheels on their axle.", true);
-  CrankDialog(document_, this).exec();
-}
-
-void MainWindow::show_threads() {
-  std::vector<Drill> owned;
-  for (const auto& [id, tool] : document_.build().tools())
-    if (tool.kind == build::ToolKind::drill) owned.push_back({tool.name, tool.size});
-  ThreadsDialog(document_.is_open() ? document_.unit() : Unit::mm, std::move(owned), this).exec();
-}
-
-void MainWindow::show_sums() {
-  const QPointer<QLineEdit> from = qobject_cast<QLineEdit*>(QApplication::focusWidget());
-  const Unit unit = document_.is_open() ? document_.unit() : Unit::mm;
-  const auto* part = document_.is_open() ? document_.build().find<build::Part>(document_.part()) : nullptr;
-  SumsDialog dialog(unit, part ? name_words(part->name) : QString(), this);
-  connect(&dialog, &SumsDialog::keep_wanted, this, [&](const QString& name, double mm, const QString& how) {
-    const auto kept =
-        build::keep_reckoned(document_.build(), document_.part(), name.toStdString(), mm, how.toStdString());
-    if (!kept.ok()) return dialog.show_kept(sheets::sentence(kept.wrong));
-    if (document_.apply(kept.edit)) dialog.show_kept(qt(kept.edit.label) + ".");
-  });
-  if (document_.is_open())
-    dialog.name_masses([this](const std::string& text) { return masses_named(document_, text); });
-  if (document_.is_open()) {
-    const auto blocks = [&](build::ToolKind kind, Unit in) {
-      return qt(shop::sizes_of(document_.build(), kind, in));
-    };
-    dialog.own_blocks({{"gauge-stack", blocks(build::ToolKind::gauge_block, unit)},
-                       {"angle-blocks", blocks(build::ToolKind::angle_block, Unit::mm)}});
-  }
-  if (dialog.exec() != QDialog::Accepted || !dialog.taken()) return;
-  const auto answer = qt(length_entry_text(*dialog.taken(), unit));
-  if (from && !from->isReadOnly()) {
-    type_into(*from, answer);
-  } else {
-    QApplication::clipboard()->setText(answer);
-    tell(filled("%1 is copied.", answer), false);
-  }
+/// What a dialog has to tell when it is closed.
+void MainWindow::tell_if(const Told& told) {
+  if (!told.words.isEmpty()) tell(told.words, told.wrong);
 }
 
 bool MainWindow::import_json(const QString& path, const QString& to) {

@@ -13,6 +13,7 @@
 #include "app/joints/joints_page.h"
 #include "app/overview/overview_page.h"
 #include "app/route/route_page.h"
+#include "app/shell/asked_dialogs.h"
 #include "app/shell/build_nav.h"
 #include "app/shell/header.h"
 #include "app/shell/recent_builds.h"
@@ -90,10 +91,8 @@ private:
   void add_part();
   void quick_part();
   void ask_name();
-  void show_sums();
+  void tell_if(const Told& told);
   void back_to_bench();
-  void true_up_crank();
-  void show_threads();
   void print();
   void show_file(); ///< its name on the window and among those opened last
 

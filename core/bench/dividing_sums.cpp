@@ -233,7 +233,7 @@ SumAnswer openings(const SumValues& v, Unit) {
 SumAnswer teeth_of_a_clock(const SumValues& v, Unit) {
   const auto found = dividing::clock_teeth(
       {static_cast<int>(v("Wheel, teeth")), static_cast<int>(v("Pinion, leaves")), v("Module, mm")});
-  if (!found.ok()) return wrong(found.wrong);
+  if (!found.usable()) return wrong(found.message);
   return right(
       {{"tip of the wheel's tooth, modules", Quantity::number, found.addendum,
         "95 % of where its flanks meet", "addendum"},

@@ -26,7 +26,9 @@ std::string with_masses(const std::string& text, const std::vector<std::string>&
   std::string out = text;
   for (const auto k : longest) {
     const auto name = lower_case(names[k]);
-    if (name.empty()) continue;
+    const bool a_name =
+        std::any_of(name.begin(), name.end(), [](char c) { return of_a_word(c) && (c < '0' || c > '9'); });
+    if (!a_name) continue; // a part called "2" is not meant by a 2
     for (std::size_t at = 0;;) {
       const auto low = lower_case(out);
       at = low.find(name, at);

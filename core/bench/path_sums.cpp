@@ -3,6 +3,7 @@
 #include "cutting/chain_holes.h"
 #include "cutting/corner_steps.h"
 #include "cutting/cutter_path.h"
+#include "cutting/travel_order.h"
 
 #include <fmt/format.h>
 
@@ -57,7 +58,7 @@ SumAnswer corner(const SumValues& v, Unit) {
   if (v.given("Steps")) in.steps = static_cast<int>(v("Steps"));
   if (v.given("May stay proud")) in.proud = v("May stay proud");
   const auto found = cutting::corner_steps(in);
-  if (!found.ok()) return wrong(found.wrong);
+  if (!found.usable()) return wrong(found.message);
   std::vector<SumLine> lines;
   for (std::size_t k = 0; k < found.middles.size(); ++k)
     put_place(lines, k + 1, found.middles[k],
@@ -205,7 +206,7 @@ SumAnswer chain_round(const SumValues& v, Unit unit) {
   if (v.given("Web between")) in.web = v("Web between");
   if (v.given("Left to the line")) in.leave = v("Left to the line");
   const auto found = cutting::chain_holes(in);
-  if (!found.ok()) return wrong(found.wrong);
+  if (!found.usable()) return wrong(found.message);
   std::vector<SumLine> lines{
       {"holes", Quantity::number, static_cast<double>(found.holes.size()), "line / (drill + web)", "holes"},
       {"their line is long", Quantity::length, found.length,

@@ -238,7 +238,7 @@ SumAnswer balanced_cranks(const SumValues& v, Unit unit) {
   in.far_plane = v("And at");
   in.radius = v("At a radius of");
   const auto found = truing::balance_cranks(in);
-  if (!found.ok()) return wrong(found.wrong);
+  if (!found.usable()) return wrong(found.message);
   return right(
       {{"first weight, g", Quantity::number, found.near_mass, "each crank by its distance from both",
         "first"},

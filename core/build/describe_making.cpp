@@ -20,6 +20,14 @@ Wrong square_to_each_other(const void* record) {
   return {};
 }
 
+/// Which axes count backwards: letters, parted by blanks or not.
+Wrong names_axes(const void* record) {
+  for (const char c : static_cast<const Machine*>(record)->reversed)
+    if (std::string_view("XYZxyz ,").find(c) == std::string_view::npos)
+      return {"reversed", "must name axes: X, Y, Z"};
+  return {};
+}
+
 } // namespace
 
 void describe_making(std::vector<Description>& all) {
@@ -77,7 +85,8 @@ void describe_making(std::vector<Description>& all) {
                 field<&Machine::reversed>("reversed").from_version(13),
                 mm_not_negative(field<&Machine::dial_turn>("dial_turn")).from_version(13),
                 mm_not_negative(field<&Machine::backlash>("backlash")).from_version(13),
-                field<&Machine::read_out>("read_out").from_version(13)});
+                field<&Machine::read_out>("read_out").from_version(13)},
+               &names_axes);
   put<Tool>(all, "tool", "a cutting tool in the shop, or what serves as a size",
             {field<&Tool::name>("name"), mm_not_negative(field<&Tool::size>("size")),
              mm_not_negative(field<&Tool::corner>("corner")),
@@ -164,6 +173,7 @@ void describe_making(std::vector<Description>& all) {
   put<BenchZero>(all, "bench_zero", "where a datum was found along an axis in a setup of a piece",
                  {of_piece<BenchZero>(), field<&BenchZero::setup>("setup").needs<Setup>(),
                   field<&BenchZero::axis>("axis"), field<&BenchZero::datum>("datum").points_to<PartSurface>(),
+                  field<&BenchZero::operation>("operation").points_to<Operation>(),
                   field<&BenchZero::touches>("touches"), field<&BenchZero::other_touches>("other_touches"),
                   mm_not_negative(field<&BenchZero::finder>("finder")), mm(field<&BenchZero::shows>("shows")),
                   mm_not_negative(field<&BenchZero::uncertainty>("uncertainty")),

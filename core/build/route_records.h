@@ -77,6 +77,7 @@ struct BenchZero {
   Id piece = 0, setup = 0;
   MachineAxis axis = MachineAxis::x;
   Id datum = 0;              ///< the surface it was found on; 0: none that is drawn
+  Id operation = 0;          ///< of Z: with whose tool; every tool is as long as it is
   std::string touches;       ///< what was read at each touch, mm, parted by spaces, in order
   std::string other_touches; ///< the same on the other side, of what has a middle
   double finder = 0;         ///< mm across, at the touches

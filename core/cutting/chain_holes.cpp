@@ -24,6 +24,13 @@ Vec2 place_on(const std::vector<Vec2>& line, double along) {
   return line.back();
 }
 
+ChainHoles no_chain(const char* why) {
+  ChainHoles out;
+  out.status = ChainHolesStatus::refused;
+  out.message = why;
+  return out;
+}
+
 } // namespace
 
 ChainHoles chain_holes(const ChainHolesInput& in) {
@@ -31,8 +38,8 @@ ChainHoles chain_holes(const ChainHolesInput& in) {
   const bool real =
       std::all_of(in.outline.begin(), in.outline.end(), [](const Vec2& at) { return at.allFinite(); });
   if (!real || in.outline.size() < 3 || !(in.drill > 0) || !(in.web >= 0) || !(in.leave >= 0)) {
-    out.wrong = "an outline has three corners at least; the drill is above 0, web and what is left not below";
-    return out;
+    return no_chain(
+        "an outline has three corners at least; the drill is above 0, web and what is left not below");
   }
   ClipperLib::Path outline;
   for (const auto& at : in.outline)
@@ -40,20 +47,17 @@ ChainHoles chain_holes(const ChainHolesInput& in) {
   ClipperLib::Paths simple;
   ClipperLib::SimplifyPolygon(outline, simple, ClipperLib::pftEvenOdd);
   if (simple.size() != 1) {
-    out.wrong = "the outline crosses itself, or has no area";
-    return out;
+    return no_chain("the outline crosses itself, or has no area");
   }
   ClipperLib::ClipperOffset inwards(2, 0.005 * whole); // corners that go in are rounded to 5 thousandths
   inwards.AddPath(simple.front(), ClipperLib::jtRound, ClipperLib::etClosedPolygon);
   ClipperLib::Paths inner;
   inwards.Execute(inner, -(in.drill / 2 + in.leave) * whole);
   if (inner.empty()) {
-    out.wrong = "the drill does not go in: take a smaller one, or leave less";
-    return out;
+    return no_chain("the drill does not go in: take a smaller one, or leave less");
   }
   if (inner.size() > 1) {
-    out.wrong = "somewhere the outline is narrower than the drill: do its parts one by one";
-    return out;
+    return no_chain("somewhere the outline is narrower than the drill: do its parts one by one");
   }
   std::vector<Vec2> line;
   for (const auto& at : inner.front())
@@ -63,55 +67,18 @@ ChainHoles chain_holes(const ChainHolesInput& in) {
   const double pitch = in.drill + in.web;
   const auto count = static_cast<std::size_t>(std::ceil(out.length / pitch - 1e-9));
   if (count < 3) {
-    out.wrong = "there is no room for three holes: one drill of its own will do";
-    return out;
+    return no_chain("there is no room for three holes: one drill of its own will do");
   }
   if (count > most_holes) {
-    out.wrong = "more than 2000 holes: is the unit right?";
-    return out;
+    return no_chain("more than 2000 holes: is the unit right?");
   }
   for (std::size_t k = 0; k < count; ++k)
     out.holes.push_back(place_on(line, out.length * static_cast<double>(k) / static_cast<double>(count)));
   out.web = in.drill;
   for (std::size_t k = 0; k < count; ++k)
     out.web = std::min(out.web, (out.holes[(k + 1) % count] - out.holes[k]).norm() - in.drill);
+  out.status = ChainHolesStatus::found;
   return out;
-}
-
-std::vector<std::size_t> travel_order(const std::vector<Vec2>& places, double* travel) {
-  std::vector<std::size_t> order(places.size());
-  for (std::size_t k = 0; k < order.size(); ++k) order[k] = k;
-  const auto far = [&](std::size_t a, std::size_t b) { return (places[a] - places[b]).norm(); };
-  if (!places.empty()) {
-    std::iter_swap(order.begin(), std::min_element(order.begin(), order.end(), [&](auto a, auto b) {
-                     return places[a].norm() < places[b].norm();
-                   }));
-    for (std::size_t k = 1; k + 1 < order.size(); ++k)
-      std::iter_swap(
-          order.begin() + static_cast<std::ptrdiff_t>(k),
-          std::min_element(order.begin() + static_cast<std::ptrdiff_t>(k), order.end(),
-                           [&](auto a, auto b) { return far(order[k - 1], a) < far(order[k - 1], b); }));
-  }
-  // Two stretches crossing: turned round between them it is shorter.
-  constexpr double shorter = 1e-9;
-  for (bool better = true; better;) {
-    better = false;
-    for (std::size_t a = 0; a + 2 < order.size(); ++a)
-      for (std::size_t b = a + 1; b < order.size(); ++b) {
-        const bool last = b + 1 == order.size();
-        const double now = far(order[a], order[a + 1]) + (last ? 0 : far(order[b], order[b + 1]));
-        const double then = far(order[a], order[b]) + (last ? 0 : far(order[a + 1], order[b + 1]));
-        if (then > now - shorter) continue;
-        std::reverse(order.begin() + static_cast<std::ptrdiff_t>(a + 1),
-                     order.begin() + static_cast<std::ptrdiff_t>(b + 1));
-        better = true;
-      }
-  }
-  if (travel) {
-    *travel = 0;
-    for (std::size_t k = 0; k + 1 < order.size(); ++k) *travel += far(order[k], order[k + 1]);
-  }
-  return order;
 }
 
 } // namespace datrin::cutting

@@ -16,20 +16,19 @@ struct ChainHolesInput {
   double leave = 0.5; ///< metal left to the line, for the file or the mill
 };
 
+enum class ChainHolesStatus { not_run, found, refused };
+
 struct ChainHoles {
-  std::string wrong; ///< empty: they were found
+  ChainHolesStatus status = ChainHolesStatus::not_run;
+  std::string message;
   std::vector<Vec2> holes;
   double length = 0; ///< of the line their middles lie on
   double web = 0;    ///< between two, at the narrowest
-  bool ok() const { return wrong.empty(); }
+  bool usable() const { return status == ChainHolesStatus::found; }
 };
 
 /// The outline moved inwards by half the drill and what is left (Clipper), and holes evenly along it,
 /// no further apart than drill and web.
 ChainHoles chain_holes(const ChainHolesInput& input);
-
-/// The order in which places are gone to with little travel: from the one nearest to 0 always to the nearest
-/// left, then turned round wherever that is shorter. `travel`: mm from the first to the last.
-std::vector<std::size_t> travel_order(const std::vector<Vec2>& places, double* travel = nullptr);
 
 } // namespace datrin::cutting

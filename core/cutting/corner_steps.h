@@ -17,11 +17,14 @@ struct CornerInput {
   double proud = 0.02; ///< mm that may stay between two
 };
 
+enum class CornerStatus { not_run, found, refused };
+
 struct CornerSteps {
-  std::string wrong; ///< empty: it was found
+  CornerStatus status = CornerStatus::not_run;
+  std::string message;
   std::vector<Vec2> middles;
   double proud = 0; ///< mm that stays between two
-  bool ok() const { return wrong.empty(); }
+  bool usable() const { return status == CornerStatus::found; }
 };
 
 /// The middle goes round the corner's own centre at radius ± half the cutter. Between two, an angle apart,

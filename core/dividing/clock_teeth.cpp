@@ -24,15 +24,21 @@ double point_of(int wheel, int pinion) {
   return pinion / 4.0 * (out - pitch);
 }
 
+ClockTeeth no_teeth(const char* why) {
+  ClockTeeth out;
+  out.status = ClockTeethStatus::refused;
+  out.message = why;
+  return out;
+}
+
 } // namespace
 
 ClockTeeth clock_teeth(const ClockTeethInput& in) {
   ClockTeeth out;
   if (in.wheel < in.pinion || in.wheel > 400 || in.pinion < 6 || in.pinion > 40 || !(in.module > 0) ||
       !std::isfinite(in.module)) {
-    out.wrong = "a wheel has up to 400 teeth and no fewer than its pinion, a pinion 6 to 40 leaves; the "
-                "module is above 0";
-    return out;
+    return no_teeth("a wheel has up to 400 teeth and no fewer than its pinion, a pinion 6 to 40 leaves; the "
+                    "module is above 0");
   }
   constexpr double cut = 0.95, tip_round = 1.40; // of the point; of the addendum
   out.point = point_of(in.wheel, in.pinion);
@@ -49,6 +55,7 @@ ClockTeeth clock_teeth(const ClockTeethInput& in) {
   out.pinion_outside = m * (in.pinion + 2 * leaf);
   out.pinion_root = m * (in.pinion - 2 * (out.addendum + room));
   out.centres = m * (in.wheel + in.pinion) / 2;
+  out.status = ClockTeethStatus::found;
   return out;
 }
 

@@ -13,8 +13,11 @@ struct ClockTeethInput {
   double module = 0;         ///< mm
 };
 
+enum class ClockTeethStatus { not_run, found, refused };
+
 struct ClockTeeth {
-  std::string wrong;                          ///< empty: they were found
+  ClockTeethStatus status = ClockTeethStatus::not_run;
+  std::string message;
   double point = 0;                           ///< modules: addendum at which the two curves of a tip meet
   double addendum = 0;                        ///< modules: as it is cut
   double wheel_outside = 0, wheel_root = 0;   ///< diameters
@@ -22,7 +25,7 @@ struct ClockTeeth {
   double wheel_round = 0;                     ///< radius of the tip's curve
   double pinion_outside = 0, pinion_root = 0; ///< diameters
   double centres = 0;                         ///< depthing
-  bool ok() const { return wrong.empty(); }
+  bool usable() const { return status == ClockTeethStatus::found; }
 };
 
 /// The tip's two epicycloids meet where t = π / leaves + 2 (wheel / pinion) β(t): solved by going round.

@@ -30,8 +30,8 @@ FacesOfSize of_role(BodyRole role, const BodyForm& form) {
   case BodyRole::bore:
     return {BodyFace::inside, BodyFace::middle};
   case BodyRole::mouth_diameter:
-    return form.mouth == HoleMouth::countersunk ? FacesOfSize{}
-                                                : FacesOfSize{BodyFace::mouth, BodyFace::middle};
+    return form.mouth == build::HoleMouth::countersunk ? FacesOfSize{}
+                                                       : FacesOfSize{BodyFace::mouth, BodyFace::middle};
   default:
     return {};
   }

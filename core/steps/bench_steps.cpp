@@ -1,6 +1,6 @@
 #include "steps/bench_steps.h"
 
-#include "cutting/chain_holes.h"
+#include "cutting/travel_order.h"
 #include "drawing/dimension_limits.h"
 #include "quantity/length_text.h"
 #include "quantity/text.h"
@@ -179,18 +179,17 @@ private:
     const bool each = f.surfaces.size() == mouths.size(); // a wall a hole
     const auto order = route_through(mouths);
     for (const std::size_t n : order) {
-      const auto mouth = [&](std::size_t k) { return turned ? Vec3(mouths[k] - f.deep * f.way) : mouths[k]; };
-      const Spot spot{id,
-                      fmt::format("{}", n + 1),
-                      mouths.size() > 1 ? fmt::format("{}, {} of {}", f.name, n + 1, mouths.size()) : f.name,
-                      mouth(n),
-                      turned ? Vec3(-f.way) : f.way,
-                      done,
-                      mouth(order.front())};
+      const ToolPlace place{id,
+                            fmt::format("{}", n + 1),
+                            mouths.size() > 1 ? fmt::format("{}, {} of {}", f.name, n + 1, mouths.size())
+                                              : f.name,
+                            turned ? Vec3(mouths[n] - f.deep * f.way) : mouths[n],
+                            turned ? Vec3(-f.way) : f.way,
+                            done};
       if (!held_.lathe)
-        for (std::size_t k = 0; k < 2; ++k) work.push_back(to_places_.go(spot, k));
+        for (std::size_t k = 0; k < 2; ++k) work.push_back(to_places_.go(place, k));
       if (!by_passes)
-        to_places_.hole_depth(spot, o, f, work);
+        to_places_.hole_depth(place, o, f, work);
       else if (each)
         passes(id, f.surfaces[n], work);
       else if (n == order.back())

@@ -24,7 +24,8 @@ enum class StepKind {
   go,       ///< to a place
   deep,     ///< drill, bore, mill so deep
   cut,      ///< a pass over a surface: what is left is read
-  tick,     ///< done or not
+  tick,     ///< an operation is done
+  note,     ///< something to know, or to do, within one
   feel,     ///< tried in its mate: how it goes
   check,    ///< measured beside what it should be, kept in the log alone
   read,     ///< a size to be measured before it is unclamped
@@ -50,7 +51,8 @@ struct BenchStep {
   std::vector<build::Id> lit;   ///< surfaces it is about
   std::optional<Vec3> at, from; ///< places in the drawing frame: where it goes, what it counts from
   std::string datum;            ///< what the zero is on: "end A"
-  double finder = 0;            ///< mm: of a touch of a face, what touches it
+  Vec3 looks = Vec3::Zero();    ///< of a touch: out of the metal at `at`, drawing frame; zero: none
+  double finder = 0;            ///< mm: what touches it there
 };
 
 struct BenchInput {

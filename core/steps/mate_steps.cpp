@@ -76,7 +76,7 @@ std::string sign_list() {
 
 void MateSteps::transfer(Id id, const Operation& o, const route::Feature& f, bool done,
                          std::vector<BenchStep>& work) const {
-  auto step = plain(fmt::format("transfer-{}-{}", id, f.body), StepKind::tick,
+  auto step = plain(fmt::format("transfer-{}-{}", id, f.body), StepKind::note,
                     "Spot " + f.name + " through its mate");
   step.operation = id;
   step.lit = f.surfaces;

@@ -48,17 +48,17 @@ PlaceSteps::PlaceSteps(const Build& build, const BenchInput& in, const BenchOpti
   if (const auto* m = build.find<Machine>(setup_.machine)) machine_ = *m;
 }
 
-BenchStep PlaceSteps::go(const Spot& spot, std::size_t k, const std::string& moving) const {
+BenchStep PlaceSteps::go(const ToolPlace& place, std::size_t k, const std::string& moving) const {
   const auto zero = places_.zero(k);
-  auto step = plain(fmt::format("go-{}-{}-{}", spot.operation, spot.key, k == 0 ? "x" : "y"), StepKind::go,
-                    spot.name);
-  step.operation = spot.operation;
+  auto step = plain(fmt::format("go-{}-{}-{}", place.operation, place.key, k == 0 ? "x" : "y"), StepKind::go,
+                    place.name);
+  step.operation = place.operation;
   step.axis = axis_names[k];
-  step.done = step.done || spot.done;
-  step.at = spot.at;
+  step.done = step.done || place.done;
+  step.at = place.at;
   if (zero.known()) {
-    step.sum = places_.along(k, spot.at);
-    step.sum.title = fmt::format("{} of {}", step.axis, spot.name);
+    step.sum = places_.along(k, place.at);
+    step.sum.title = fmt::format("{} of {}", step.axis, place.name);
     as_counted(step.sum, k, counts_[k], zero.on->name);
     step.number = step.sum.total();
     step.datum = zero.on->name;
@@ -94,10 +94,21 @@ void PlaceSteps::as_counted(Reckoning& sum, std::size_t k, const Counting& count
 }
 
 /// Depths as Z shows them: it counts up, or down, from what it shows at the face it was set on.
-void PlaceSteps::as_height(Reckoning& sum, const MetalOver& face) const {
+void PlaceSteps::as_height(Reckoning& sum, const Height& height, Id operation) const {
+  const Id face = height.face.face;
   for (auto& line : sum.lines) line.mm = -line.mm;
-  as_counted(sum, 2, counting(build_, in_, 2, face.face),
-             face.face != 0 ? surface_name(build_, face.face) : "the touch");
+  as_counted(sum, 2, counting(build_, in_, 2, face, operation),
+             face != 0 ? surface_name(build_, face) : "the touch");
+}
+
+/// Where the mouth is not as high as the face Z was set on.
+void PlaceSteps::below_where_it_was_set(BenchStep& step, const ToolPlace& place, const Height& height) const {
+  const double lower = held_.way.dot(height.at - place.at);
+  if (std::abs(lower) <= same_height) return;
+  const Id face = height.face.face;
+  step.sum.lines.push_back({fmt::format("its mouth {} {}, where Z was set", lower > 0 ? "below" : "above",
+                                        face != 0 ? surface_name(build_, face) : "the first"),
+                            lower, "drawing"});
 }
 
 /// What a hand wheel shows, and that its play is taken out: below the number, in smaller type.
@@ -122,21 +133,33 @@ std::string PlaceSteps::turn_at(const Operation& o, double across) const {
   // A reamer at half, a tap at a quarter of what cuts there (common practice).
   const double share = o.kind == OperationKind::ream ? 0.5 : o.kind == OperationKind::tap ? 0.25 : 1;
   const double wanted = cutting::revolutions(share * speed, across);
+  const auto why = fmt::format("high-speed steel, {:g} m/min", share * speed);
   const auto has = cutting::speeds_of(machine_.speeds);
-  if (has.empty()) return fmt::format("turn at about {:.0f} rev/min or slower", std::round(wanted / 10) * 10);
+  if (has.empty())
+    return fmt::format("turn at about {:.0f} rev/min or slower ({})", std::round(wanted / 10) * 10, why);
   const double turns = cutting::speed_below(has, wanted);
-  return fmt::format("turn at {:g} rev/min{}", turns,
-                     turns > wanted ? ", its slowest and too fast: by hand" : "");
+  return fmt::format("turn at {:g} rev/min{} ({})", turns,
+                     turns > wanted ? ", its slowest and too fast: by hand" : "", why);
 }
 
-BenchStep PlaceSteps::set_height(const Spot& spot, const Operation& o) const {
-  const auto face = places_.over(spot.first, spot.out);
-  auto step = plain(fmt::format("zero-z-{}", spot.operation), StepKind::zero,
+const PlaceSteps::Height& PlaceSteps::height_of(const ToolPlace& place, const Operation& o,
+                                                std::vector<BenchStep>& work) {
+  const auto [found, first] = heights_.try_emplace(place.operation);
+  if (first) {
+    found->second = {place.at, places_.over(place.at, place.out)};
+    work.push_back(set_height(place, o, found->second));
+  }
+  return found->second;
+}
+
+BenchStep PlaceSteps::set_height(const ToolPlace& place, const Operation& o, const Height& height) const {
+  const auto& face = height.face;
+  auto step = plain(fmt::format("zero-z-{}", place.operation), StepKind::zero,
                     "Set Z: " + route::operation_text(build_, o));
-  step.operation = spot.operation;
-  step.done = step.done || spot.done;
+  step.operation = place.operation;
+  step.done = step.done || place.done;
   step.axis = "Z";
-  step.at = spot.first;
+  step.at = place.at;
   if (face.face != 0) {
     step.lit = {face.face};
     step.surface = face.face;
@@ -145,39 +168,36 @@ BenchStep PlaceSteps::set_height(const Spot& spot, const Operation& o) const {
   step.number = counts_[2].sense * block_;
   step.sum = {"Z at the touch", {{"what lies between", *step.number, "block, paper"}}, {}};
   step.words = fmt::format("Bring it down on {}{}. {}Set Z to",
-                           face.face != 0 ? surface_name(build_, face.face) : spot.name,
+                           face.face != 0 ? surface_name(build_, face.face) : place.name,
                            block_ > 0 ? fmt::format(", {} between", text(block_)) : std::string(),
                            soft_ ? "It is held against something soft: set it anew for every piece. " : "");
   step.ask = "Over a block or paper? How thick is it?";
   return step;
 }
 
-void PlaceSteps::hole_depth(const Spot& spot, const Operation& o, const route::Feature& f,
-                            std::vector<BenchStep>& work) const {
+void PlaceSteps::hole_depth(const ToolPlace& place, const Operation& o, const route::Feature& f,
+                            std::vector<BenchStep>& work) {
   const bool mouth = route::works_mouth(build_, o);
   const double drawn = mouth ? mouth_depth(build_, f) : f.deep;
-  auto step = plain(fmt::format("deep-{}-{}", spot.operation, spot.key), StepKind::deep, spot.name);
-  step.operation = spot.operation;
+  auto step = plain(fmt::format("deep-{}-{}", place.operation, place.key), StepKind::deep, place.name);
+  step.operation = place.operation;
   step.lit = f.surfaces;
-  step.done = step.done || spot.done;
-  step.at = spot.at;
+  step.done = step.done || place.done;
+  step.at = place.at;
   const auto what = route::operation_text(build_, o);
-  const auto face = places_.over(spot.first, spot.out);
-  if (drawn > 0 && spot.at == spot.first && !held_.lathe) work.push_back(set_height(spot, o));
   if (drawn <= 0) {
     step.words = what + (mouth ? ", until its mouth measures what is drawn" : ", as deep as it goes");
     work.push_back(std::move(step));
     return;
   }
+  const Height height =
+      held_.lathe ? Height{place.at, places_.over(place.at, place.out)} : height_of(place, o, work);
   step.axis = held_.lathe ? "" : "Z";
   step.words =
       held_.lathe ? fmt::format("{}, from its mouth, so deep", what) : fmt::format("{}, until Z reads", what);
   step.ask = "What does it read?";
   step.sum = {"depth", {{mouth ? "its mouth" : f.name, drawn, "drawing"}}, {}};
-  if (const double lower = held_.way.dot(spot.first - spot.at); std::abs(lower) > same_height)
-    step.sum.lines.push_back({fmt::format("its mouth below {}, where Z was set",
-                                          face.face != 0 ? surface_name(build_, face.face) : "the first"),
-                              lower, "drawing"});
+  below_where_it_was_set(step, place, height);
   const auto metal = [&](const MetalOver& over) {
     if (over.mm > 0)
       step.sum.lines.push_back(
@@ -186,25 +206,24 @@ void PlaceSteps::hole_depth(const Spot& spot, const Operation& o, const route::F
       step.words = fmt::format("What stands over {} nobody has measured: it comes on top. {}",
                                surface_name(build_, over.face), step.words);
   };
-  metal(face);
-  if (f.both_ways && !mouth) metal(places_.over(spot.at - f.deep * spot.out, -spot.out));
+  metal(height.face);
+  if (f.both_ways && !mouth) metal(places_.over(place.at - f.deep * place.out, -place.out));
   if (f.both_ways && !mouth && o.kind == OperationKind::drill) {
     const double across = o.size > 0 ? o.size : f.across;
     step.sum.lines.push_back({fmt::format("point of the drill, {} of its diameter", options_.point),
                               options_.point * across, "118\u00B0"});
     step.sum.lines.push_back({"through, and clear", options_.clear, "chosen"});
   }
-  if (!held_.lathe) as_height(step.sum, face);
+  if (!held_.lathe) as_height(step.sum, height, place.operation);
   const double bit = o.size > 0 ? o.size : f.across;
-  constexpr double deep_hole =
-      3; // diameters: from there on chips do not come out by themselves (common practice)
+  constexpr double deep_hole = 3; // diameters: deeper, chips stay in (common practice)
   const bool pecks = o.kind == OperationKind::drill && bit > 0 && drawn > deep_hole * bit;
   step.also = joined(turn_at(o, bit) + (pecks ? "; out for chips every " + text(bit) : ""),
                      held_.lathe ? std::string() : by_the_screw(step.sum.total()));
-  step.from = spot.first;
-  step.at = spot.at - drawn * spot.out;
+  step.from = height.at;
+  step.at = place.at - drawn * place.out;
   step.number = step.sum.total();
-  if (const auto off = held_.lathe ? places_.off_axis(spot.at) : std::nullopt; off && *off > on_the_axis)
+  if (const auto off = held_.lathe ? places_.off_axis(place.at) : std::nullopt; off && *off > on_the_axis)
     step.words =
         fmt::format("It lies {} off the axis the part turns about: not with the tailstock as it is held. {}",
                     text(*off), step.words);
@@ -238,31 +257,31 @@ void PlaceSteps::chords(Id id, const route::Feature& f, const std::vector<Vec3>&
   }
 }
 
-BenchStep PlaceSteps::outline_depth(const Spot& spot, const Operation& o, double deep, bool through) const {
-  auto step = plain(fmt::format("deep-{}-{}", spot.operation, spot.key), StepKind::deep, spot.name);
-  step.operation = spot.operation;
-  step.lit = spot.lit;
-  step.done = step.done || spot.done;
-  step.at = spot.at;
+BenchStep PlaceSteps::outline_depth(const ToolPlace& place, const Operation& o, const Height& height,
+                                    double deep, bool through) const {
+  auto step = plain(fmt::format("deep-{}-{}", place.operation, place.key), StepKind::deep, place.name);
+  step.operation = place.operation;
+  step.lit = place.lit;
+  step.done = step.done || place.done;
+  step.at = place.at;
   step.axis = "Z";
   step.words =
       fmt::format("{}: down in cuts the cutter bears, until Z reads", route::operation_text(build_, o));
   step.ask = "What does it read?";
-  step.sum = {"depth", {{spot.name, deep, "drawing"}}, {}};
-  const auto face = places_.over(spot.first, spot.out);
-  if (const double lower = held_.way.dot(spot.first - spot.at); std::abs(lower) > same_height)
-    step.sum.lines.push_back({"its mouth below where Z was set", lower, "drawing"});
+  step.sum = {"depth", {{place.name, deep, "drawing"}}, {}};
+  const auto& face = height.face;
+  below_where_it_was_set(step, place, height);
   if (face.mm > 0)
     step.sum.lines.push_back({"still to come off " + surface_name(build_, face.face), face.mm, "allowance"});
   if (through) step.sum.lines.push_back({"through, and clear", options_.clear, "chosen"});
   if (face.rough)
     step.words = fmt::format("What stands over {} nobody has measured: it comes on top. {}",
                              surface_name(build_, face.face), step.words);
-  as_height(step.sum, face);
+  as_height(step.sum, height, place.operation);
   step.number = step.sum.total();
   step.also = joined(turn_at(o, cutter_across(build_, o)), by_the_screw(*step.number));
-  step.from = spot.first;
-  step.at = spot.at - deep * spot.out;
+  step.from = height.at;
+  step.at = place.at - deep * place.out;
   return step;
 }
 
@@ -274,25 +293,24 @@ void PlaceSteps::marks(Id id, const route::Feature& f, bool done, std::vector<Be
   const bool line = body->form.shape == BodyShape::scribed;
   for (std::size_t n = 0; n < body->copies.size(); ++n) {
     const auto& pose = body->copies[n];
-    Spot spot;
-    spot.operation = id;
-    spot.key = fmt::format("{}", n + 1);
-    spot.name =
+    ToolPlace place;
+    place.operation = id;
+    place.key = fmt::format("{}", n + 1);
+    place.name =
         body->copies.size() > 1 ? fmt::format("{}, {} of {}", f.name, n + 1, body->copies.size()) : f.name;
-    spot.at = pose.apply(Vec3::Zero());
-    spot.out = pose.rotation * Vec3::UnitZ();
-    spot.done = done;
-    spot.first = spot.at;
+    place.at = pose.apply(Vec3::Zero());
+    place.out = pose.rotation * Vec3::UnitZ();
+    place.done = done;
     const Vec3 along = route::machine_axes(held_) * (pose.rotation * Vec3::UnitX());
     for (std::size_t axis = 0; axis < 2; ++axis)
       if (!line ||
           std::abs(along[static_cast<Eigen::Index>(axis)]) < along_tool) // along itself a line has no place
-        work.push_back(go(spot, axis, line ? "Scribe where" : "Pop where"));
+        work.push_back(go(place, axis, line ? "Scribe where" : "Pop where"));
   }
 }
 
 void PlaceSteps::outline(Id id, const Operation& o, const route::Feature& f, bool done,
-                         std::vector<BenchStep>& work) const {
+                         std::vector<BenchStep>& work) {
   const auto placed = solid::place_bodies(build_, setup_.part);
   const auto body =
       std::find_if(placed.begin(), placed.end(), [&](const auto& one) { return one.id == f.body; });
@@ -311,45 +329,46 @@ void PlaceSteps::outline(Id id, const Operation& o, const route::Feature& f, boo
   how.unit = unit_;
   const auto path = cutting::cutter_path(in, how);
   const double top = boss ? form[BodyRole::height] : 0, deep = boss ? form[BodyRole::height] : f.deep;
-  const Vec3 first = body->copies.front().apply(Vec3(0, 0, top));
   for (std::size_t n = 0; n < body->copies.size(); ++n) {
     const auto& pose = body->copies[n];
     const Vec3 out = pose.rotation * Vec3::UnitZ();
     if (out.dot(held_.way) < along_tool) continue;
-    Spot spot;
-    spot.operation = id;
-    spot.name =
+    ToolPlace place;
+    place.operation = id;
+    place.name =
         body->copies.size() > 1 ? fmt::format("{}, {} of {}", f.name, n + 1, body->copies.size()) : f.name;
-    spot.out = out;
-    spot.done = done;
-    spot.lit = f.surfaces;
+    place.out = out;
+    place.done = done;
+    place.lit = f.surfaces;
     if (!path.usable()) {
-      auto step = plain(fmt::format("cutter-{}-{}", id, n + 1), StepKind::tick, spot.name);
+      auto step = plain(fmt::format("cutter-{}-{}", id, n + 1), StepKind::note, place.name);
       step.operation = id;
-      step.lit = spot.lit;
+      step.lit = place.lit;
       step.done = step.done || done;
       step.words = in.cutter <= 0 ? "Say under Operations which cutter: the numbers follow from it"
                                   : "No path for this cutter: " + path.message;
       work.push_back(std::move(step));
       continue;
     }
-    Vec3 before = first;
+    Vec3 before = Vec3::Zero();
     for (std::size_t k = 0; k < path.middles.size(); ++k) {
-      spot.at = pose.apply(Vec3(path.middles[k].x(), path.middles[k].y(), top));
-      spot.first = first;
-      spot.key = path.middles.size() > 1 ? fmt::format("{}.{}", n + 1, k + 1) : fmt::format("{}", n + 1);
-      const Vec3 way = route::machine_axes(held_) * (spot.at - before);
+      place.at = pose.apply(Vec3(path.middles[k].x(), path.middles[k].y(), top));
+      place.key = path.middles.size() > 1 ? fmt::format("{}.{}", n + 1, k + 1) : fmt::format("{}", n + 1);
+      const Vec3 way = route::machine_axes(held_) * (place.at - before);
       for (std::size_t axis = 0; axis < 2; ++axis) {
         if (k > 0 && std::abs(way[static_cast<Eigen::Index>(axis)]) < as_long) continue;
-        auto step = go(spot, axis, k == 0 ? "Move" : "Mill along");
+        auto step = go(place, axis, k == 0 ? "Move" : "Mill along");
         if (k == 0 && axis == 0 && !path.left_over.empty()) step.also = path.left_over;
-        step.lit = spot.lit;
+        step.lit = place.lit;
         work.push_back(std::move(step));
       }
-      before = spot.at;
+      before = place.at;
       if (k > 0) continue;
-      if (n == 0) work.push_back(set_height(spot, o));
-      work.push_back(outline_depth(spot, o, deep, form.through));
+      // Set on the metal that goes, or stays, in its middle: at its corner the tool may stand beside it.
+      ToolPlace middle = place;
+      middle.at = pose.apply(Vec3(0, 0, top));
+      const auto& height = height_of(middle, o, work);
+      work.push_back(outline_depth(place, o, height, deep, form.through));
     }
   }
 }

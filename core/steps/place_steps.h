@@ -8,17 +8,17 @@
 #include "steps/zero_steps.h"
 
 #include <array>
+#include <map>
 
 namespace datrin::steps {
 
 /// One place of an operation, as the tool comes to it.
-struct Spot {
+struct ToolPlace {
   build::Id operation = 0;
   std::string key; ///< of its own within the operation: "1", "2-3"
   std::string name;
   Vec3 at = Vec3::Zero(), out = Vec3::UnitZ(); ///< its mouth; out of the metal
   bool done = false;
-  Vec3 first = Vec3::Zero(); ///< the mouth of the first of the operation: Z is set there
   std::vector<build::Id> lit{};
 };
 
@@ -28,13 +28,11 @@ public:
              const Places& places);
 
   /// Over it, along axis 0 X or 1 Y. `moving`: what is done on the way.
-  BenchStep go(const Spot& spot, std::size_t axis, const std::string& moving = "Move") const;
-  /// Every tool is as long as it is: Z is set with each, on the face its first hole starts in.
-  BenchStep set_height(const Spot& spot, const build::Operation& operation) const;
+  BenchStep go(const ToolPlace& place, std::size_t axis, const std::string& moving = "Move") const;
   /// How deep a hole goes, from the face as it is now: what is still to come off that is drilled through as
-  /// well. After `set_height` where there is a number.
-  void hole_depth(const Spot& spot, const build::Operation& operation, const route::Feature& feature,
-                  std::vector<BenchStep>& work) const;
+  /// well. On a mill Z is set before the first of an operation.
+  void hole_depth(const ToolPlace& place, const build::Operation& operation, const route::Feature& feature,
+                  std::vector<BenchStep>& work);
   /// Scribed lines and pops: where each is from the datums.
   void marks(build::Id id, const route::Feature& feature, bool done, std::vector<BenchStep>& work) const;
   /// Between holes, centre to centre: a check that no zero and no read-out comes into.
@@ -43,16 +41,25 @@ public:
   /// Down, then round with the operation's cutter: slots and pockets whose mouth the tool comes to, and
   /// blocks milled all round. Nothing where it comes from elsewhere.
   void outline(build::Id id, const build::Operation& operation, const route::Feature& feature, bool done,
-               std::vector<BenchStep>& work) const;
+               std::vector<BenchStep>& work);
 
 private:
+  /// Every tool is as long as it is: Z is set with each, on the face the first of its operation starts in.
+  struct Height {
+    Vec3 at = Vec3::Zero();
+    MetalOver face;
+  };
+  const Height& height_of(const ToolPlace& place, const build::Operation& operation,
+                          std::vector<BenchStep>& work);
+  BenchStep set_height(const ToolPlace& place, const build::Operation& operation, const Height& height) const;
+  void below_where_it_was_set(BenchStep& step, const ToolPlace& place, const Height& height) const;
   void as_counted(Reckoning& sum, std::size_t axis, const Counting& count, const std::string& datum) const;
-  void as_height(Reckoning& sum, const MetalOver& face) const;
+  void as_height(Reckoning& sum, const Height& height, build::Id operation) const;
   std::string by_the_screw(double number) const;
   /// "turn at 540 rev/min": for the metal of the part, of the speeds the machine has.
   std::string turn_at(const build::Operation& operation, double across) const;
-  BenchStep outline_depth(const Spot& spot, const build::Operation& operation, double deep,
-                          bool through) const;
+  BenchStep outline_depth(const ToolPlace& place, const build::Operation& operation, const Height& height,
+                          double deep, bool through) const;
 
   const Places& places_;
   route::AsHeld held_;
@@ -60,6 +67,7 @@ private:
   double block_ = 0;
   std::array<Counting, 3> counts_;
   build::Machine machine_;
+  std::map<build::Id, Height> heights_; ///< of an operation
 };
 
 } // namespace datrin::steps

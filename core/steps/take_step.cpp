@@ -54,22 +54,18 @@ public:
     default:
       break;
     }
-    const auto why = elsewhere(read.mm);
-    return why.empty() ? behind() : StepTaken::refused(why);
+    if (const auto why = elsewhere(read.mm); !why.empty()) return StepTaken::refused(why);
+    auto out = behind();
+    constexpr double beside = 0.005; // mm: what a last figure is off by is not worth a word
+    if (const double off = read.mm - *step_.number; std::abs(off) > beside)
+      out.told = fmt::format("{} {} than it should read: taken as it is", text(std::abs(off)),
+                             off > 0 ? "more" : "less");
+    return out;
   }
 
 private:
   StepTaken entered() const {
-    if (step_.kind == StepKind::zero && step_.axis == "Z" && options_.shows) {
-      // It need not be set: what it shows is kept, less what lies between.
-      auto out = behind();
-      Rows rows(build_);
-      rows.apply(out.edit);
-      rows.apply(height_found(build_, in_, step_, *options_.shows, options_.at));
-      out.edit = rows.edit(step_.title);
-      out.told = fmt::format("Z is counted from {} here", text(*options_.shows - *step_.number));
-      return out;
-    }
+    if (step_.kind == StepKind::zero && step_.axis == "Z") return height();
     if (step_.may_be_empty) return behind();
     return StepTaken::refused(
         step_.kind == StepKind::unclamp
@@ -90,6 +86,18 @@ private:
             log_reference(build_, in_.piece, step_.surface, in_.pose.inverse().apply(s->point), options_.at));
     StepTaken out;
     out.edit = rows.edit(step_.title + (step_.axis.empty() ? "" : ", " + step_.axis));
+    return out;
+  }
+
+  /// Z was set to what the step says; one that reads by itself need not be: what it shows is kept.
+  StepTaken height() const {
+    auto out = behind();
+    const double shows = options_.shows.value_or(*step_.number);
+    Rows rows(build_);
+    rows.apply(out.edit);
+    rows.apply(height_found(rows.build(), in_, step_, shows, options_.at));
+    out.edit = rows.edit(step_.title);
+    if (options_.shows) out.told = fmt::format("Z is counted from {} here", text(shows - *step_.number));
     return out;
   }
 
@@ -255,7 +263,7 @@ Edit step_back(const Build& build, const BenchInput& input, const std::vector<Be
   place.step = step.key;
   place.at = at;
   keep_place(rows, input, place);
-  if (step.kind == StepKind::zero && step.surface != 0)
+  if (step.kind == StepKind::zero && !step.axis.empty())
     rows.apply(touch_again(rows.build(), input, step, at));
   if (step.operation != 0 && step.kind != StepKind::zero)
     rows.apply(set_done(build, input.piece, step.operation, false, at));

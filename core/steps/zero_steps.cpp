@@ -3,6 +3,7 @@
 #include "build/rows.h"
 #include "quantity/length_text.h"
 #include "quantity/text.h"
+#include "readings/size_now.h"
 #include "route/card.h"
 #include "route/propose.h"
 #include "steps/zeroing.h"
@@ -50,6 +51,16 @@ bool is_inside(const PartSurface& s) {
   return s.kind == SurfaceKind::bore;
 }
 
+/// mm by the reading of its diameter, where that was taken exactly; 0: not known.
+double measured_across(const Build& build, const BenchInput& in, Id surface) {
+  for (const auto& [id, d] : build.dimensions_of(setup_of(build, in).part)) {
+    if (d.surface != surface || d.kind != DimensionKind::size) continue;
+    const auto now = readings::size_now(build, {id, in.piece});
+    if (now.settled()) return now.value;
+  }
+  return 0;
+}
+
 /// What the touches kept of a zero say.
 Zero reckoned(const Build& build, const BenchInput& in, const BenchZero& zero, double towards) {
   const auto* on = build.find<PartSurface>(zero.datum);
@@ -58,10 +69,12 @@ Zero reckoned(const Build& build, const BenchInput& in, const BenchZero& zero, d
   of.touches = touches_in(zero.touches);
   of.other = touches_in(zero.other_touches);
   of.both_sides = on->round();
+  of.inside = is_inside(*on);
+  of.size = measured_across(build, in, zero.datum);
   of.towards = towards;
   of.finder = zero.finder;
   of.resolution = resolution(build, in);
-  return find_zero(of, is_inside(*on));
+  return find_zero(of);
 }
 
 /// In this setup the piece before came against the same stop: the datum should be where it was.
@@ -80,7 +93,7 @@ public:
   ZeroSteps(const Build& build, const BenchInput& in, const Places& places, std::size_t axis, double finder)
       : build_(build), in_(in), axis_(axis), zero_(places.zero(axis)), finder_(finder),
         count_(counting(build, in, axis, zero_.surface)), now_(zero_now(build, in, axis, zero_.surface)),
-        key_(axis == 0 ? "zero-x" : "zero-y") {}
+        key_(axis == 0 ? "zero-x" : "zero-y"), axes_(route::machine_axes(places.held())) {}
 
   std::vector<BenchStep> all() const {
     if (!zero_.known()) return {};
@@ -105,6 +118,7 @@ private:
     made.axis = axis();
     made.at = zero_.on->point;
     made.datum = zero_.on->name;
+    made.finder = finder_;
     return made;
   }
   std::vector<double> touches() const {
@@ -118,10 +132,10 @@ private:
     const auto before = where_it_was(build_, in_, axis_, zero_.surface);
     auto first = step(key_, "Find " + zero_.on->name, !touches().empty());
     first.number = before.value_or(0) + outside;
+    first.looks = zero_.on->direction.normalized();
     first.words =
         before ? fmt::format("The piece before stood against it here. Touch it: {} should read", axis())
                : fmt::format("Touch it with the finder, {} across. Set {} to", text(finder_), axis());
-    first.finder = finder_;
     first.ask =
         before ? "What does it read? Enter: that" : fmt::format("Not set? What does {} read there?", axis());
     first.sum = {fmt::format("{} at the touch", axis()),
@@ -129,7 +143,7 @@ private:
                   {"half the finder, outside it", outside, "finder"}},
                  {}};
     auto again = step(key_ + "-again", fmt::format("{}, once more", zero_.on->name), found());
-    again.finder = finder_;
+    again.looks = first.looks;
     const auto read = touches();
     again.number = read.empty() ? *first.number : read.back();
     again.words = fmt::format("Back off, and touch it again. {} should read", axis());
@@ -154,6 +168,7 @@ private:
                               side, axis());
     first.ask = fmt::format("Not set? What does {} read there?", axis());
     first.sum = {fmt::format("{} at the first touch", axis()), {{"the side met first", 0, "set"}}, {}};
+    touched_at(first, -1);
     auto other = step(key_ + "-other", "The other side of " + zero_.on->name, found());
     const double start = read.empty() ? 0 : read.back();
     other.sum = {fmt::format("{} at the other touch", axis()),
@@ -163,10 +178,18 @@ private:
                    "finder"}},
                  {}};
     other.number = other.sum.total();
+    touched_at(other, 1);
     other.words = fmt::format("Touch the other side, the finder {} across. By the drawing {} should read",
                               text(finder_), axis());
     other.ask = "What does it read? Enter: halved there, 0 in the middle";
     return {first, other};
+  }
+
+  /// Its side that way along the axis, −1 the left or near one: where it is touched, and how it looks there.
+  void touched_at(BenchStep& step, double side) const {
+    const Vec3 along = axes_.row(static_cast<Eigen::Index>(axis_)).transpose();
+    step.at = zero_.on->point + side * zero_.on->diameter / 2 * along;
+    step.looks = (is_inside(*zero_.on) ? -side : side) * along;
   }
 
   /// What is cut in this setup: its middle is where the spindle is put.
@@ -190,6 +213,7 @@ private:
   Counting count_;
   std::optional<std::pair<Id, BenchZero>> now_;
   std::string key_;
+  Mat3 axes_;
 };
 
 std::size_t axis_of(const BenchStep& step) {
@@ -199,19 +223,21 @@ std::size_t axis_of(const BenchStep& step) {
 } // namespace
 
 std::optional<std::pair<Id, BenchZero>> zero_now(const Build& build, const BenchInput& input,
-                                                 std::size_t axis, Id datum) {
+                                                 std::size_t axis, Id datum, Id operation) {
   const auto all = build.bench_zeros_of(input.piece, input.setup);
   const auto found = std::find_if(all.rbegin(), all.rend(), [&](const auto& z) {
-    return z.second.axis == static_cast<MachineAxis>(axis) && z.second.datum == datum && !z.second.lost;
+    return z.second.axis == static_cast<MachineAxis>(axis) && z.second.datum == datum &&
+           z.second.operation == operation && !z.second.lost;
   });
   return found == all.rend() ? std::nullopt : std::optional(*found);
 }
 
-Counting counting(const Build& build, const BenchInput& input, std::size_t axis, Id datum) {
+Counting counting(const Build& build, const BenchInput& input, std::size_t axis, Id datum, Id operation) {
   Counting count;
   if (const auto* machine = machine_of(build, input))
-    count.sense = machine->reversed.find(axis_names[axis]) != std::string::npos ? -1 : 1;
-  const auto now = zero_now(build, input, axis, datum);
+    count.sense =
+        lower_case(machine->reversed).find(lower_case(axis_names[axis])) != std::string::npos ? -1 : 1;
+  const auto now = zero_now(build, input, axis, datum, operation);
   if (!now || !now->second.found) return count;
   count.shows = now->second.shows;
   count.uncertainty = now->second.uncertainty;
@@ -237,9 +263,7 @@ StepTaken take_touch(const Build& build, const BenchInput& input, const BenchSte
                      std::optional<double> read, const std::string& at) {
   StepTaken out;
   const auto* on = build.find<PartSurface>(step.surface);
-  if (!on || !step.number) {
-    return StepTaken::refused("its datum is not there any more");
-  }
+  if (!on || !step.number) return StepTaken::refused("its datum is not there any more");
   const std::size_t axis = axis_of(step);
   const auto now = zero_now(build, input, axis, step.surface);
   const auto before = counting(build, input, axis, step.surface);
@@ -249,17 +273,18 @@ StepTaken take_touch(const Build& build, const BenchInput& input, const BenchSte
   zero.setup = input.setup;
   zero.axis = static_cast<MachineAxis>(axis);
   zero.datum = step.surface;
-  zero.finder = finder_across(build, input, BenchOptions{}.finder);
+  zero.finder = step.finder;
   zero.at = at;
   const auto unit = route::machine_unit(build, setup_of(build, input));
   const auto text = [&](double mm) {
     return length_text(mm, unit, {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
   };
   const bool other = step.key.ends_with("-other");
-  if (read && step.key.ends_with("-again") && std::abs(*read) > touches_agree) {
+  constexpr double agree = ZeroOptions{}.agree;
+  if (read && step.key.ends_with("-again") && std::abs(*read) > agree) {
     const double last = *step.number;
     for (const double as : {*read * mm_per_inch, *read / mm_per_inch})
-      if (std::abs(as - last) < 2 * touches_agree && std::abs(*read - last) > touches_agree)
+      if (std::abs(as - last) < 2 * agree && std::abs(*read - last) > agree)
         return StepTaken::refused(
             fmt::format("it looks as if the read-out shows the other unit: it read {} before", text(last)));
   }
@@ -269,7 +294,7 @@ StepTaken take_touch(const Build& build, const BenchInput& input, const BenchSte
   if (one_place || (other && !read)) { // set, or halved there
     found.status = ZeroStatus::found;
     found.shows = one_place ? read.value_or(*step.number) : 0;
-    found.uncertainty = resolution(build, input);
+    found.uncertainty = other ? agree : resolution(build, input); // of halving nothing is told
     if (other) zero.other_touches.clear();
   } else {
     // The spindle moves against the way the face looks to meet it.
@@ -277,9 +302,7 @@ StepTaken take_touch(const Build& build, const BenchInput& input, const BenchSte
     const double looks = (out_of * on->direction.normalized())[static_cast<Eigen::Index>(axis)];
     found = reckoned(build, input, zero, looks > 0 ? -before.sense : before.sense);
   }
-  if (found.status == ZeroStatus::refused) {
-    return StepTaken::refused(found.message);
-  }
+  if (found.status == ZeroStatus::refused) return StepTaken::refused(found.message);
   zero.found = found.found();
   zero.shows = found.found() ? found.shows : 0;
   zero.uncertainty = found.found() ? found.uncertainty : 0;
@@ -311,6 +334,7 @@ Edit height_found(const Build& build, const BenchInput& input, const BenchStep& 
   zero.setup = input.setup;
   zero.axis = MachineAxis::z;
   zero.datum = step.surface;
+  zero.operation = step.operation;
   add_touch(zero.touches, shows);
   zero.shows = shows - step.number.value_or(0);
   zero.uncertainty = resolution(build, input);
@@ -354,7 +378,9 @@ Edit lose_zero(const Build& build, const BenchInput& input, const BenchStep& ste
     if (any) rows.set(place->first, kept);
   }
   for (const auto& [id, z] : build.bench_zeros_of(input.piece, input.setup)) {
-    if (z.lost || z.axis != static_cast<MachineAxis>(axis_of(step))) continue;
+    const bool of_it = z.axis == static_cast<MachineAxis>(axis_of(step)) &&
+                       (z.axis != MachineAxis::z || z.operation == step.operation);
+    if (z.lost || !of_it) continue;
     auto lost = z;
     lost.lost = true;
     lost.at = at;

@@ -22,11 +22,14 @@ struct Counting {
   bool found = false;
 };
 
-/// The zero that holds, of a datum along an axis: the last that is not lost.
-std::optional<std::pair<build::Id, build::BenchZero>>
-zero_now(const build::Build& build, const BenchInput& input, std::size_t axis, build::Id datum);
+/// The zero that holds, of a datum along an axis: the last that is not lost. Of Z with the tool of
+/// `operation`.
+std::optional<std::pair<build::Id, build::BenchZero>> zero_now(const build::Build& build,
+                                                               const BenchInput& input, std::size_t axis,
+                                                               build::Id datum, build::Id operation = 0);
 
-Counting counting(const build::Build& build, const BenchInput& input, std::size_t axis, build::Id datum);
+Counting counting(const build::Build& build, const BenchInput& input, std::size_t axis, build::Id datum,
+                  build::Id operation = 0);
 
 /// The edge finder said here; else the one said last anywhere in the build; else `usual`.
 double finder_across(const build::Build& build, const BenchInput& input, double usual);
@@ -39,8 +42,8 @@ std::vector<BenchStep> zero_steps(const build::Build& build, const BenchInput& i
 StepTaken take_touch(const build::Build& build, const BenchInput& input, const BenchStep& step,
                      std::optional<double> read, const std::string& at);
 
-/// Z shows `shows` where the tool touches what lies on the step's face (`step.number` high): kept for what is
-/// counted from that face.
+/// Z shows `shows` where the tool of the step's operation touches what lies on the step's face (`step.number`
+/// high): kept for what is counted from that face.
 build::Edit height_found(const build::Build& build, const BenchInput& input, const BenchStep& step,
                          double shows, const std::string& at);
 

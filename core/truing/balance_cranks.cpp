@@ -7,13 +7,24 @@
 
 namespace datrin::truing {
 
+namespace {
+
+BalanceCranks no_balance(const char* why) {
+  BalanceCranks out;
+  out.status = BalanceCranksStatus::refused;
+  out.message = why;
+  return out;
+}
+
+} // namespace
+
 BalanceCranks balance_cranks(const BalanceCranksInput& in) {
   BalanceCranks out;
   const double apart = in.far_plane - in.near_plane;
   if (in.cranks.empty() || !(in.crank_radius > 0) || !(in.radius > 0) || !(in.rotating >= 0) ||
       !(in.reciprocating >= 0) || !(in.factor >= 0 && in.factor <= 1) || std::abs(apart) < 1e-9) {
-    out.wrong = "radii must be above 0, masses not below, the factor from 0 to 1, the two planes apart";
-    return out;
+    return no_balance(
+        "radii must be above 0, masses not below, the factor from 0 to 1, the two planes apart");
   }
   const double mass = in.rotating + in.factor * in.reciprocating;
   Vec2 near = Vec2::Zero(), far = Vec2::Zero();
@@ -42,6 +53,7 @@ BalanceCranks balance_cranks(const BalanceCranksInput& in) {
   }
   out.force_left = force.norm();
   out.couple_left = couple.norm();
+  out.status = BalanceCranksStatus::found;
   return out;
 }
 

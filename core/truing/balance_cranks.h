@@ -23,14 +23,17 @@ struct BalanceCranksInput {
   double radius = 0;                      ///< of their middles
 };
 
+enum class BalanceCranksStatus { not_run, found, refused };
+
 struct BalanceCranks {
-  std::string wrong;                    ///< empty: they were found
+  BalanceCranksStatus status = BalanceCranksStatus::not_run;
+  std::string message;
   double near_mass = 0, far_mass = 0;   ///< g at `radius`
   double near_angle = 0, far_angle = 0; ///< 0 to 2π
   double force_left =
       0; ///< g mm: what the whole reciprocating parts of all still throw along the bore, at most
   double couple_left = 0; ///< g mm²: and how they rock the shaft
-  bool ok() const { return wrong.empty(); }
+  bool usable() const { return status == BalanceCranksStatus::found; }
 };
 
 BalanceCranks balance_cranks(const BalanceCranksInput& input);

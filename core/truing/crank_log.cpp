@@ -2,6 +2,7 @@
 
 #include "build/made.h"
 #include "build/rows.h"
+#include "quantity/length_text.h"
 #include "truing/runout.h"
 
 #include <fmt/format.h>
@@ -138,6 +139,31 @@ Edit take_back_reading(const Build& build, Id piece) {
   unstruck.move = CrankMove::none;
   unstruck.wanted = 0;
   return replace(build, id, unstruck, "Take back a blow on " + piece_name(build, piece));
+}
+
+double CrankLog::asked() const {
+  if (!advice.ok || advice.move == CrankMove::none || advice.move == CrankMove::press_anew) return 0;
+  return (advice.at_rim > 0 ? advice.at_rim : std::abs(advice.amount)) * advice.strength;
+}
+
+Reckoning advice_sum(const CrankLog& log, Unit unit) {
+  if (log.asked() == 0) return {};
+  const auto& now = log.input.now;
+  const bool kink = log.advice.move != CrankMove::twist_right;
+  Reckoning sum{kink ? "what is asked of the webs" : "what is asked of the twist", {}, {}};
+  sum.lines.push_back({kink ? "left shaft towards the pin" : "right shaft across the plane",
+                       kink ? now.left.x() : now.right.y(), "half its runout there"});
+  sum.lines.push_back({kink ? "right shaft towards the pin" : "less the left one",
+                       kink ? now.right.x() : -now.left.y(), "half its runout there"});
+  if (log.advice.at_rim > 0)
+    sum.lines.push_back(
+        {"times pin to wedge, by the shaft", 0, "the angle of the kink",
+         fmt::format("{:g} / {:g}", from_mm(log.input.rim, unit), from_mm(log.input.shaft, unit))});
+  if (std::abs(log.advice.strength - 1) > 1e-9)
+    sum.lines.push_back({"this crank did, of what was asked", 0, "its last blows",
+                         fmt::format("{:.0f}\u202F%", 100 / log.advice.strength)});
+  sum.answer = length_text_both(log.asked(), unit, {.decimals_mm = 3, .decimals_inch = 4});
+  return sum;
 }
 
 std::string move_text(CrankMove move) {

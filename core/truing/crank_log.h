@@ -4,6 +4,7 @@
 
 #include "build/edits.h"
 #include "quantity/length.h"
+#include "quantity/reckoning.h"
 #include "truing/crank.h"
 
 #include <string>
@@ -28,6 +29,8 @@ struct CrankLog {
   CrankInput input; ///< by the last reading
   std::vector<CrankBlow> history;
   CrankAdvice advice; ///< what to do next; not ok where nothing was read
+  /// mm to ask of it, at the wedge where that is known, by how it answered so far; 0: nothing.
+  double asked() const;
   bool any() const { return !rows.empty(); }
 };
 
@@ -55,6 +58,9 @@ CrankEdit strike_crank(const build::Build& build, build::Id piece, CrankMove mov
 
 /// The last reading is put right: it is typed anew. Empty where there is none.
 build::Edit take_back_reading(const build::Build& build, build::Id piece);
+
+/// How what is asked of it next comes about, its answer in `unit` and the other. No lines: nothing is asked.
+Reckoning advice_sum(const CrankLog& log, Unit unit);
 
 /// "opened", "closed", "right web twisted".
 std::string move_text(CrankMove move);

@@ -3,6 +3,7 @@
 #include "tests/app/own_build.h"
 
 #include "app/bench/crank_dialog.h"
+#include "app/marks/why.h"
 
 using namespace datrin;
 using namespace datrin::test;
@@ -47,6 +48,13 @@ TEST_F(CrankOnTheBench, ReadStruckAndReadAgain) {
   EXPECT_TRUE(dialog->figure().startsWith("0.100"))
       << dialog->figure().toStdString(); // 0.2 in 60, 30 from the pin
   EXPECT_EQ(dialog->wanted()->text(), "0.200\u202Fmm");
+  // Asked for by F1: both shafts towards the pin, by the lever of the wedge, in both units.
+  QTest::mouseClick(dialog->why_button(), Qt::LeftButton);
+  auto* card = dialog->findChild<app::WhyCard*>();
+  ASSERT_TRUE(card);
+  EXPECT_NEAR(card->reckoning().total(), 0.2, 1e-9);
+  EXPECT_EQ(card->reckoning().answer, "0.100\u202Fmm \u00B7 0.0039\u202Fin");
+  card->close();
   dialog->struck();
   EXPECT_EQ(dialog->figure(), "Read it again");
   read("0.06 0 -0.06 0", "0.06 0 -0.06 0");

@@ -150,12 +150,20 @@ TEST_F(ReadOutAtTheBench, CountsDownByWhatIsSentAndSaysWhenItIsThere) {
   pad(field(), "");
   EXPECT_EQ(bench().step()->axis, "Y");
   line->disconnectFromHost();
+  server.pauseAccepting();
   QTest::qWait(50);
   EXPECT_TRUE(bench().to_go().contains("127.0.0.1"))
       << bench().to_go().toStdString(); // it says what is wrong
   EXPECT_FALSE(bench().read_out()->reads());
   pad(field(), "8"); // and one types
   EXPECT_EQ(bench().step()->key.substr(0, 6), "zero-z");
+  // Switched on again it is found again by itself.
+  server.resumeAccepting();
+  ASSERT_TRUE(QTest::qWaitFor([&] { return server.hasPendingConnections(); }, 8000));
+  line = server.nextPendingConnection();
+  send("X 8.00 Y 8.00 Z 40\n");
+  EXPECT_TRUE(QTest::qWaitFor([&] { return bench().read_out()->reads(); }, 3000));
+  EXPECT_EQ(bench().to_go(), "Z reads 40.000");
 }
 
 TEST_F(ReadOutAtTheBench, TheSimulatedOneIsTurnedByKeys) {

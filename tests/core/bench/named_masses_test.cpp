@@ -31,4 +31,5 @@ TEST(NamedMasses, LongerNamesBeforeShorter) {
 TEST(NamedMasses, OnlyWholeWordsAndOnlyWhatIsKnown) {
   EXPECT_EQ(read("Pistons"), "Pistons");
   EXPECT_EQ(read("Ghost + Piston"), "Ghost + 120.000");
+  EXPECT_EQ(with_masses("2 * 3", {"2", "3"}, [](std::size_t) { return std::optional(7.0); }), "2 * 3");
 }

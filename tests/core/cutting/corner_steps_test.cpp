@@ -33,7 +33,7 @@ TEST(CornerSteps, APlatesCornerStaysAsProudAsItSays) {
     CornerInput in;
     in.radius = 8, in.cutter = 6, in.steps = n;
     const auto steps = corner_steps(in);
-    ASSERT_TRUE(steps.ok());
+    ASSERT_TRUE(steps.usable());
     ASSERT_EQ(steps.middles.size(), static_cast<std::size_t>(n + 1));
     double most = 0;
     for (int k = 0; k <= 9000; ++k) {
@@ -61,13 +61,13 @@ TEST(CornerSteps, InAPocketTheCutterIsSmaller) {
   CornerInput in;
   in.radius = 8, in.cutter = 10, in.inside = true, in.steps = 6;
   const auto steps = corner_steps(in);
-  ASSERT_TRUE(steps.ok());
+  ASSERT_TRUE(steps.usable());
   EXPECT_NEAR(steps.middles.front().x(), -5, 1e-12);
   EXPECT_GT(steps.proud, 0);
   in.cutter = 16;
-  EXPECT_NE(corner_steps(in).wrong.find("leaves its own corner"), std::string::npos);
+  EXPECT_NE(corner_steps(in).message.find("leaves its own corner"), std::string::npos);
   in.cutter = 0;
-  EXPECT_FALSE(corner_steps(in).ok());
+  EXPECT_FALSE(corner_steps(in).usable());
 }
 
 // On the circle at every step: (r − in)² + (r − down)² = r².

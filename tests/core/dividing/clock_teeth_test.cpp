@@ -32,7 +32,7 @@ TEST(ClockTeeth, TheTipIsWhereTheCurvesMeet) {
   for (const auto& [wheel, pinion] : {std::pair{60, 8}, std::pair{64, 8}, std::pair{96, 12},
                                       std::pair{75, 10}, std::pair{30, 6}, std::pair{80, 16}}) {
     const auto found = clock_teeth({wheel, pinion, 1});
-    ASSERT_TRUE(found.ok());
+    ASSERT_TRUE(found.usable());
     EXPECT_NEAR(found.point, drawn_point(wheel, pinion), 1e-3) << wheel << " into " << pinion;
     EXPECT_NEAR(found.addendum, 0.95 * found.point, 1e-12);
     EXPECT_GT(found.addendum, 1.0); // higher than an involute tooth, as clock wheels are (common practice)
@@ -51,8 +51,8 @@ TEST(ClockTeeth, BlanksFollowTheModule) {
 }
 
 TEST(ClockTeeth, WhatIsNoPairIsRefused) {
-  EXPECT_FALSE(clock_teeth({8, 60, 1}).ok());
-  EXPECT_FALSE(clock_teeth({60, 3, 1}).ok());
-  EXPECT_FALSE(clock_teeth({60, 8, 0}).ok());
-  EXPECT_FALSE(clock_teeth({500, 8, 1}).ok());
+  EXPECT_FALSE(clock_teeth({8, 60, 1}).usable());
+  EXPECT_FALSE(clock_teeth({60, 3, 1}).usable());
+  EXPECT_FALSE(clock_teeth({60, 8, 0}).usable());
+  EXPECT_FALSE(clock_teeth({500, 8, 1}).usable());
 }

@@ -49,9 +49,11 @@ TEST(Zeroing, AMiddleIsHalfWay) {
   EXPECT_NEAR(find_zero(in).shows, 0.81, 1e-12);
   in.finder = 6;
   in.other = {5.2};
-  EXPECT_NEAR(find_zero(in, true).shows, 2.6, 1e-12);
-  EXPECT_NEAR(find_zero(in, true).across, 11.2, 1e-12);
-  EXPECT_EQ(find_zero(in, false).status, ZeroStatus::refused); // outside, 5.2 apart cannot be
+  in.inside = true;
+  EXPECT_NEAR(find_zero(in).shows, 2.6, 1e-12);
+  EXPECT_NEAR(find_zero(in).across, 11.2, 1e-12);
+  in.inside = false;
+  EXPECT_EQ(find_zero(in).status, ZeroStatus::refused); // outside, 5.2 apart cannot be
 }
 
 TEST(Zeroing, ItKnowsHowSureItIs) {

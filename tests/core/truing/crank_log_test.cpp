@@ -66,10 +66,15 @@ TEST_F(CrankInTheBuild, ReadStruckReadAgainTeachesHowItAnswers) {
   EXPECT_TRUE(log.rows[0].answered);
   EXPECT_NEAR(log.rows[0].did, 0.2, 1e-9);
   EXPECT_NEAR(log.advice.strength, 2.5, 1e-9);
+  EXPECT_NEAR(log.asked(), 0.15 * 2.5, 1e-9); // what is left at the wedge, by how it answers
+  const auto sum = advice_sum(log, Unit::mm);
+  EXPECT_NEAR(sum.total(), 0.3, 1e-9);
+  EXPECT_EQ(sum.lines.back().figure, "40\u202F%");
   // True: it says stop.
   ASSERT_TRUE(b.apply(strike_crank(b, piece, CrankMove::open, 0.3, {}).edit));
   ASSERT_TRUE(read(0.005, 0.005).ok());
   EXPECT_EQ(crank_log(b, piece).advice.move, CrankMove::none);
+  EXPECT_TRUE(advice_sum(crank_log(b, piece), Unit::mm).lines.empty());
   // Taken back one by one: the reading, then the blow before it.
   ASSERT_TRUE(b.apply(take_back_reading(b, piece)));
   EXPECT_EQ(crank_log(b, piece).rows.size(), 2U);
