@@ -7,7 +7,9 @@
 
 #include <QFileInfo>
 
+#include <algorithm>
 #include <filesystem>
+#include <variant>
 
 namespace datrin::app {
 
@@ -37,6 +39,15 @@ namespace {
 
 constexpr const char* silhouettes_name = "silhouettes";
 
+/// Where one stands at the bench, and where its zeros are: no size, no plan follows from it.
+bool of_the_bench_alone(const build::Edit& edit) {
+  const auto bench = [](const std::optional<build::Record>& record) {
+    return !record || record->as<build::BenchPlace>() || record->as<build::BenchZero>();
+  };
+  return std::all_of(edit.changes.begin(), edit.changes.end(),
+                     [&](const auto& change) { return bench(change.before) && bench(change.after); });
+}
+
 } // namespace
 
 void Document::keep_silhouettes() {
@@ -55,6 +66,7 @@ void Document::take(store::BuildFile file) {
   solids_->forget();
   silhouettes_.read(file.beside(silhouettes_name));
   file_.emplace(std::move(file));
+  ++plan_revision_;
   part_ = piece_ = 0;
   mend_choice();
   emit changed();
@@ -102,6 +114,7 @@ bool Document::apply(const build::Edit& edit) {
     emit refused(told(outcome));
     return false;
   }
+  if (!of_the_bench_alone(edit)) ++plan_revision_;
   mend_choice();
   emit changed();
   emit done(qt(edit.label));
@@ -114,6 +127,7 @@ void Document::undo() {
   if (!label) return;
   const auto outcome = file_->undo();
   if (!outcome.ok()) emit refused(told(outcome));
+  ++plan_revision_;
   mend_choice();
   emit changed();
   if (outcome.ok()) emit done("Undone: " + *label);
@@ -125,6 +139,7 @@ void Document::redo() {
   if (!label) return;
   const auto outcome = file_->redo();
   if (!outcome.ok()) emit refused(told(outcome));
+  ++plan_revision_;
   mend_choice();
   emit changed();
   if (outcome.ok()) emit done("Redone: " + *label);

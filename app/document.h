@@ -54,6 +54,10 @@ public:
   /// Why nothing else may be written at `path`: it is the open build's own file; empty when it may.
   QString is_own_file(const QString& path) const;
 
+  /// Counts every change but those that only say where one stands at the bench: what is worked out of the
+  /// build stays as it is while this does.
+  std::uint64_t plan_revision() const { return plan_revision_; }
+
   build::Id part() const { return part_; }
   build::Id piece() const { return piece_; }
   void choose(build::Id part, build::Id piece);
@@ -73,6 +77,7 @@ private:
   std::optional<store::BuildFile> file_;
   build::Build none_;
   build::Id part_ = 0, piece_ = 0;
+  std::uint64_t plan_revision_ = 0;
   Silhouettes silhouettes_;
   PartSolids* solids_; ///< kept by content: no part of what the document says
 };

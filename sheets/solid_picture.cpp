@@ -8,10 +8,6 @@ namespace datrin::sheets {
 
 namespace {
 
-std::vector<solid::DrawnLine> lines_of(const solid::Solid& solid, const ViewAxes& axes) {
-  return solid::drawn_lines(solid, {-axes.toward, axes.up});
-}
-
 Vec3 at(const solid::Mesh& mesh, std::uint32_t k) {
   const auto& p = mesh.at[k];
   return {p[0], p[1], p[2]};
@@ -24,20 +20,21 @@ double turn(const Vec2& a, const Vec2& b, const Vec2& c) {
 
 } // namespace
 
-std::vector<solid::DrawnLine> SolidPicture::lines_in(const ViewAxes& axes) const {
-  for (const auto& view : views)
+const std::vector<solid::DrawnLine>& SolidPicture::lines_in(const ViewAxes& axes) const {
+  const std::lock_guard lock(asked_);
+  for (const auto& view : views_)
     if ((view.axes.toward - axes.toward).norm() < 1e-9 && (view.axes.up - axes.up).norm() < 1e-9)
       return view.lines;
-  return lines_of(solid, axes);
+  views_.push_back({axes, solid::drawn_lines(solid, {-axes.toward, axes.up})});
+  return views_.back().lines;
 }
 
 std::shared_ptr<const SolidPicture> picture_of(solid::Solid solid) {
   if (!solid.usable()) return nullptr;
-  auto picture = std::make_shared<SolidPicture>();
-  picture->solid = std::move(solid);
+  auto picture = std::make_shared<SolidPicture>(std::move(solid));
   for (const auto& axes : {view_axes(View::front, false), view_axes(View::plan, false),
                            view_axes(View::end, false), view_axes(View::end, true)})
-    picture->views.push_back({axes, lines_of(picture->solid, axes)});
+    (void)picture->lines_in(axes);
   return picture;
 }
 

@@ -6,24 +6,32 @@
 #include "solid/solid.h"
 #include "solid/views.h"
 
+#include <list>
 #include <memory>
+#include <mutex>
+#include <utility>
 #include <vector>
 
 namespace datrin::sheets {
 
 struct SolidPicture {
-  solid::Solid solid;
+  explicit SolidPicture(solid::Solid of) : solid(std::move(of)) {}
+
+  const solid::Solid solid;
+
+  /// The lines seen that way: worked out the first time that is asked, from whatever thread.
+  const std::vector<solid::DrawnLine>& lines_in(const ViewAxes& axes) const;
+
+private:
   struct SolidView {
     ViewAxes axes;
     std::vector<solid::DrawnLine> lines;
   };
-  std::vector<SolidView> views; ///< from the front, above and both ends
-
-  /// The lines seen that way; worked out now where it is none of `views`.
-  std::vector<solid::DrawnLine> lines_in(const ViewAxes& axes) const;
+  mutable std::mutex asked_;
+  mutable std::list<SolidView> views_; ///< as many as there are ways a part is held
 };
 
-/// The solid with its views; null where there is no metal.
+/// The solid, with its views from the front, above and both ends; null where there is no metal.
 std::shared_ptr<const SolidPicture> picture_of(solid::Solid solid);
 
 /// Which surfaces are drawn as the solid has them: they lie on a face of it. The others stand for something

@@ -3,6 +3,7 @@
 #include "app/theme.h"
 #include "sheets/fonts.h"
 #include "sheets/scene_paint.h"
+#include "sheets/solid_picture.h"
 
 #include <QPainter>
 
@@ -29,10 +30,9 @@ void paint_arrow(QPainter& p, const QPointF& from, const QPointF& to, double hea
 }
 
 /// One view alone, filling `area`.
-void fill_with(sheets::ThreeViews& views, View view, const sheets::SceneInput& part,
+void fill_with(sheets::ThreeViews& views, View view, const sheets::Scene& scene,
                const sheets::PixelRect& area, double margin) {
   const auto v = static_cast<std::size_t>(view);
-  const auto scene = sheets::make_scene(part, views.axes[v]);
   const Vec2 size = (scene.high - scene.low).cwiseMax(1.0);
   views.frame[v].scale =
       std::max(0.01, std::min((area.width - 2 * margin) / size.x(), (area.height - 2 * margin) / size.y()));
@@ -75,26 +75,60 @@ void BenchPicture::show_step(Shown shown) {
   update();
 }
 
+BenchPicture::Drawn BenchPicture::wanted() const {
+  return {shown_.of_part,        shown_.as_of, shown_.part.solid.get(), shown_.view, shown_.lit,
+          shown_.at.has_value(), size(),       devicePixelRatioF()};
+}
+
 void BenchPicture::paintEvent(QPaintEvent*) {
+  // A step further the part mostly looks the same: only what is painted over it moves.
+  if (const auto now = wanted(); drawn_ != now) {
+    drawn_ = now;
+    draw_part();
+  }
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
-  const auto& ink = theme().blue;
+  p.drawPixmap(0, 0, picture_);
+  if (shown_.part.empty() || !shown_.at || !shown_.view) return;
+  const auto v = static_cast<std::size_t>(*shown_.view);
+  const Placed placed{views_.axes[v], views_.frame[v], views_.cell[v],
+                      sheets::point(views_.frame[v].to_px(low_)),
+                      sheets::point(views_.frame[v].to_px(high_))};
+  if (shown_.touched.norm() > 0.5)
+    paint_touch(p, placed);
+  else
+    paint_way(p, placed);
+}
+
+void BenchPicture::draw_part() {
+  picture_ = QPixmap(size() * devicePixelRatioF());
+  picture_.setDevicePixelRatio(devicePixelRatioF());
+  picture_.fill(Qt::transparent);
+  QPainter p(&picture_);
+  p.setRenderHint(QPainter::Antialiasing);
   p.setPen(Qt::NoPen);
-  p.setBrush(ink.plate);
+  p.setBrush(theme().blue.plate);
   p.drawRoundedRect(rect(), 4, 4);
   if (shown_.part.empty()) return;
   const sheets::PixelRect area{0, 0, double(width()), double(height())};
-  auto views = sheets::lay_out_held(sheets::bounds(shown_.part), shown_.held, area, shown_.third_angle,
-                                    theme().picture_px(48), theme().picture_px(44));
-  if (shown_.view) {
-    fill_with(views, *shown_.view, shown_.part, area,
-              shown_.at ? std::min(theme().picture_px(66), area.width / 5) : theme().picture_px(40));
-    return paint_view(p, *shown_.view, views);
+  views_ = sheets::lay_out_held(sheets::bounds(shown_.part), shown_.held, area, shown_.third_angle,
+                                theme().picture_px(48), theme().picture_px(44));
+  const auto seen = [&](View view) {
+    return sheets::make_scene(shown_.part, views_.axes[static_cast<std::size_t>(view)]);
+  };
+  if (!shown_.view) {
+    for (const auto view : sheets::all_views) draw_view(p, view, seen(view));
+    return;
   }
-  for (const auto view : sheets::all_views) paint_view(p, view, views);
+  const auto scene = seen(*shown_.view);
+  fill_with(views_, *shown_.view, scene, area,
+            shown_.at ? std::min(theme().picture_px(66), area.width / 5) : theme().picture_px(40));
+  low_ = scene.low;
+  high_ = scene.high;
+  draw_view(p, *shown_.view, scene);
 }
 
-void BenchPicture::paint_view(QPainter& p, View view, const sheets::ThreeViews& views) {
+void BenchPicture::draw_view(QPainter& p, View view, const sheets::Scene& scene) {
   const auto& ink = theme().blue;
   const auto v = static_cast<std::size_t>(view);
   sheets::SceneStyle style;
@@ -103,20 +137,11 @@ void BenchPicture::paint_view(QPainter& p, View view, const sheets::ThreeViews& 
   style.pen = shown_.view ? 1.8 : 1.4;
   style.show_touches = false;
   style.lit_surfaces = shown_.lit;
-  const auto scene = sheets::make_scene(shown_.part, views.axes[v]);
-  sheets::paint_scene(p, scene, views.frame[v], style);
+  sheets::paint_scene(p, scene, views_.frame[v], style);
   p.setPen(ink.label);
   p.setFont(sheets::font(std::min(theme().px(shown_.view ? 13 : 11.5), 18.0))); // beside the drawing
-  p.drawText(QPointF(views.cell[v].left + 12, views.cell[v].top + theme().px(20)),
+  p.drawText(QPointF(views_.cell[v].left + 12, views_.cell[v].top + theme().px(20)),
              sheets::held_view_name(view, shown_.held));
-  if (!shown_.at || !shown_.view) return;
-  const Placed placed{views.axes[v], views.frame[v], views.cell[v],
-                      sheets::point(views.frame[v].to_px(scene.low)),
-                      sheets::point(views.frame[v].to_px(scene.high))};
-  if (shown_.touched.norm() > 0.5)
-    paint_touch(p, placed);
-  else
-    paint_way(p, placed);
 }
 
 /// The finder against the face, and the way it came.

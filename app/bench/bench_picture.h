@@ -8,6 +8,7 @@
 #include "sheets/as_held.h"
 #include "sheets/scene.h"
 
+#include <QPixmap>
 #include <QWidget>
 
 #include <optional>
@@ -23,6 +24,8 @@ public:
 
   struct Shown {
     sheets::SceneInput part;
+    qlonglong of_part = 0; ///< which, and as of which state of the build: `part` is the same while these
+    quint64 as_of = 0;     ///< and the solid in it are
     route::AsHeld held;
     bool third_angle = false;
     std::optional<sheets::View> view; ///< nothing: all three
@@ -43,11 +46,29 @@ protected:
 
 private:
   struct Placed;
-  void paint_view(QPainter& p, sheets::View view, const sheets::ThreeViews& views);
+  /// What the drawn part hangs on; the finder and the way are painted over it.
+  struct Drawn {
+    qlonglong of_part = 0;
+    quint64 as_of = 0;
+    const sheets::SolidPicture* solid = nullptr;
+    std::optional<sheets::View> view;
+    std::vector<int> lit;
+    bool with_place = false;
+    QSize size;
+    double pixels = 0;
+    bool operator==(const Drawn&) const = default;
+  };
+  Drawn wanted() const;
+  void draw_part();
+  void draw_view(QPainter& p, sheets::View view, const sheets::Scene& scene);
   void paint_touch(QPainter& p, const Placed& placed);
   void paint_way(QPainter& p, const Placed& placed);
 
   Shown shown_;
+  std::optional<Drawn> drawn_; ///< what `picture_` is of
+  QPixmap picture_;
+  sheets::ThreeViews views_;
+  Vec2 low_ = Vec2::Zero(), high_ = Vec2::Zero(); ///< of the part in the one view, mm on its paper
 };
 
 /// The view that shows a step: from the tool what is gone to in X and Y and what is round about it, from the

@@ -94,6 +94,7 @@ void BenchView::make_labels() {
   sum_ = bench_label(ink.line, plain(17), "How it adds up");
   ask_ = bench_label(ink.line, plain(20), "What is asked");
   hint_ = bench_label(ink.label, plain(14), "What Enter does");
+  hint_->setObjectName("hint");
   message_ = bench_label(ink.brass, plain(18, true), "Message");
   next_ = bench_label(ink.label, plain(16), "Then");
   next_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
@@ -217,7 +218,9 @@ void BenchView::refresh() {
   state_ = piece_state(b, document_.piece());
   if (state_.part == 0) state_.part = document_.part();
   input_ = input();
-  steps_ = steps::bench_steps(b, input_);
+  steps::BenchOptions options;
+  options.now = build::utc_now();
+  steps_ = steps::bench_steps(b, input_, options);
   const int to_do = steps::step_to_do(steps_);
   at_ = to_do >= 0 ? to_do : static_cast<int>(steps_.size()) - 1;
   const auto& s = *b.find<build::Setup>(setup_);
@@ -258,8 +261,8 @@ void BenchView::show_step() {
                                    : qt(now->ask));
   hint_->setText(leaving_            ? QString("Enter keeps it with this step; Esc leaves without")
                  : all_done          ? QString()
-                 : now->may_be_empty ? QString("Enter goes on")
-                                     : QString("Enter keeps it and goes on"));
+                 : now->may_be_empty ? with_another_way("Enter goes on")
+                                     : with_another_way("Enter keeps it and goes on"));
   QStringList then;
   for (std::size_t k = static_cast<std::size_t>(at_) + 1; k < steps_.size() && then.size() < 2; ++k) {
     const auto& s = steps_[k];
@@ -276,6 +279,14 @@ void BenchView::show_step() {
        {part_, about_, count_, title_, words_, number_, unit_, other_, sum_, ask_, hint_, next_})
     label->setAccessibleDescription(label->text());
   update();
+}
+
+/// What Enter does, and what + does where the step has another way.
+QString BenchView::with_another_way(const QString& enter) const {
+  const auto* now = step();
+  return now && !now->done && !now->another_way.empty()
+             ? filled("%1; + Enter: %2", enter, qt(now->another_way))
+             : enter;
 }
 
 void BenchView::show_number(const BenchStep& now) {
@@ -323,6 +334,8 @@ void BenchView::show_picture(const BenchStep& now) {
   const auto& b = document_.build();
   BenchPicture::Shown shown;
   shown.part = with_solid(part_scene(b, state_.part), document_);
+  shown.of_part = state_.part;
+  shown.as_of = document_.plan_revision();
   const auto& s = *b.find<build::Setup>(setup_);
   shown.held = {route::way_of_setup(b, s), route::is_turned(b, s)};
   shown.third_angle = b.info().third_angle;
@@ -367,7 +380,7 @@ void BenchView::show_way() {
   reading_->setPlaceholderText(live());
   if (!leaving_ && !live().isEmpty()) {
     ask_->setText(qt(now->ask).section(" Enter:", 0, 0)); // what Enter alone does is said below
-    hint_->setText("Enter takes what it shows");
+    hint_->setText(with_another_way("Enter takes what it shows"));
   }
   constexpr double away = 3; // times what counts as there: it may tremble about its last figure
   if (to_go_->is_there() && !was_there_) {

@@ -11,7 +11,7 @@
 #include "app/document.h"
 #include "app/joints/targets_state.h"
 #include "steps/take_step.h"
-#include "steps/zero_steps.h"
+#include "steps/zeros.h"
 
 #include <QLabel>
 #include <QLineEdit>
@@ -63,6 +63,7 @@ private:
   void fit_to_window();
   void refresh();
   void show_step();
+  QString with_another_way(const QString& enter) const;
   void show_number(const steps::BenchStep& now);
   void show_picture(const steps::BenchStep& now);
   void show_way();

@@ -2,13 +2,11 @@
 
 namespace datrin::app {
 
-TargetsState::TargetsState(Document& document, QObject* parent) : QObject(parent), document_(document) {
-  connect(&document_, &Document::changed, this, [this] { stale_ = true; });
-}
+TargetsState::TargetsState(Document& document, QObject* parent) : QObject(parent), document_(document) {}
 
 void TargetsState::bring_up_to_date() {
-  if (!stale_) return;
-  stale_ = false;
+  if (of_ == document_.plan_revision()) return;
+  of_ = document_.plan_revision();
   now_ = chains::build_targets(document_.build(), &memory_);
   last_ = chains::last_reading(now_);
   conflicts_ = chains::conflicts(now_.input, now_.result);

@@ -7,6 +7,8 @@
 
 #include <QObject>
 
+#include <optional>
+
 namespace datrin::app {
 
 class TargetsState : public QObject {
@@ -23,7 +25,7 @@ private:
   void bring_up_to_date();
 
   Document& document_;
-  bool stale_ = true;
+  std::optional<std::uint64_t> of_; ///< the plan revision it was worked out of
   chains::TargetsMemory memory_;
   chains::BuildTargets now_;
   chains::LastReading last_;

@@ -260,7 +260,10 @@ void MainWindow::make_interface() {
   delete bench_; // made in the look in force
   bench_ = new BenchView(document_, targets_, this);
   bench_->set_sound(settings_->value("bench_sound", true).toBool());
-  bench_->on_left([this] { settings_->remove("at_bench"); });
+  bench_->on_left([this] {
+    settings_->remove("at_bench");
+    refresh();
+  });
   setCentralWidget(whole);
   set_style(*qApp);
   shelf_->refresh();
@@ -361,7 +364,15 @@ void MainWindow::tell(const QString& words, bool wrong) {
 }
 
 void MainWindow::refresh() {
-  if (document_.is_open()) settings_->setValue("unit", qt(unit_name(document_.unit())));
+  if (const auto unit = qt(unit_name(document_.unit()));
+      document_.is_open() && settings_->value("unit").toString() != unit)
+    settings_->setValue("unit", unit); // what is set is written to disk, changed or not
+  const auto undo = document_.undo_label(), redo = document_.redo_label();
+  undo_->setEnabled(undo.has_value());
+  undo_->setText(undo ? "Undo: " + literal(*undo) : QString("Nothing to undo"));
+  redo_->setEnabled(redo.has_value());
+  redo_->setText(redo ? "Redo: " + literal(*redo) : QString("Nothing to redo"));
+  if (bench_->is_open()) return; // it covers the pages: they are brought up to date when it is left
   header_->refresh();
   header_->path()->set_step(step_);
   nav_->set_step(step_);
@@ -372,11 +383,6 @@ void MainWindow::refresh() {
     left_->setCurrentWidget(shelf_);
     shelf_->refresh();
   }
-  const auto undo = document_.undo_label(), redo = document_.redo_label();
-  undo_->setEnabled(undo.has_value());
-  undo_->setText(undo ? "Undo: " + literal(*undo) : QString("Nothing to undo"));
-  redo_->setEnabled(redo.has_value());
-  redo_->setText(redo ? "Redo: " + literal(*redo) : QString("Nothing to redo"));
   centre_->setCurrentWidget(place.page);
   side_->setCurrentWidget(place.side);
   place.page->refresh();

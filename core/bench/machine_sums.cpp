@@ -1,7 +1,7 @@
 #include "bench/places_in.h"
 #include "bench/sum_lists.h"
 
-#include "geometry/solve.h"
+#include "geometry/best_fit.h"
 #include "quantity/length_text.h"
 #include "quantity/text.h"
 
@@ -52,36 +52,23 @@ SumAnswer edge(const SumValues& v, Unit) {
   return right(lines, "The spindle is half the finder short of the edge when it touches.");
 }
 
-/// Circle through touches by least squares: x² + y² = 2 a x + 2 b y + c (linear; exact through three).
+/// Circle of least squared distances; exact through three.
 SumAnswer circle(const SumValues& v, Unit unit) {
   std::string why;
   const auto at = places_in(v.text("Touches"), unit, why);
   if (!why.empty()) return wrong("Touches: " + why);
   if (at.size() < 3) return wrong("Touches: three at least");
   if (v("Finder, across") < 0) return wrong("Finder, across: must not be below 0");
-  Matrix a(static_cast<Eigen::Index>(at.size()), 3);
-  Vector b(static_cast<Eigen::Index>(at.size()));
-  for (std::size_t k = 0; k < at.size(); ++k) {
-    const auto row = static_cast<Eigen::Index>(k);
-    const Vec2 from = at[k] - at[0]; // about the first: large coordinates lose nothing
-    a(row, 0) = 2 * from.x();
-    a(row, 1) = 2 * from.y();
-    a(row, 2) = 1;
-    b(row) = from.squaredNorm();
-  }
-  constexpr double least_pivot = 1e-6;
-  const auto fit = least_squares(a, b, least_pivot);
+  const auto fit = fit_circle(at);
   if (!fit) return wrong("Touches: they lie in one line and make no circle");
-  const Vec2 centre(fit->x(0), fit->x(1));
-  const double radius = std::sqrt(fit->x(2) + centre.squaredNorm());
   double off = 0;
-  for (const auto& p : at) off = std::max(off, std::abs((p - at[0] - centre).norm() - radius));
+  for (const auto& p : at) off = std::max(off, std::abs((p - fit->centre).norm() - fit->radius));
   const bool boss = v.text("Touched") == "boss";
-  const double diameter = 2 * radius + (boss ? -1 : 1) * v("Finder, across");
+  const double diameter = 2 * fit->radius + (boss ? -1 : 1) * v("Finder, across");
   if (diameter <= 0) return wrong("Finder, across: wider than what it touched");
   std::vector<SumLine> lines{
-      {"middle, x", Quantity::length, centre.x() + at[0].x(), "circle through the touches", "x"},
-      {"middle, y", Quantity::length, centre.y() + at[0].y(), "", "y"},
+      {"middle, x", Quantity::length, fit->centre.x(), "circle through the touches", "x"},
+      {"middle, y", Quantity::length, fit->centre.y(), "", "y"},
       {"diameter", Quantity::length, diameter, boss ? "circle \u2212 finder" : "circle + finder",
        "diameter"}};
   if (at.size() > 3) lines.push_back({"touches lie off it by", Quantity::length, off, "at most", "off"});

@@ -4,6 +4,7 @@
 #include "cutting/corner_steps.h"
 #include "cutting/cutter_path.h"
 #include "cutting/travel_order.h"
+#include "geometry/touched_edges.h"
 
 #include <fmt/format.h>
 
@@ -149,34 +150,19 @@ SumAnswer corner_by_touches(const SumValues& v, Unit unit) {
   const auto other = why.empty() ? places_in(v.text("Two on the other"), unit, why) : std::vector<Vec2>{};
   if (!why.empty()) return wrong(why);
   if (one.size() != 2 || other.size() != 2) return wrong("Two touches on each edge, as 10,-3 40,-3");
-  if (v("Finder, across") < 0) return wrong("Finder, across: must not be below 0");
-  struct Line {
-    Vec2 at, along;
-  };
-  const auto edge = [&](const std::vector<Vec2>& touches, const std::vector<Vec2>& metal) -> Line {
-    const Vec2 along = (touches[1] - touches[0]).normalized();
-    Vec2 in(-along.y(), along.x());
-    if (in.dot((metal[0] + metal[1]) / 2 - touches[0]) < 0) in = -in;
-    return {touches[0] + v("Finder, across") / 2 * in, along};
-  };
-  if ((one[1] - one[0]).norm() < 1e-9 || (other[1] - other[0]).norm() < 1e-9)
-    return wrong("The two touches of an edge are one place");
-  const auto a = edge(one, other), b = edge(other, one);
-  const double cross = a.along.x() * b.along.y() - a.along.y() * b.along.x();
-  constexpr double parallel = 0.02; // a degree
-  if (std::abs(cross) < parallel) return wrong("The two edges are parallel: they make no corner");
-  const Vec2 gap = b.at - a.at;
-  const double go = (gap.x() * b.along.y() - gap.y() * b.along.x()) / cross;
-  const Vec2 at = a.at + go * a.along;
-  double turn = std::atan2(a.along.y(), a.along.x());
-  if (turn > pi / 2) turn -= pi;
-  if (turn <= -pi / 2) turn += pi;
-  return right({{"corner, x", Quantity::length, at.x(), "where the two edges meet", "x"},
-                {"corner, y", Quantity::length, at.y(), "", "y"},
-                {"first edge lies", Quantity::angle, turn, "from x, counter-clockwise", "turn"},
-                {"angle between", Quantity::angle, std::asin(std::min(1.0, std::abs(cross))), "", "between"}},
-               std::abs(turn) > 1e-4 ? "Turn the work back by that, or turn the places with it."
-                                     : "It lies along x.");
+  TouchedEdgesInput in;
+  in.one = {one[0], one[1]};
+  in.other = {other[0], other[1]};
+  in.finder = v("Finder, across");
+  if (in.finder < 0) return wrong("Finder, across: must not be below 0");
+  const auto found = touched_edges(in);
+  if (!found.usable()) return wrong("Touches: " + found.message);
+  return right({{"corner, x", Quantity::length, found.corner.x(), "where the two edges meet", "x"},
+                {"corner, y", Quantity::length, found.corner.y(), "", "y"},
+                {"first edge lies", Quantity::angle, found.one_at, "from x, counter-clockwise", "turn"},
+                {"angle between", Quantity::angle, found.between, "", "between"}},
+               std::abs(found.one_at) > 1e-4 ? "Turn the work back by that, or turn the places with it."
+                                             : "It lies along x.");
 }
 
 SumAnswer slit(const SumValues& v, Unit) {

@@ -173,12 +173,15 @@ void describe_making(std::vector<Description>& all) {
   put<BenchZero>(all, "bench_zero", "where a datum was found along an axis in a setup of a piece",
                  {of_piece<BenchZero>(), field<&BenchZero::setup>("setup").needs<Setup>(),
                   field<&BenchZero::axis>("axis"), field<&BenchZero::datum>("datum").points_to<PartSurface>(),
-                  field<&BenchZero::operation>("operation").points_to<Operation>(),
+                  field<&BenchZero::operation>("operation").points_to<Operation>().from_version(14),
                   field<&BenchZero::touches>("touches"), field<&BenchZero::other_touches>("other_touches"),
+                  field<&BenchZero::both_axes>("both_axes").from_version(14),
+                  field<&BenchZero::across>("across").from_version(14),
+                  field<&BenchZero::turn>("turn").in(Measures::angle).between(-1.6, 1.6).from_version(14),
                   mm_not_negative(field<&BenchZero::finder>("finder")), mm(field<&BenchZero::shows>("shows")),
                   mm_not_negative(field<&BenchZero::uncertainty>("uncertainty")),
                   field<&BenchZero::found>("found"), field<&BenchZero::lost>("lost"),
-                  field<&BenchZero::at>("at")});
+                  field<&BenchZero::at>("at"), field<&BenchZero::checked>("checked").from_version(14)});
   put<CrankRound>(
       all, "crank_round", "a pressed crank read on both sides, and what was done to it then",
       {of_piece<CrankRound>(), field<&CrankRound::left>("left"), field<&CrankRound::right>("right"),

@@ -80,12 +80,16 @@ struct BenchZero {
   Id operation = 0;          ///< of Z: with whose tool; every tool is as long as it is
   std::string touches;       ///< what was read at each touch, mm, parted by spaces, in order
   std::string other_touches; ///< the same on the other side, of what has a middle
+  bool both_axes = false;    ///< at each touch X and Y are read: it lies askew, or is touched round about
+  std::string across;        ///< then: what the other of the two axes read at each
+  double turn = 0;           ///< radians it lies turned, counter-clockwise as the tool sees it
   double finder = 0;         ///< mm across, at the touches
   double shows = 0;          ///< mm the read-out shows at the datum
   double uncertainty = 0;    ///< mm, ± 95 %
   bool found = false;        ///< the touches are enough, and agree
   bool lost = false;         ///< given up since
   std::string at;            ///< UTC, ISO 8601
+  std::string checked;       ///< when a touch last said that it still holds; empty: not since
   bool operator==(const BenchZero&) const = default;
 };
 

@@ -10,7 +10,9 @@ namespace datrin::build {
 
 class Rows {
 public:
+  /// `before` stays as it is, and there, as long as this does.
   explicit Rows(const Build& before) : before_(before), build_(before) {}
+  explicit Rows(Build&&) = delete;
 
   Id add(Record record);
   void set(Id id, Record record); ///< there or not
@@ -23,7 +25,8 @@ public:
   Edit edit(std::string label) const;
 
 private:
-  Build before_, build_;
+  const Build& before_;
+  Build build_;
   std::vector<Id> touched_;
 };
 

@@ -1,6 +1,6 @@
 #pragma once
-// Least-squares fits, for drawing a rough surface through its touches. Not used to decide anything: the seat
-// works with the touches themselves.
+// Least-squares fits: for drawing a rough surface through its touches (the seat works with the touches
+// themselves), for the middle of something round that is touched at places round it.
 
 #include "geometry/surface.h"
 

@@ -77,16 +77,22 @@ private:
 
   /// Zero on the datum of every axis along which something is gone to; before it what it is touched with.
   void zeros(const std::vector<BenchStep>& work) {
-    std::vector<BenchStep> touches;
+    std::vector<BenchStep> touches, still;
+    const bool askew = lies_askew(build_, in_, places_); // both, to know either
     for (std::size_t k = 0; k < 2; ++k) {
-      const bool wanted = std::any_of(work.begin(), work.end(), [&](const BenchStep& s) {
+      const auto along = [&](const BenchStep& s) {
         return s.kind == StepKind::go && s.axis == axis_names[k];
-      });
-      if (!wanted) continue;
-      for (auto& step : zero_steps(build_, in_, places_, k, finder_)) touches.push_back(std::move(step));
+      };
+      if (!askew && std::none_of(work.begin(), work.end(), along)) continue;
+      for (auto& step : zero_steps(build_, in_, options_, places_, k, finder_))
+        touches.push_back(std::move(step));
+      if (std::any_of(work.begin(), work.end(), [&](const BenchStep& s) { return along(s) && !s.done; }))
+        for (auto& step : still_steps(build_, in_, options_, places_, k, finder_))
+          still.push_back(std::move(step));
     }
     const bool with_finder = std::any_of(touches.begin(), touches.end(), [](const BenchStep& s) {
-      return s.key.ends_with("-again") || s.key.ends_with("-other");
+      return s.key.ends_with("-again") || s.key.ends_with("-other") ||
+             s.key.find("-touch-") != std::string::npos;
     });
     if (with_finder) {
       auto step = plain("finder", StepKind::zero, "The finder");
@@ -100,6 +106,7 @@ private:
       out_.push_back(std::move(step));
     }
     out_.insert(out_.end(), touches.begin(), touches.end());
+    out_.insert(out_.end(), still.begin(), still.end());
   }
 
   std::vector<BenchStep> operations() {
@@ -122,7 +129,7 @@ private:
         else if (is_outline(o, f))
           to_places_.outline(id, o, f, done, work);
         else
-          for (const Id surface : f.surfaces) passes(id, surface, work);
+          for (const Id surface : f.surfaces) passes(id, o, surface, work);
       }
       // Hole by hole it is ticked off when the last is done; passes are told by what they leave.
       const auto any = [&](StepKind kind) {
@@ -181,8 +188,7 @@ private:
     for (const std::size_t n : order) {
       const ToolPlace place{id,
                             fmt::format("{}", n + 1),
-                            mouths.size() > 1 ? fmt::format("{}, {} of {}", f.name, n + 1, mouths.size())
-                                              : f.name,
+                            numbered(f.name, n, mouths.size()),
                             turned ? Vec3(mouths[n] - f.deep * f.way) : mouths[n],
                             turned ? Vec3(-f.way) : f.way,
                             done};
@@ -191,9 +197,9 @@ private:
       if (!by_passes)
         to_places_.hole_depth(place, o, f, work);
       else if (each)
-        passes(id, f.surfaces[n], work);
+        passes(id, o, f.surfaces[n], work);
       else if (n == order.back())
-        for (const Id surface : f.surfaces) passes(id, surface, work);
+        for (const Id surface : f.surfaces) passes(id, o, surface, work);
     }
     if (mouths.size() > 1 && !held_.lathe && !route::works_mouth(build_, o))
       to_places_.chords(id, f, mouths, done, work);
@@ -208,9 +214,14 @@ private:
   bool is_cut(Id surface) const { return plan_of(surface) && contains(setup_.cuts, surface); }
 
   /// Once in a setup, whatever operations it is cut in.
-  void passes(Id id, Id surface, std::vector<BenchStep>& work) {
+  void passes(Id id, const Operation& o, Id surface, std::vector<BenchStep>& work) {
     if (!is_cut(surface) || !listed_.insert(surface).second) return;
     const auto& plan = *plan_of(surface);
+    // What turns, or the cutter; a face that is turned has no one width.
+    const bool about = plan.drawn.round();
+    const auto speed = to_places_.turn_at(o, about         ? plan.drawn.diameter
+                                             : held_.lathe ? 0
+                                                           : to_places_.cutter_across(o));
     const std::size_t made = plan.cuts.size();
     const bool more = plan.state != allowance::SurfaceState::finished && plan.rest.usable();
     const std::size_t all = made + (more ? plan.rest.passes.size() : 0);
@@ -228,6 +239,7 @@ private:
     for (std::size_t n = 0; n < all; ++n) {
       auto step = cut(n);
       if (!step.done) to_cut(step, plan, n);
+      step.also = speed;
       work.push_back(std::move(step));
     }
     if (all > 0) return;

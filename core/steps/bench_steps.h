@@ -46,6 +46,7 @@ struct BenchStep {
   double planned_left = 0;  ///< mm of metal a side: of a cut, what it is to leave
   Reckoning sum;            ///< how it adds up
   std::string ask;          ///< what is to be read back; empty: Enter is enough
+  std::string another_way;  ///< what + alone does: "it lies askew"; empty: nothing
   bool may_be_empty = true; ///< Enter without a reading goes on
   bool done = false;
   std::vector<build::Id> lit;   ///< surfaces it is about
@@ -66,6 +67,9 @@ struct BenchOptions {
   double finder = 6;    ///< mm across the edge finder, until another is said at the bench (common practice)
   double point = 0.300; ///< of a drill's diameter its point goes on
   double clear = 1;     ///< mm further, through
+  double proud = 0.25;  ///< mm that may stay between two places round a corner, filed off (common practice)
+  std::string now;      ///< UTC, ISO 8601; empty: no zero is ever old
+  double old_zero = 10; ///< hours: one found or checked so long ago is touched again before it is trusted
 };
 
 /// In the order of work; those done are among them. Empty where the setup or the piece is not there.

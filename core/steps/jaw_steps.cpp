@@ -1,5 +1,7 @@
 #include "steps/jaw_steps.h"
 
+#include "build/rows.h"
+#include "quantity/text.h"
 #include "steps/bench_place.h"
 #include "stock/part_stock.h"
 #include "truing/runout.h"
@@ -8,6 +10,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <optional>
 
 namespace datrin::steps {
@@ -29,6 +32,18 @@ std::vector<std::string> readings_in(std::string_view typed) {
   }
   if (words.back().empty()) words.pop_back();
   return words;
+}
+
+/// Whether what it is trued by is a bore: pushed in there is towards the spindle's axis.
+bool read_in_bore(const Build& build, const BenchInput& in) {
+  const auto* setup = build.find<Setup>(in.setup);
+  bool bore = false;
+  for (const Id id : setup->datums)
+    if (const auto* s = build.find<PartSurface>(id); s && s->round()) {
+      if (s->kind != SurfaceKind::bore && s->kind != SurfaceKind::taper_bore) return false;
+      bore = true;
+    }
+  return bore;
 }
 
 /// Metal a side over what is turned here, the least of them; nothing where none is known.
@@ -76,8 +91,51 @@ void JawSteps::true_up(std::vector<BenchStep>& out) const {
                "0.05+0.02-0.03+0. Over a turn no more than";
   step.ask = "What does it read at the four jaws? Enter: it is true";
   step.lit = setup_.datums;
+  const bool done = step.done;
   out.push_back(std::move(step));
+  // Held short it cannot lean by what matters.
+  auto far = plain("true-out", StepKind::true_up, "And further out");
+  far.number = allowed;
+  far.sum = out.back().sum;
+  far.words =
+      "As far out along it as the indicator goes, jaw by jaw again: what it shows there it leans. Over a "
+      "turn no more than";
+  far.ask = "What does it read there? Enter: it is short, or true";
+  far.lit = setup_.datums;
+  far.done = far.done && done;
+  out.push_back(std::move(far));
 }
+
+namespace {
+
+/// Beside the chuck it runs true, out there it does not: it is knocked over there, and both are read again.
+StepTaken leans(const Build& build, const BenchInput& input, const truing::Runout& found,
+                const std::function<std::string(double)>& text, const TakeOptions& options) {
+  auto place = place_or_new(build, input);
+  std::string kept;
+  for (const auto word : words_of(place.passed))
+    if (word != "true-up") kept += (kept.empty() ? "" : " ") + std::string(word);
+  place.passed = kept;
+  place.at = options.at;
+  Rows rows(build);
+  keep_place(rows, input, place);
+  // The work's axis lies towards `direction`: it is driven back from there.
+  const double turns = found.direction() / (pi / 2);
+  const int jaw = static_cast<int>(std::lround(turns)) % 4 + 1;
+  const bool between = std::abs(turns - std::lround(turns)) > 0.25;
+  const int next = static_cast<int>(std::floor(turns)) % 4 + 1;
+  const auto where =
+      between ? fmt::format("between jaws {} and {}", next, next % 4 + 1) : fmt::format("at jaw {}", jaw);
+  StepTaken out;
+  out.told =
+      fmt::format("it leans: {} over a turn there. Tap it out there, {}, by {}; then read it beside the "
+                  "chuck again",
+                  text(found.whole()), where, text(found.offset()));
+  out.edit = rows.edit("It leans: read it beside the chuck again");
+  return out;
+}
+
+} // namespace
 
 StepTaken take_jaws(const Build& build, const BenchInput& input, const BenchStep& step,
                     const std::string& typed, const TakeOptions& options) {
@@ -96,6 +154,7 @@ StepTaken take_jaws(const Build& build, const BenchInput& input, const BenchStep
           fmt::format("at jaw {}: no indicator reads that far: is the unit right?", k + 1));
     in.readings.push_back({pi / 2 * static_cast<double>(k), read.mm});
   }
+  in.bore = read_in_bore(build, input);
   const auto found = truing::runout(in);
   if (!found.usable()) return StepTaken::refused(found.message);
   const auto unit = options.lengths.bare_unit.value_or(build.info().unit);
@@ -103,6 +162,7 @@ StepTaken take_jaws(const Build& build, const BenchInput& input, const BenchStep
     return length_text(mm, unit, {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
   };
   const double allowed = step.number.value_or(cut_is_true);
+  if (found.whole() > allowed && step.key == "true-out") return leans(build, input, found, text, options);
   if (found.whole() > allowed) {
     std::string moves;
     const auto jaw = truing::jaw_moves(found);

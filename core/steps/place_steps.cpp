@@ -1,10 +1,8 @@
 #include "steps/place_steps.h"
 
-#include "cutting/cutter_path.h"
 #include "cutting/speed.h"
 #include "route/propose.h"
 #include "solid/body_form.h"
-#include "solid/place.h"
 
 #include <fmt/format.h>
 
@@ -19,22 +17,11 @@ namespace {
 
 constexpr double on_the_axis = 0.01; // mm
 constexpr double same_height = 1e-6; // mm
-constexpr double as_long = 1e-4;     // mm: no move
-constexpr double along_tool = 0.99;  // cosine
+constexpr double no_longer = 1e-4;   // mm
 
 double mouth_depth(const Build& build, const route::Feature& f) {
   const auto* body = build.find<Body>(f.body);
   return body ? solid::form_of(*body)[BodyRole::mouth_depth] : 0;
-}
-
-std::string joined(const std::string& a, const std::string& b) {
-  return a + (a.empty() || b.empty() ? "" : "; ") + b;
-}
-
-/// Of an operation: as it says, or its tool.
-double cutter_across(const Build& build, const Operation& o) {
-  const auto* tool = build.find<Tool>(o.tool);
-  return tool && tool->size > 0 ? tool->size : o.size;
 }
 
 } // namespace
@@ -45,6 +32,7 @@ PlaceSteps::PlaceSteps(const Build& build, const BenchInput& in, const BenchOpti
       soft_(setup_.holding == Workholding::soft_rod || setup_.holding == Workholding::tape) {
   if (const auto place = build.bench_place_of(in.piece, in.setup)) block_ = place->second.block;
   for (std::size_t k = 0; k < 3; ++k) counts_[k] = counting(build, in, k, k < 2 ? places.zero(k).surface : 0);
+  turn_ = counts_[0].turn;
   if (const auto* m = build.find<Machine>(setup_.machine)) machine_ = *m;
 }
 
@@ -56,16 +44,19 @@ BenchStep PlaceSteps::go(const ToolPlace& place, std::size_t k, const std::strin
   step.axis = axis_names[k];
   step.done = step.done || place.done;
   step.at = place.at;
-  if (zero.known()) {
-    step.sum = places_.along(k, place.at);
+  if (zero.known() && (counts_[k].turn == 0 || places_.zero(1 - k).known())) {
+    step.sum = as_turned(k, place.at);
     step.sum.title = fmt::format("{} of {}", step.axis, place.name);
-    as_counted(step.sum, k, counts_[k], zero.on->name);
+    const bool corner = counts_[k].turn != 0;
+    const auto datum =
+        corner ? fmt::format("the corner of {} and {}", places_.zero(0).name(), places_.zero(1).name())
+               : zero.place();
+    as_counted(step.sum, k, counts_[k], datum);
     step.number = step.sum.total();
-    step.datum = zero.on->name;
-    step.from = zero.on->point;
-    step.words = fmt::format("{0} is {1} at {2}{3}. {4} until {0} reads", step.axis,
-                             counts_[k].shows == 0 ? "0" : text(counts_[k].shows, 3),
-                             zero.on->round() ? "the middle of " : "", zero.on->name, moving);
+    step.datum = datum;
+    step.from = zero.point();
+    step.words = fmt::format("{0} is {1} at {2}. {3} until {0} reads", step.axis,
+                             counts_[k].shows == 0 ? "0" : text(counts_[k].shows, 3), datum, moving);
     step.also = by_the_screw(*step.number);
     step.ask = "What does it read?";
   } else if (zero.on) {
@@ -78,6 +69,26 @@ BenchStep PlaceSteps::go(const ToolPlace& place, std::size_t k, const std::strin
         "Nothing locates it along {}: find its middle there, by touching or by its lines", step.axis);
   }
   return step;
+}
+
+/// From the datum along the axis of the machine; of a part that lies askew X and Y both go into either.
+Reckoning PlaceSteps::as_turned(std::size_t k, const Vec3& at) const {
+  const double turn = counts_[k].turn;
+  auto sum = places_.along(k, at);
+  if (turn == 0) return sum;
+  auto other = places_.along(1 - k, at);
+  const double by = std::cos(turn), by_other = (k == 0 ? -1 : 1) * std::sin(turn);
+  const auto put = [&](Reckoning& of, double factor, const char* what) {
+    for (auto& line : of.lines) {
+      line.label = fmt::format("{} {}, times the {} of {:.3f}\u00B0", text(line.mm, 3), line.label, what,
+                               turn * 180 / pi);
+      line.mm *= factor;
+    }
+  };
+  put(sum, by, "cosine");
+  put(other, by_other, k == 0 ? "sine (less)" : "sine");
+  sum.lines.insert(sum.lines.end(), other.lines.begin(), other.lines.end());
+  return sum;
 }
 
 /// The lines as the read-out shows them: from where it reads what at the datum, and which way it counts.
@@ -126,14 +137,32 @@ std::string PlaceSteps::by_the_screw(double number) const {
   return words;
 }
 
+double PlaceSteps::cutter_across(const Operation& o) const {
+  const auto* tool = build_.find<Tool>(o.tool);
+  return tool && tool->size > 0 ? tool->size : o.size;
+}
+
+/// Why it gives under the cut; empty: nothing says it does.
+std::string PlaceSteps::gives(const Operation& o) const {
+  constexpr double far_out = 4; // times: the work its grip, a cutter its width (common practice)
+  if (soft_) return "it is held softly";
+  if (setup_.grip > 0 && setup_.overhang > far_out * setup_.grip) return "it stands far out for its grip";
+  const auto* tool = build_.find<Tool>(o.tool);
+  if (tool && tool->size > 0 && tool->reach > far_out * tool->size) return "a long cutter";
+  return {};
+}
+
 std::string PlaceSteps::turn_at(const Operation& o, double across) const {
   const auto* part = build_.find<Part>(setup_.part);
   const double speed = part ? cutting::cutting_speed(part->material, cutting::ToolMetal::high_speed) : 0;
   if (speed <= 0 || across <= 0) return {};
-  // A reamer at half, a tap at a quarter of what cuts there (common practice).
-  const double share = o.kind == OperationKind::ream ? 0.5 : o.kind == OperationKind::tap ? 0.25 : 1;
+  // A reamer at half, a tap at a quarter of what cuts there; what gives at two thirds (common practice).
+  double share = o.kind == OperationKind::ream ? 0.5 : o.kind == OperationKind::tap ? 0.25 : 1;
+  const auto loose = gives(o);
+  if (!loose.empty()) share *= 2.0 / 3;
   const double wanted = cutting::revolutions(share * speed, across);
-  const auto why = fmt::format("high-speed steel, {:g} m/min", share * speed);
+  const auto why = fmt::format("high-speed steel, {:.3g} m/min{}", share * speed,
+                               loose.empty() ? "" : ", a third less: " + loose);
   const auto has = cutting::speeds_of(machine_.speeds);
   if (has.empty())
     return fmt::format("turn at about {:.0f} rev/min or slower ({})", std::round(wanted / 10) * 10, why);
@@ -234,7 +263,7 @@ void PlaceSteps::chords(Id id, const route::Feature& f, const std::vector<Vec3>&
                         std::vector<BenchStep>& work) const {
   std::size_t farthest = 1;
   for (std::size_t k = 2; k < mouths.size(); ++k)
-    if ((mouths[k] - mouths[0]).norm() > (mouths[farthest] - mouths[0]).norm() + as_long) farthest = k;
+    if ((mouths[k] - mouths[0]).norm() > (mouths[farthest] - mouths[0]).norm() + no_longer) farthest = k;
   std::vector<std::size_t> to{1};
   if (farthest != 1) to.push_back(farthest);
   for (const auto k : to) {
@@ -254,122 +283,6 @@ void PlaceSteps::chords(Id id, const route::Feature& f, const std::vector<Vec3>&
             : std::string("A check that no zero comes into. Centre to centre");
     step.ask = "What is it, centre to centre? Enter: not measured";
     work.push_back(std::move(step));
-  }
-}
-
-BenchStep PlaceSteps::outline_depth(const ToolPlace& place, const Operation& o, const Height& height,
-                                    double deep, bool through) const {
-  auto step = plain(fmt::format("deep-{}-{}", place.operation, place.key), StepKind::deep, place.name);
-  step.operation = place.operation;
-  step.lit = place.lit;
-  step.done = step.done || place.done;
-  step.at = place.at;
-  step.axis = "Z";
-  step.words =
-      fmt::format("{}: down in cuts the cutter bears, until Z reads", route::operation_text(build_, o));
-  step.ask = "What does it read?";
-  step.sum = {"depth", {{place.name, deep, "drawing"}}, {}};
-  const auto& face = height.face;
-  below_where_it_was_set(step, place, height);
-  if (face.mm > 0)
-    step.sum.lines.push_back({"still to come off " + surface_name(build_, face.face), face.mm, "allowance"});
-  if (through) step.sum.lines.push_back({"through, and clear", options_.clear, "chosen"});
-  if (face.rough)
-    step.words = fmt::format("What stands over {} nobody has measured: it comes on top. {}",
-                             surface_name(build_, face.face), step.words);
-  as_height(step.sum, height, place.operation);
-  step.number = step.sum.total();
-  step.also = joined(turn_at(o, cutter_across(build_, o)), by_the_screw(*step.number));
-  step.from = height.at;
-  step.at = place.at - deep * place.out;
-  return step;
-}
-
-void PlaceSteps::marks(Id id, const route::Feature& f, bool done, std::vector<BenchStep>& work) const {
-  const auto placed = solid::place_bodies(build_, setup_.part);
-  const auto body =
-      std::find_if(placed.begin(), placed.end(), [&](const auto& one) { return one.id == f.body; });
-  if (body == placed.end()) return;
-  const bool line = body->form.shape == BodyShape::scribed;
-  for (std::size_t n = 0; n < body->copies.size(); ++n) {
-    const auto& pose = body->copies[n];
-    ToolPlace place;
-    place.operation = id;
-    place.key = fmt::format("{}", n + 1);
-    place.name =
-        body->copies.size() > 1 ? fmt::format("{}, {} of {}", f.name, n + 1, body->copies.size()) : f.name;
-    place.at = pose.apply(Vec3::Zero());
-    place.out = pose.rotation * Vec3::UnitZ();
-    place.done = done;
-    const Vec3 along = route::machine_axes(held_) * (pose.rotation * Vec3::UnitX());
-    for (std::size_t axis = 0; axis < 2; ++axis)
-      if (!line ||
-          std::abs(along[static_cast<Eigen::Index>(axis)]) < along_tool) // along itself a line has no place
-        work.push_back(go(place, axis, line ? "Scribe where" : "Pop where"));
-  }
-}
-
-void PlaceSteps::outline(Id id, const Operation& o, const route::Feature& f, bool done,
-                         std::vector<BenchStep>& work) {
-  const auto placed = solid::place_bodies(build_, setup_.part);
-  const auto body =
-      std::find_if(placed.begin(), placed.end(), [&](const auto& one) { return one.id == f.body; });
-  if (body == placed.end() || body->copies.empty()) return;
-  const auto& form = body->form;
-  cutting::CutterPathInput in;
-  const bool boss = f.shape == route::FeatureShape::profile; // milled all round, down to what it stands on
-  in.of = boss                                   ? cutting::CutOf::boss
-          : f.shape == route::FeatureShape::slot ? cutting::CutOf::slot
-                                                 : cutting::CutOf::pocket;
-  in.length = form[BodyRole::length];
-  in.width = form[BodyRole::width];
-  in.corner = in.of != cutting::CutOf::slot ? form[BodyRole::corner] : 0;
-  in.cutter = cutter_across(build_, o);
-  cutting::CutterPathOptions how;
-  how.unit = unit_;
-  const auto path = cutting::cutter_path(in, how);
-  const double top = boss ? form[BodyRole::height] : 0, deep = boss ? form[BodyRole::height] : f.deep;
-  for (std::size_t n = 0; n < body->copies.size(); ++n) {
-    const auto& pose = body->copies[n];
-    const Vec3 out = pose.rotation * Vec3::UnitZ();
-    if (out.dot(held_.way) < along_tool) continue;
-    ToolPlace place;
-    place.operation = id;
-    place.name =
-        body->copies.size() > 1 ? fmt::format("{}, {} of {}", f.name, n + 1, body->copies.size()) : f.name;
-    place.out = out;
-    place.done = done;
-    place.lit = f.surfaces;
-    if (!path.usable()) {
-      auto step = plain(fmt::format("cutter-{}-{}", id, n + 1), StepKind::note, place.name);
-      step.operation = id;
-      step.lit = place.lit;
-      step.done = step.done || done;
-      step.words = in.cutter <= 0 ? "Say under Operations which cutter: the numbers follow from it"
-                                  : "No path for this cutter: " + path.message;
-      work.push_back(std::move(step));
-      continue;
-    }
-    Vec3 before = Vec3::Zero();
-    for (std::size_t k = 0; k < path.middles.size(); ++k) {
-      place.at = pose.apply(Vec3(path.middles[k].x(), path.middles[k].y(), top));
-      place.key = path.middles.size() > 1 ? fmt::format("{}.{}", n + 1, k + 1) : fmt::format("{}", n + 1);
-      const Vec3 way = route::machine_axes(held_) * (place.at - before);
-      for (std::size_t axis = 0; axis < 2; ++axis) {
-        if (k > 0 && std::abs(way[static_cast<Eigen::Index>(axis)]) < as_long) continue;
-        auto step = go(place, axis, k == 0 ? "Move" : "Mill along");
-        if (k == 0 && axis == 0 && !path.left_over.empty()) step.also = path.left_over;
-        step.lit = place.lit;
-        work.push_back(std::move(step));
-      }
-      before = place.at;
-      if (k > 0) continue;
-      // Set on the metal that goes, or stays, in its middle: at its corner the tool may stand beside it.
-      ToolPlace middle = place;
-      middle.at = pose.apply(Vec3(0, 0, top));
-      const auto& height = height_of(middle, o, work);
-      work.push_back(outline_depth(place, o, height, deep, form.through));
-    }
   }
 }
 

@@ -2,10 +2,11 @@
 // The numbers a tool goes to in a setup, in the axes and by the read-out of the machine: over a hole and down
 // into it; round a slot or a pocket.
 
+#include "cutting/cutter_path.h"
 #include "route/features.h"
 #include "steps/places.h"
 #include "steps/step_maker.h"
-#include "steps/zero_steps.h"
+#include "steps/zeros.h"
 
 #include <array>
 #include <map>
@@ -42,6 +43,10 @@ public:
   /// blocks milled all round. Nothing where it comes from elsewhere.
   void outline(build::Id id, const build::Operation& operation, const route::Feature& feature, bool done,
                std::vector<BenchStep>& work);
+  double cutter_across(const build::Operation& operation) const; ///< mm: its tool's, or as it says
+  /// "turn at 540 rev/min": for the metal of the part, of the speeds the machine has; what holds it loosely
+  /// is told.
+  std::string turn_at(const build::Operation& operation, double across) const;
 
 private:
   /// Every tool is as long as it is: Z is set with each, on the face the first of its operation starts in.
@@ -56,8 +61,15 @@ private:
   void as_counted(Reckoning& sum, std::size_t axis, const Counting& count, const std::string& datum) const;
   void as_height(Reckoning& sum, const Height& height, build::Id operation) const;
   std::string by_the_screw(double number) const;
-  /// "turn at 540 rev/min": for the metal of the part, of the speeds the machine has.
-  std::string turn_at(const build::Operation& operation, double across) const;
+  std::string gives(const build::Operation& operation) const;
+  Reckoning as_turned(std::size_t axis, const Vec3& at) const;
+  Vec2 in_machine(const Vec3& way) const;
+  double off_axes(const Vec3& way) const;
+  BenchStep told(const ToolPlace& place, const std::string& key, std::string words) const;
+  void mill_to(const ToolPlace& place, const Vec3& before, const std::string& moving, const Vec3* away_from,
+               std::vector<BenchStep>& work) const;
+  void corners(const ToolPlace& on, const Pose& pose, const cutting::CutterPathInput& block, double top,
+               Vec3 before, std::vector<BenchStep>& work) const;
   BenchStep outline_depth(const ToolPlace& place, const build::Operation& operation, const Height& height,
                           double deep, bool through) const;
 
@@ -65,6 +77,7 @@ private:
   route::AsHeld held_;
   bool soft_; ///< what holds it gives
   double block_ = 0;
+  double turn_ = 0; ///< radians the part lies turned
   std::array<Counting, 3> counts_;
   build::Machine machine_;
   std::map<build::Id, Height> heights_; ///< of an operation

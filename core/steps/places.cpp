@@ -20,6 +20,25 @@ constexpr double in_one_plane = 1e-6;  // mm
 
 } // namespace
 
+bool AxisZero::inside() const {
+  if (opposite != nullptr) return sense > 0;
+  return on != nullptr && (on->kind == SurfaceKind::bore || on->kind == SurfaceKind::taper_bore);
+}
+
+std::string AxisZero::name() const {
+  if (on == nullptr) return {};
+  return opposite != nullptr ? on->name + " and " + opposite->name : on->name;
+}
+
+std::string AxisZero::place() const {
+  return (has_middle() ? "the middle of " : "") + name();
+}
+
+Vec3 AxisZero::point() const {
+  if (on == nullptr) return Vec3::Zero();
+  return opposite != nullptr ? Vec3((on->point + opposite->point) / 2) : on->point;
+}
+
 Places::Places(const Build& build, const Setup& setup, const std::vector<allowance::SurfacePlan>& plans)
     : build_(build), setup_(setup),
       plans_(plans), held_{route::way_of_setup(build, setup), route::is_turned(build, setup)},
@@ -29,9 +48,22 @@ Places::Places(const Build& build, const Setup& setup, const std::vector<allowan
     if (!s || s->round() || contains(setup.cuts, id)) continue;
     const Vec3 out = axes_ * s->direction.normalized();
     for (std::size_t k = 0; k < datums_.size(); ++k)
-      if (std::abs(out[static_cast<Eigen::Index>(k)]) > along_an_axis && datums_[k] == 0) datums_[k] = id;
+      if (std::abs(out[static_cast<Eigen::Index>(k)]) > along_an_axis) locates(k, id);
   }
   find_middle();
+}
+
+/// The first plane along an axis is its datum; one that looks the other way makes it the middle between them.
+void Places::locates(std::size_t axis, Id id) {
+  if (datums_[axis] == 0) {
+    datums_[axis] = id;
+    return;
+  }
+  const auto &one = *build_.find<PartSurface>(datums_[axis]), &other = *build_.find<PartSurface>(id);
+  if (opposite_[axis] != 0 || one.direction.dot(other.direction) > 0) return;
+  opposite_[axis] = id;
+  if ((axes_ * (other.point - one.point))[static_cast<Eigen::Index>(axis)] < 0)
+    std::swap(datums_[axis], opposite_[axis]);
 }
 
 const allowance::SurfacePlan* Places::plan_of(Id surface) const {
@@ -78,11 +110,28 @@ AxisZero Places::zero(std::size_t axis) const {
   AxisZero plane, middle;
   if (const auto* s = build_.find<PartSurface>(datums_[axis])) {
     const double out = (axes_ * s->direction.normalized())[static_cast<Eigen::Index>(axis)];
-    plane = {datums_[axis], s, out > 0 ? 1.0 : -1.0, is_rough(datums_[axis]), false};
+    plane.surface = datums_[axis];
+    plane.on = s;
+    plane.sense = out > 0 ? 1 : -1;
+    plane.rough = is_rough(datums_[axis]);
+    if (const auto* other = build_.find<PartSurface>(opposite_[axis])) {
+      const double on_this = to_come(plane.surface), on_other = to_come(opposite_[axis]);
+      plane.opposite_surface = opposite_[axis];
+      plane.opposite = other;
+      plane.rough = plane.rough || is_rough(opposite_[axis]);
+      // Metal on the outside of a block makes it wider, on the walls of a slot narrower.
+      plane.across = (axes_ * (other->point - s->point))[static_cast<Eigen::Index>(axis)] -
+                     plane.sense * (on_this + on_other);
+      plane.beside = plane.sense * (on_this - on_other) / 2;
+    }
   }
   if (const auto* s = build_.find<PartSurface>(middle_)) {
     const bool here = contains(setup_.cuts, middle_);
-    middle = {middle_, s, 0, is_rough(middle_) && !here, here};
+    middle.surface = middle_;
+    middle.on = s;
+    middle.across = s->diameter;
+    middle.rough = is_rough(middle_) && !here;
+    middle.made_here = here;
   }
   return plane.known() || !middle.known() ? (plane.on ? plane : middle) : middle;
 }
@@ -90,11 +139,16 @@ AxisZero Places::zero(std::size_t axis) const {
 Reckoning Places::along(std::size_t axis, const Vec3& at) const {
   const auto from = zero(axis);
   if (!from.known()) return {};
-  double drawn = (axes_ * (at - from.on->point))[static_cast<Eigen::Index>(axis)];
+  double drawn = (axes_ * (at - from.point()))[static_cast<Eigen::Index>(axis)];
   if (std::abs(drawn) < 1e-9) drawn = 0;
-  Reckoning sum{{}, {{"from " + from.on->name, drawn, "drawing"}}, {}};
+  Reckoning sum{{}, {{"from " + from.place(), drawn, "drawing"}}, {}};
+  if (from.has_middle()) {
+    if (from.beside != 0)
+      sum.lines.push_back({"more still to come off one side than off the other", -from.beside, "allowance"});
+    return sum;
+  }
   // The face stands further out by what is still to come off it: everything behind it is that much further.
-  if (const double metal = from.on->round() ? 0 : to_come(from.surface); metal > 0)
+  if (const double metal = to_come(from.surface); metal > 0)
     sum.lines.push_back({"still to come off " + from.on->name, -from.sense * metal, "allowance"});
   return sum;
 }

@@ -29,6 +29,13 @@ protected:
   std::string text(double mm, int decimals = 2) const {
     return length_text(mm, unit_, {.decimals_mm = decimals, .show_unit = true});
   }
+  /// "bolt hole, 2 of 4"
+  static std::string numbered(const std::string& name, std::size_t n, std::size_t all) {
+    return all > 1 ? name + ", " + std::to_string(n + 1) + " of " + std::to_string(all) : name;
+  }
+  static std::string joined(const std::string& a, const std::string& b) {
+    return a + (a.empty() || b.empty() ? "" : "; ") + b;
+  }
   BenchStep plain(std::string key, StepKind kind, std::string title) const {
     BenchStep step;
     step.key = std::move(key);

@@ -10,7 +10,7 @@
 #include "steps/bench_place.h"
 #include "steps/jaw_steps.h"
 #include "steps/mate_steps.h"
-#include "steps/zero_steps.h"
+#include "steps/take_touch.h"
 
 #include <fmt/format.h>
 
@@ -37,6 +37,7 @@ public:
   StepTaken take() const {
     const bool touched = step_.kind == StepKind::zero && step_.surface != 0 && step_.axis != "Z";
     if (typed_.empty()) return touched ? take_touch(build_, in_, step_, {}, options_.at) : entered();
+    if (typed_ == "+" && !step_.another_way.empty()) return otherwise();
     if (step_.ask.empty()) return StepTaken::refused("nothing is read here: clear the field, then Enter");
     if (step_.kind == StepKind::read) return size();
     if (step_.kind == StepKind::true_up) return take_jaws(build_, in_, step_, typed_, options_);
@@ -64,6 +65,19 @@ public:
   }
 
 private:
+  /// The other way the step says.
+  StepTaken otherwise() const {
+    if (step_.kind != StepKind::note) return another_way(build_, in_, step_, options_.at);
+    auto not_so = step_;
+    not_so.key = "not-" + step_.key;
+    Rows rows(build_);
+    pass(rows, in_, step_, options_.at);
+    pass(rows, in_, not_so, options_.at);
+    StepTaken out;
+    out.edit = rows.edit(step_.title + ": " + step_.another_way);
+    return out;
+  }
+
   StepTaken entered() const {
     if (step_.kind == StepKind::zero && step_.axis == "Z") return height();
     if (step_.may_be_empty) return behind();

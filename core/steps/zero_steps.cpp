@@ -1,17 +1,12 @@
 #include "steps/zero_steps.h"
 
-#include "build/rows.h"
-#include "quantity/length_text.h"
-#include "quantity/text.h"
-#include "readings/size_now.h"
-#include "route/card.h"
+#include "build/now.h"
 #include "route/propose.h"
-#include "steps/zeroing.h"
+#include "steps/step_maker.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <charconv>
 #include <cmath>
 
 namespace datrin::steps {
@@ -20,92 +15,63 @@ using namespace build;
 
 namespace {
 
-const Setup& setup_of(const Build& build, const BenchInput& in) {
-  return *build.find<Setup>(in.setup);
-}
-
-const Machine* machine_of(const Build& build, const BenchInput& in) {
-  return build.find<Machine>(setup_of(build, in).machine);
-}
-
-double resolution(const Build& build, const BenchInput& in) {
-  const auto* machine = machine_of(build, in);
-  return machine ? machine->resolution : Machine{}.resolution;
-}
-
-std::vector<double> touches_in(const std::string& text) {
-  std::vector<double> touches;
-  for (const auto word : words_of(text)) {
-    double mm = 0;
-    std::from_chars(word.data(), word.data() + word.size(), mm);
-    touches.push_back(mm);
-  }
-  return touches;
-}
-
-void add_touch(std::string& touches, double mm) {
-  touches += fmt::format("{}{:.5f}", touches.empty() ? "" : " ", mm);
-}
-
-bool is_inside(const PartSurface& s) {
-  return s.kind == SurfaceKind::bore;
-}
-
-/// mm by the reading of its diameter, where that was taken exactly; 0: not known.
-double measured_across(const Build& build, const BenchInput& in, Id surface) {
-  for (const auto& [id, d] : build.dimensions_of(setup_of(build, in).part)) {
-    if (d.surface != surface || d.kind != DimensionKind::size) continue;
-    const auto now = readings::size_now(build, {id, in.piece});
-    if (now.settled()) return now.value;
-  }
-  return 0;
-}
-
-/// What the touches kept of a zero say.
-Zero reckoned(const Build& build, const BenchInput& in, const BenchZero& zero, double towards) {
-  const auto* on = build.find<PartSurface>(zero.datum);
-  if (!on) return {};
-  ZeroInput of;
-  of.touches = touches_in(zero.touches);
-  of.other = touches_in(zero.other_touches);
-  of.both_sides = on->round();
-  of.inside = is_inside(*on);
-  of.size = measured_across(build, in, zero.datum);
-  of.towards = towards;
-  of.finder = zero.finder;
-  of.resolution = resolution(build, in);
-  return find_zero(of);
-}
-
 /// In this setup the piece before came against the same stop: the datum should be where it was.
-std::optional<double> where_it_was(const Build& build, const BenchInput& in, std::size_t axis, Id datum) {
-  if (!setup_of(build, in).stop) return std::nullopt;
+std::optional<double> where_it_was(const Build& build, const BenchInput& in, const Setup& setup,
+                                   std::size_t axis, Id datum) {
+  if (!setup.stop) return std::nullopt;
   const BenchZero* last = nullptr;
   for (const auto& [id, z] : build.of<BenchZero>(in.setup))
-    if (z.setup == in.setup && z.found && !z.lost && z.axis == static_cast<MachineAxis>(axis) &&
-        z.datum == datum && z.piece != in.piece && (!last || z.at >= last->at))
+    if (z.setup == in.setup && z.found && !z.lost && !z.both_axes &&
+        z.axis == static_cast<MachineAxis>(axis) && z.datum == datum && z.piece != in.piece &&
+        (!last || z.at >= last->at))
       last = build.find<BenchZero>(id);
   return last ? std::optional(last->shows) : std::nullopt;
 }
 
-class ZeroSteps {
+class ZeroSteps : public StepMaker {
 public:
-  ZeroSteps(const Build& build, const BenchInput& in, const Places& places, std::size_t axis, double finder)
-      : build_(build), in_(in), axis_(axis), zero_(places.zero(axis)), finder_(finder),
-        count_(counting(build, in, axis, zero_.surface)), now_(zero_now(build, in, axis, zero_.surface)),
-        key_(axis == 0 ? "zero-x" : "zero-y"), axes_(route::machine_axes(places.held())) {}
+  ZeroSteps(const Build& build, const BenchInput& in, const BenchOptions& options, const Places& places,
+            std::size_t axis, double finder)
+      : StepMaker(build, in, options), places_(places), axis_(axis), zero_(places.zero(axis)),
+        finder_(finder), count_(counting(build, in, axis, zero_.surface)),
+        now_(zero_now(build, in, axis, zero_.surface)), key_(axis == 0 ? "zero-x" : "zero-y"),
+        axes_(route::machine_axes(places.held())) {}
 
   std::vector<BenchStep> all() const {
-    if (!zero_.known()) return {};
-    if (!zero_.on->round()) return face();
+    if (!zero_.known() || found_by_the_other()) return {};
+    if (lies_askew(build_, in_, places_)) return points(2, "askew");
+    if (now_ && now_->second.both_axes) return round_about();
+    if (!zero_.has_middle()) return face();
     return zero_.made_here ? by_the_lines() : middle();
+  }
+
+  std::vector<BenchStep> still() const {
+    if (!found() || now_->second.both_axes || zero_.made_here || options_.now.empty()) return {};
+    const auto& zero = now_->second;
+    const auto old = hours_between(std::max(zero.at, zero.checked), options_.now);
+    if (!old || *old <= options_.old_zero) return {};
+    auto one = step("still-" + std::string(axis_ == 0 ? "x" : "y"), "Does the zero hold?", false);
+    one.number = zero_.has_middle() ? first_side(zero) : count_.shows + outside();
+    if (zero_.has_middle())
+      touched_at(one, -1);
+    else
+      one.looks = zero_.on->direction.normalized();
+    one.words = fmt::format("It was found on {}. Touch {}{} once, the finder {} across: {} should read",
+                            zero.at.substr(0, std::string("2026-01-01").size()),
+                            zero_.has_middle() ? first_side_name() + " of " : std::string(), zero_.name(),
+                            exact(finder_), axis());
+    one.ask = "What does it read? Enter: that";
+    one.sum = {fmt::format("{} at the touch", axis()),
+               {{fmt::format("{} at {}", axis(), zero_.place()), count_.shows, "found"},
+                {"from there to where the spindle stands", *one.number - count_.shows, "finder"}},
+               {}};
+    return {one};
   }
 
 private:
   const char* axis() const { return axis_names[axis_]; }
-  std::string text(double mm) const {
-    return length_text(mm, route::machine_unit(build_, setup_of(build_, in_)),
-                       {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
+  std::string exact(double mm) const {
+    return length_text(mm, unit_, {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
   }
   BenchStep step(std::string key, std::string title, bool done) const {
     BenchStep made;
@@ -115,9 +81,10 @@ private:
     made.done = done;
     made.surface = zero_.surface;
     made.lit = {zero_.surface};
+    if (zero_.opposite) made.lit.push_back(zero_.opposite_surface);
     made.axis = axis();
     made.at = zero_.on->point;
-    made.datum = zero_.on->name;
+    made.datum = zero_.place();
     made.finder = finder_;
     return made;
   }
@@ -126,23 +93,33 @@ private:
   }
   bool found() const { return now_ && now_->second.found; }
 
-  /// The finder stands outside the metal: the spindle half of it further out than the face.
+  /// X and Y of something round are found by the same touches.
+  bool found_by_the_other() const {
+    if (axis_ == 0 || !zero_.on->round() || places_.zero(0).surface != zero_.surface) return false;
+    const auto x = zero_now(build_, in_, 0, zero_.surface);
+    return x && x->second.both_axes;
+  }
+
+  /// The spindle beside the face it touches.
+  double outside() const { return count_.sense * zero_.sense * finder_ / 2; }
+
   std::vector<BenchStep> face() const {
-    const double outside = count_.sense * zero_.sense * finder_ / 2;
-    const auto before = where_it_was(build_, in_, axis_, zero_.surface);
-    auto first = step(key_, "Find " + zero_.on->name, !touches().empty());
-    first.number = before.value_or(0) + outside;
+    const auto before = where_it_was(build_, in_, setup_, axis_, zero_.surface);
+    auto first = step(key_, "Find " + zero_.name(), !touches().empty());
+    first.number = before.value_or(0) + outside();
     first.looks = zero_.on->direction.normalized();
     first.words =
         before ? fmt::format("The piece before stood against it here. Touch it: {} should read", axis())
-               : fmt::format("Touch it with the finder, {} across. Set {} to", text(finder_), axis());
+               : fmt::format("Touch it with the finder, {} across. Set {} to", exact(finder_), axis());
     first.ask =
         before ? "What does it read? Enter: that" : fmt::format("Not set? What does {} read there?", axis());
+    const auto other = places_.zero(1 - axis_);
+    if (other.known() && !other.has_middle()) first.another_way = "it lies askew";
     first.sum = {fmt::format("{} at the touch", axis()),
-                 {{zero_.on->name, before.value_or(0), before ? "the piece before" : "the datum is 0"},
-                  {"half the finder, outside it", outside, "finder"}},
+                 {{zero_.name(), before.value_or(0), before ? "the piece before" : "the datum is 0"},
+                  {"half the finder, outside it", outside(), "finder"}},
                  {}};
-    auto again = step(key_ + "-again", fmt::format("{}, once more", zero_.on->name), found());
+    auto again = step(key_ + "-again", fmt::format("{}, once more", zero_.name()), found());
     again.looks = first.looks;
     const auto read = touches();
     again.number = read.empty() ? *first.number : read.back();
@@ -153,50 +130,72 @@ private:
     if (read.size() > 1 && !found())
       again.words = fmt::format("The last two were {} apart: a burr, a chip, something soft behind it? Clean "
                                 "it, and touch it until two agree. {} should read",
-                                text(std::abs(read.back() - read[read.size() - 2])), axis());
+                                exact(std::abs(read.back() - read[read.size() - 2])), axis());
     return {first, again};
   }
 
+  std::string first_side_name() const {
+    return zero_.opposite ? zero_.on->name : axis_ == 0 ? "the left" : "the near side";
+  }
+
+  /// What the read-out shows at the side met first, by what the touches said it is across.
+  double first_side(const BenchZero& zero) const {
+    const auto one = touches_in(zero.touches), other = touches_in(zero.other_touches);
+    const double put_on = zero_.inside() ? -1 : 1;
+    const double across = one.empty() || other.empty()
+                              ? zero_.across
+                              : std::abs(other.back() - one.back()) - put_on * zero.finder;
+    return count_.shows - count_.sense * (across + put_on * finder_) / 2;
+  }
+
   std::vector<BenchStep> middle() const {
-    const bool inside = is_inside(*zero_.on);
+    const bool inside = zero_.inside();
     const auto read = touches();
-    auto first = step(key_, "Find the middle of " + zero_.on->name, !read.empty() || found());
+    auto first = step(key_, "Find " + zero_.place(), !read.empty() || found());
     const char* side = axis_ == 0 ? "left" : "near";
     first.number = 0;
-    first.words = fmt::format(fmt::runtime(inside ? "Touch its {} wall from inside. Set {} to"
-                                                  : "Touch it from the {} side. Set {} to"),
-                              side, axis());
+    first.words = zero_.opposite
+                      ? fmt::format("Touch {} with the finder, {} across. Set {} to", zero_.on->name,
+                                    exact(finder_), axis())
+                      : fmt::format(fmt::runtime(inside ? "Touch its {} wall from inside. Set {} to"
+                                                        : "Touch it from the {} side. Set {} to"),
+                                    side, axis());
     first.ask = fmt::format("Not set? What does {} read there?", axis());
     first.sum = {fmt::format("{} at the first touch", axis()), {{"the side met first", 0, "set"}}, {}};
+    if (!zero_.opposite) first.another_way = "by touches at three places";
     touched_at(first, -1);
-    auto other = step(key_ + "-other", "The other side of " + zero_.on->name, found());
+    auto other = step(key_ + "-other",
+                      zero_.opposite ? zero_.opposite->name : "The other side of " + zero_.name(), found());
     const double start = read.empty() ? 0 : read.back();
     other.sum = {fmt::format("{} at the other touch", axis()),
                  {{"the side met first", start, "read"},
-                  {zero_.on->name + " across", count_.sense * zero_.on->diameter, "drawing"},
+                  {zero_.name() + " across", count_.sense * zero_.across, "drawing"},
                   {inside ? "less the finder" : "and the finder", (inside ? -1 : 1) * count_.sense * finder_,
                    "finder"}},
                  {}};
     other.number = other.sum.total();
     touched_at(other, 1);
-    other.words = fmt::format("Touch the other side, the finder {} across. By the drawing {} should read",
-                              text(finder_), axis());
+    other.words =
+        fmt::format("Touch {}, the finder {} across. By the drawing {} should read",
+                    zero_.opposite ? zero_.opposite->name : "the other side", exact(finder_), axis());
     other.ask = "What does it read? Enter: halved there, 0 in the middle";
+    other.another_way = "not to be reached: by its size";
     return {first, other};
   }
 
   /// Its side that way along the axis, −1 the left or near one: where it is touched, and how it looks there.
   void touched_at(BenchStep& step, double side) const {
     const Vec3 along = axes_.row(static_cast<Eigen::Index>(axis_)).transpose();
-    step.at = zero_.on->point + side * zero_.on->diameter / 2 * along;
-    step.looks = (is_inside(*zero_.on) ? -side : side) * along;
+    step.looks = (zero_.inside() ? -side : side) * along;
+    step.at = zero_.opposite ? (side < 0 ? zero_.on : zero_.opposite)->point
+                             : Vec3(zero_.on->point + side * zero_.on->diameter / 2 * along);
   }
 
   /// What is cut in this setup: its middle is where the spindle is put.
   std::vector<BenchStep> by_the_lines() const {
-    auto only = step(key_, "Find the middle of " + zero_.on->name, found());
+    auto only = step(key_, "Find " + zero_.place(), found());
     only.number = 0;
-    only.sum = {axis(), {{"the middle of " + zero_.on->name, 0, "the datum is 0"}}, {}};
+    only.sum = {axis(), {{zero_.place(), 0, "the datum is 0"}}, {}};
     only.words =
         fmt::format("It is cut here: put the spindle where its middle is to be, by the lines or as the "
                     "metal lets it, and set {} to",
@@ -205,8 +204,67 @@ private:
     return {only};
   }
 
-  const Build& build_;
-  const BenchInput& in_;
+  /// Places round it, three, and a fourth that says whether they are right.
+  std::vector<BenchStep> round_about() const {
+    auto all = points(3, "by three places");
+    auto fourth = points(4, "by three places");
+    for (std::size_t k = all.size(); k < fourth.size(); ++k) {
+      auto& one = fourth[k];
+      const bool left_out = passed(point_key(4, 0));
+      one.done = one.done || left_out;
+      one.title = "Find " + zero_.place() + ": a fourth place";
+      if (k == all.size()) {
+        one.words = "A fourth touch says whether the three are right";
+        one.ask += " Enter: no more";
+        one.may_be_empty = true;
+      }
+      all.push_back(one);
+    }
+    return all;
+  }
+
+  std::string point_key(std::size_t n, std::size_t k) const {
+    return fmt::format("{}-touch-{}-{}", key_, n, k == 0 ? "x" : "y");
+  }
+
+  /// X, then Y, of each of so many touches.
+  std::vector<BenchStep> points(std::size_t count, const char* way) const {
+    const auto read = now_ ? points_in(now_->second) : TouchedPoints{};
+    std::vector<BenchStep> all;
+    for (std::size_t n = 1; n <= count; ++n)
+      for (std::size_t k = 0; k < 2; ++k) {
+        const bool done = (k == 0 ? read.x : read.y).size() >= n && (n < count || k == 0 || !askew_apart());
+        auto one = step(point_key(n, k),
+                        fmt::format("Find {}, {}: touch {} of {}", zero_.place(), way, n, count), done);
+        one.axis = axis_names[k];
+        one.may_be_empty = false;
+        one.ask = fmt::format("What does {} read?", axis_names[k]);
+        one.words = k == 1 ? std::string("The same touch: both axes are read")
+                    : zero_.on->round()
+                        ? fmt::format("Touch it {}, the finder {} across. Both axes are read",
+                                      n == 1 ? "anywhere round it" : "well away from the places before",
+                                      exact(finder_))
+                        : fmt::format("Touch it near its {} end, the finder {} across. Both axes are read",
+                                      n == 1 ? "one" : "other", exact(finder_));
+        if (!zero_.on->round()) one.looks = zero_.on->direction.normalized();
+        if (n == 1 && k == 0 && read.x.empty()) one.another_way = "as usual, an axis at a time";
+        all.push_back(std::move(one));
+      }
+    if (askew_apart()) {
+      all.back().words = "The two faces are not at a right angle by these touches: a burr, a chip? Clean "
+                         "them, and go back (\u2212 Enter) to what is to be touched anew";
+      all.back().another_way = "taken as it is: they are not square";
+    }
+    return all;
+  }
+
+  /// All is touched, and it does not agree.
+  bool askew_apart() const {
+    return axis_ == 1 && !zero_.on->round() && now_ && !now_->second.found &&
+           points_in(now_->second).whole(2);
+  }
+
+  const Places& places_;
   std::size_t axis_;
   AxisZero zero_;
   double finder_;
@@ -216,178 +274,23 @@ private:
   Mat3 axes_;
 };
 
-std::size_t axis_of(const BenchStep& step) {
-  return step.axis == "X" ? 0 : step.axis == "Y" ? 1 : 2;
-}
-
 } // namespace
 
-std::optional<std::pair<Id, BenchZero>> zero_now(const Build& build, const BenchInput& input,
-                                                 std::size_t axis, Id datum, Id operation) {
-  const auto all = build.bench_zeros_of(input.piece, input.setup);
-  const auto found = std::find_if(all.rbegin(), all.rend(), [&](const auto& z) {
-    return z.second.axis == static_cast<MachineAxis>(axis) && z.second.datum == datum &&
-           z.second.operation == operation && !z.second.lost;
-  });
-  return found == all.rend() ? std::nullopt : std::optional(*found);
+bool lies_askew(const Build& build, const BenchInput& input, const Places& places) {
+  const auto x = places.zero(0), y = places.zero(1);
+  if (!x.known() || !y.known() || x.has_middle() || y.has_middle()) return false;
+  const auto now = zero_now(build, input, 0, x.surface);
+  return now && now->second.both_axes;
 }
 
-Counting counting(const Build& build, const BenchInput& input, std::size_t axis, Id datum, Id operation) {
-  Counting count;
-  if (const auto* machine = machine_of(build, input))
-    count.sense =
-        lower_case(machine->reversed).find(lower_case(axis_names[axis])) != std::string::npos ? -1 : 1;
-  const auto now = zero_now(build, input, axis, datum, operation);
-  if (!now || !now->second.found) return count;
-  count.shows = now->second.shows;
-  count.uncertainty = now->second.uncertainty;
-  count.found = true;
-  return count;
+std::vector<BenchStep> zero_steps(const Build& build, const BenchInput& input, const BenchOptions& options,
+                                  const Places& places, std::size_t axis, double finder) {
+  return ZeroSteps(build, input, options, places, axis, finder).all();
 }
 
-double finder_across(const Build& build, const BenchInput& input, double usual) {
-  if (const auto here = build.bench_place_of(input.piece, input.setup); here && here->second.finder > 0)
-    return here->second.finder;
-  const BenchPlace* last = nullptr;
-  for (const auto& [id, place] : build.all<BenchPlace>())
-    if (place.finder > 0 && (!last || place.at > last->at)) last = build.find<BenchPlace>(id);
-  return last ? last->finder : usual;
-}
-
-std::vector<BenchStep> zero_steps(const Build& build, const BenchInput& input, const Places& places,
-                                  std::size_t axis, double finder) {
-  return ZeroSteps(build, input, places, axis, finder).all();
-}
-
-StepTaken take_touch(const Build& build, const BenchInput& input, const BenchStep& step,
-                     std::optional<double> read, const std::string& at) {
-  StepTaken out;
-  const auto* on = build.find<PartSurface>(step.surface);
-  if (!on || !step.number) return StepTaken::refused("its datum is not there any more");
-  const std::size_t axis = axis_of(step);
-  const auto now = zero_now(build, input, axis, step.surface);
-  const auto before = counting(build, input, axis, step.surface);
-  BenchZero zero;
-  if (now) zero = now->second;
-  zero.piece = input.piece;
-  zero.setup = input.setup;
-  zero.axis = static_cast<MachineAxis>(axis);
-  zero.datum = step.surface;
-  zero.finder = step.finder;
-  zero.at = at;
-  const auto unit = route::machine_unit(build, setup_of(build, input));
-  const auto text = [&](double mm) {
-    return length_text(mm, unit, {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
-  };
-  const bool other = step.key.ends_with("-other");
-  constexpr double agree = ZeroOptions{}.agree;
-  if (read && step.key.ends_with("-again") && std::abs(*read) > agree) {
-    const double last = *step.number;
-    for (const double as : {*read * mm_per_inch, *read / mm_per_inch})
-      if (std::abs(as - last) < 2 * agree && std::abs(*read - last) > agree)
-        return StepTaken::refused(
-            fmt::format("it looks as if the read-out shows the other unit: it read {} before", text(last)));
-  }
-  const bool one_place = on->round() && !other && contains(setup_of(build, input).cuts, step.surface);
-  add_touch(other ? zero.other_touches : zero.touches, read.value_or(*step.number));
-  Zero found;
-  if (one_place || (other && !read)) { // set, or halved there
-    found.status = ZeroStatus::found;
-    found.shows = one_place ? read.value_or(*step.number) : 0;
-    found.uncertainty = other ? agree : resolution(build, input); // of halving nothing is told
-    if (other) zero.other_touches.clear();
-  } else {
-    // The spindle moves against the way the face looks to meet it.
-    const auto out_of = route::machine_axes({route::way_of_setup(build, setup_of(build, input)), false});
-    const double looks = (out_of * on->direction.normalized())[static_cast<Eigen::Index>(axis)];
-    found = reckoned(build, input, zero, looks > 0 ? -before.sense : before.sense);
-  }
-  if (found.status == ZeroStatus::refused) return StepTaken::refused(found.message);
-  zero.found = found.found();
-  zero.shows = found.found() ? found.shows : 0;
-  zero.uncertainty = found.found() ? found.uncertainty : 0;
-  if (found.status == ZeroStatus::apart)
-    out.told = fmt::format("the last two are {} apart: touch it once more", text(found.apart));
-  if (zero.found) {
-    out.told = fmt::format("{} reads {} at {}{}, \u00B1{}", step.axis, text(zero.shows),
-                           on->round() ? "the middle of " : "", on->name, text(zero.uncertainty));
-    constexpr double not_its_size = 0.3; // mm
-    if (found.across > 0 && std::abs(found.across - on->diameter) > not_its_size)
-      out.told +=
-          fmt::format(". By the touches it is {} across, by the drawing {}: touched beside its middle, "
-                      "or another finder?",
-                      text(found.across), text(on->diameter));
-  }
-  Rows rows(build);
-  if (now)
-    rows.set(now->first, zero);
-  else
-    rows.add(zero);
-  out.edit = rows.edit(fmt::format("Touch {}, {}", on->name, step.axis));
-  return out;
-}
-
-Edit height_found(const Build& build, const BenchInput& input, const BenchStep& step, double shows,
-                  const std::string& at) {
-  BenchZero zero;
-  zero.piece = input.piece;
-  zero.setup = input.setup;
-  zero.axis = MachineAxis::z;
-  zero.datum = step.surface;
-  zero.operation = step.operation;
-  add_touch(zero.touches, shows);
-  zero.shows = shows - step.number.value_or(0);
-  zero.uncertainty = resolution(build, input);
-  zero.found = true;
-  zero.at = at;
-  Rows rows(build);
-  rows.add(zero);
-  return rows.edit("Set Z" + (step.datum.empty() ? "" : " on " + step.datum));
-}
-
-Edit touch_again(const Build& build, const BenchInput& input, const BenchStep& step, const std::string& at) {
-  const bool second = step.key.ends_with("-again") || step.key.ends_with("-other");
-  const auto now = zero_now(build, input, axis_of(step), step.surface);
-  if (!second || !now) return lose_zero(build, input, step, at);
-  Rows rows(build);
-  auto lost = now->second, kept = now->second;
-  lost.lost = true;
-  kept.found = false;
-  kept.shows = kept.uncertainty = 0;
-  kept.other_touches.clear();
-  kept.touches = kept.touches.substr(0, kept.touches.find(' '));
-  kept.at = lost.at = at;
-  rows.set(now->first, lost);
-  rows.add(kept);
-  return rows.edit("Touch again, " + step.axis);
-}
-
-Edit lose_zero(const Build& build, const BenchInput& input, const BenchStep& step, const std::string& at) {
-  if (step.axis.empty()) return {};
-  Rows rows(build);
-  bool any = false;
-  // Z is set with every tool: it leaves no record but that it was.
-  if (const auto place = build.bench_place_of(input.piece, input.setup); place && axis_of(step) == 2) {
-    const auto key = fmt::format("zero-z-{}", step.operation);
-    auto kept = place->second;
-    kept.passed.clear();
-    for (const auto word : words_of(place->second.passed))
-      if (word != key) kept.passed += (kept.passed.empty() ? "" : " ") + std::string(word);
-    any = kept.passed != place->second.passed;
-    kept.at = at;
-    if (any) rows.set(place->first, kept);
-  }
-  for (const auto& [id, z] : build.bench_zeros_of(input.piece, input.setup)) {
-    const bool of_it = z.axis == static_cast<MachineAxis>(axis_of(step)) &&
-                       (z.axis != MachineAxis::z || z.operation == step.operation);
-    if (z.lost || !of_it) continue;
-    auto lost = z;
-    lost.lost = true;
-    lost.at = at;
-    rows.set(id, lost);
-    any = true;
-  }
-  return any ? rows.edit(fmt::format("Find {} again", step.axis)) : Edit{};
+std::vector<BenchStep> still_steps(const Build& build, const BenchInput& input, const BenchOptions& options,
+                                   const Places& places, std::size_t axis, double finder) {
+  return ZeroSteps(build, input, options, places, axis, finder).still();
 }
 
 } // namespace datrin::steps

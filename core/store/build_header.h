@@ -8,7 +8,7 @@
 namespace datrin::store {
 
 inline constexpr std::uint32_t build_application_id = 0x44617472; // "Datr"
-inline constexpr std::uint32_t build_format_version = 13;
+inline constexpr std::uint32_t build_format_version = 14;
 
 struct BuildHeader {
   bool database = false;    ///< it begins as a SQLite database does

@@ -113,6 +113,30 @@ TEST_F(ReadOutAtTheBench, TheZeroIsTouchedTwiceByThePadAndFoundAgain) {
   EXPECT_EQ(bench().number(), "32.500");
 }
 
+// Askew by 4 in 3, its corner at 100, 50, the finder 6 (worked by hand in the tests of the steps): + in the
+// empty field is enough, and the numbers follow.
+TEST_F(ReadOutAtTheBench, APartThatLiesAskewByThePadAlone) {
+  to_the_bench();
+  on_to("zero-x");
+  const auto* hint = bench().findChild<QLabel*>("hint");
+  ASSERT_TRUE(hint);
+  EXPECT_TRUE(hint->text().contains("+ Enter: it lies askew")) << hint->text();
+  pad(field(), "+");
+  EXPECT_TRUE(bench().title().contains("askew: touch 1 of 2")) << bench().title();
+  for (const auto* read : {"94.6", "52.2", "76.6", "76.2"}) pad(field(), read);
+  EXPECT_TRUE(bench().title().contains("front")) << bench().title();
+  for (const auto* read : {"109.8", "53.6", "141.8", "77.6"}) pad(field(), read);
+  EXPECT_TRUE(bench().message().contains("36.87")) << bench().message();
+  on_to("go");
+  // The first hole 8 from the left, 8 from the front: 100 + 8 × 0.8 − 8 × 0.6.
+  EXPECT_EQ(bench().number(), "101.600");
+  EXPECT_TRUE(bench().words().contains("the corner of left and front")) << bench().words();
+  pad(field(), "101.6");
+  EXPECT_EQ(bench().number(), "61.200"); // 50 + 8 × 0.6 + 8 × 0.8
+  window->document().undo();
+  EXPECT_EQ(bench().number(), "101.600");
+}
+
 TEST_F(ReadOutAtTheBench, CountsDownByWhatIsSentAndSaysWhenItIsThere) {
   QTcpServer server;
   ASSERT_TRUE(server.listen(QHostAddress::LocalHost));

@@ -56,3 +56,27 @@ TEST_F(OnTheMill, InTheFourJawItIsTrued) {
   EXPECT_TRUE(take(step("true-up"), "0.008+0-0.008+0").ok());
   EXPECT_TRUE(step("true-up").done);
 }
+
+// True beside the chuck, 0.2 over a turn further out, most at jaw 2: tapped there by half of it, then both
+// are read again. Read in a bore, pushed in is towards the spindle's axis: the other way about (common
+// practice).
+TEST_F(OnTheMill, WhatLeansIsTappedFurtherOut) {
+  auto s = *b.find<build::Setup>(setup);
+  s.holding = Workholding::four_jaw;
+  b.load(setup, s);
+  ASSERT_TRUE(take(step("true-up"), "0.01+0-0.01+0").ok());
+  const auto leans = take(step("true-out"), "0+0.1+0-0.1");
+  ASSERT_TRUE(leans.ok()) << leans.wrong;
+  EXPECT_NE(leans.told.find("at jaw 2, by 0.100"), std::string::npos) << leans.told;
+  EXPECT_FALSE(step("true-up").done);
+  EXPECT_NE(take(step("true-out"), "0.1+0.1-0.1-0.1").told.find("between jaws 1 and 2"), std::string::npos);
+  EXPECT_NE(take(step("true-out"), "0.1-0.1-0.1+0.1").told.find("between jaws 4 and 1"), std::string::npos);
+  ASSERT_TRUE(take(step("true-up"), "0+0+0+0").ok());
+  EXPECT_TRUE(take(step("true-out"), "0+0.02+0-0.02").ok());
+  EXPECT_TRUE(step("true-out").done);
+  s.datums = {make(round("bore", SurfaceKind::bore, {0, 0, 5}, Vec3::UnitZ(), 20))};
+  b.load(setup, s);
+  const auto bored = take(step("true-up"), "0.1+0-0.1+0");
+  EXPECT_NE(bored.wrong.find("jaw 3 in 0.100"), std::string::npos) << bored.wrong;
+  EXPECT_NE(bored.wrong.find("jaw 1 out 0.100"), std::string::npos) << bored.wrong;
+}

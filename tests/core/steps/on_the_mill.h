@@ -59,6 +59,7 @@ protected:
     Cut cut;
     cut.piece = piece;
     cut.surface = surface;
+    cut.place = b.find<PartSurface>(surface)->point;
     return make(cut);
   }
   void gone(Id id) { EXPECT_TRUE(b.apply(remove(b, id, "x"))); }

@@ -75,3 +75,53 @@ TEST(Zeroing, WhatIsNoNumberIsRefused) {
   in.finder = -1;
   EXPECT_EQ(find_zero(in).status, ZeroStatus::refused);
 }
+
+// A circle of 50 about 3, 4 touched inside with a finder of 6: 22 off the middle.
+TEST(Zeroing, AMiddleByPlaces) {
+  RoundInput in;
+  in.inside = true;
+  in.finder = 6;
+  in.touches = {{25, 4}, {3, 26}};
+  EXPECT_EQ(find_middle(in).status, ZeroStatus::not_enough);
+  in.touches.emplace_back(-19, 4);
+  EXPECT_NEAR((find_middle(in).shows - datrin::Vec2(3, 4)).norm(), 0, 1e-9);
+  EXPECT_NEAR(find_middle(in).across, 50, 1e-9);
+  in.size = 50;
+  EXPECT_NEAR(find_middle(in).uncertainty, 2 * 0.01 / std::sqrt(12), 1e-9);
+  in.touches.emplace_back(3, -17.5);
+  EXPECT_EQ(find_middle(in).status, ZeroStatus::apart);
+  in.inside = false;
+  in.finder = 60;
+  EXPECT_EQ(find_middle(in).status, ZeroStatus::refused);
+  in.finder = -1;
+  EXPECT_EQ(find_middle(in).status, ZeroStatus::refused);
+}
+
+// Of every turn up to 45 degrees, to either side, for faces that look any of the four ways: found where it
+// was put. Put there by plain rotation of the places touched.
+TEST(Zeroing, ACornerIsFoundWhereverItLies) {
+  const datrin::Vec2 corner(-12.5, 300.25);
+  for (double degrees = -44; degrees <= 44; degrees += 4)
+    for (const double sx : {-1.0, 1.0})
+      for (const double sy : {-1.0, 1.0}) {
+        const double turn = degrees * std::acos(-1.0) / 180;
+        const auto put = [&](double x, double y) -> datrin::Vec2 {
+          return corner + datrin::Vec2(std::cos(turn) * x - std::sin(turn) * y,
+                                       std::sin(turn) * x + std::cos(turn) * y);
+        };
+        AskewInput in;
+        in.finder = 5;
+        in.sense_x = sx, in.sense_y = sy;
+        in.on_x = {put(sx * 2.5, -sy * 10), put(sx * 2.5, -sy * 80)};
+        in.on_y = {put(-sx * 70, sy * 2.5), put(-sx * 5, sy * 2.5)};
+        const auto found = find_corner(in);
+        ASSERT_TRUE(found.found()) << found.message;
+        EXPECT_NEAR((found.shows - corner).norm(), 0, 1e-9);
+        EXPECT_NEAR(found.turn, turn, 1e-12);
+        EXPECT_NEAR(found.apart, 0, 1e-9);
+      }
+  AskewInput same;
+  same.on_x = {datrin::Vec2(0, 5), datrin::Vec2(0, 5.5)};
+  same.on_y = {datrin::Vec2(5, 0), datrin::Vec2(50, 0)};
+  EXPECT_EQ(find_corner(same).status, ZeroStatus::refused);
+}
