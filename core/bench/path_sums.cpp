@@ -43,8 +43,11 @@ SumAnswer path_of_cutter(const SumValues& v, Unit unit) {
   if (!path.usable()) return wrong(path.message);
   const Vec2 middle(v("Middle, x"), v("Middle, y"));
   std::vector<SumLine> lines;
+  for (std::size_t k = 0; k < path.clearing.size(); ++k)
+    put_place(lines, k + 1, middle + path.clearing[k], k == 0 ? "its middle first, from the inside out" : "");
   for (std::size_t k = 0; k < path.middles.size(); ++k)
-    put_place(lines, k + 1, middle + path.middles[k], k == 0 ? "middle, half the size, half the cutter" : "");
+    put_place(lines, path.clearing.size() + k + 1, middle + path.middles[k],
+              k == 0 ? "middle, half the size, half the cutter" : "");
   lines.push_back({"cutter beside the line", Quantity::length, path.beside, "half the cutter", "beside"});
   return right(lines,
                (path.left_over.empty() ? "" : "Left over: " + path.left_over + ". ") +

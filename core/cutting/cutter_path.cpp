@@ -26,6 +26,23 @@ std::vector<Vec2> round_of(double half_length, double half_width, bool clockwise
   return {a, d, c, b, a};
 }
 
+/// Ways round within the outermost, from the innermost out, each `over` of the cutter beside the next: until
+/// the cutter meets itself across the middle. `shrinks`: whether they grow shorter as well, as in a pocket.
+std::vector<Vec2> clearing(double half_length, double half_width, double shrinks, const CutterPathInput& in,
+                           const CutterPathOptions& options) {
+  const double narrow = shrinks > 0 ? std::min(half_length, half_width) : half_width;
+  const double left = narrow - in.cutter / 2; // metal from the middle to where the outermost cuts
+  if (left <= options.same / 2 || !(options.over > 0)) return {};
+  const int ways = static_cast<int>(std::ceil(left / (options.over * in.cutter)));
+  const double step = std::min(narrow, options.over * in.cutter * ways) / ways;
+  std::vector<Vec2> all;
+  for (int k = ways; k > 0; --k)
+    for (const auto& at :
+         round_of(half_length - shrinks * k * step, half_width - k * step, !options.climbing))
+      if (all.empty() || (all.back() - at).norm() > 1e-9) all.push_back(at);
+  return all;
+}
+
 } // namespace
 
 CutterPath cutter_path(const CutterPathInput& in, const CutterPathOptions& options) {
@@ -55,6 +72,7 @@ CutterPath cutter_path(const CutterPathInput& in, const CutterPathOptions& optio
   }
   if (in.of == CutOf::slot) {
     path.middles = round_of((in.length - in.width) / 2, (in.width - in.cutter) / 2, !options.climbing);
+    path.clearing = clearing((in.length - in.width) / 2, (in.width - in.cutter) / 2, 0, in, options);
     path.left_over = fmt::format("its round ends want a cutter of {}", text(in.width));
     return path;
   }
@@ -66,9 +84,7 @@ CutterPath cutter_path(const CutterPathInput& in, const CutterPathOptions& optio
   else if (in.of == CutOf::pocket && in.corner > in.cutter / 2 + options.same / 2)
     path.left_over = fmt::format("its corners come out {}, drawn {}: a cutter of {} leaves them right",
                                  text(in.cutter / 2), text(in.corner), text(2 * in.corner));
-  if (in.of == CutOf::pocket && least > 2 * in.cutter + options.same)
-    path.left_over +=
-        fmt::format("{}metal stays in its middle: clear that first", path.left_over.empty() ? "" : "; ");
+  if (inside) path.clearing = clearing((in.length + by) / 2, (in.width + by) / 2, 1, in, options);
   if (in.of == CutOf::boss && in.corner > 0)
     path.left_over = fmt::format("its corners of {} are rounded after it", text(in.corner));
   return path;

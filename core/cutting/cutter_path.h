@@ -27,6 +27,7 @@ struct CutterPathInput {
 
 struct CutterPathOptions {
   double same = 0.01;    ///< a cutter so near the width is as wide as the slot
+  double over = 0.75;    ///< of the cutter's width one way round lies beside the next (common practice)
   bool climbing = false; ///< the other way round: with the feed
   Unit unit = Unit::mm;  ///< of the words
 };
@@ -36,9 +37,10 @@ enum class CutterPathStatus { not_run, found, refused };
 struct CutterPath {
   CutterPathStatus status = CutterPathStatus::not_run;
   std::string message;
-  std::vector<Vec2> middles; ///< one after another; a way round ends where it began
-  double beside = 0;         ///< of the cutter's middle from the line it leaves
-  std::string left_over;     ///< what this cutter does not make, in words
+  std::vector<Vec2> clearing; ///< before it, from the middle out: what one way round would leave there
+  std::vector<Vec2> middles;  ///< one after another; a way round ends where it began
+  double beside = 0;          ///< of the cutter's middle from the line it leaves
+  std::string left_over;      ///< what this cutter does not make, in words
   bool usable() const { return status == CutterPathStatus::found; }
 };
 

@@ -195,17 +195,21 @@ void PlaceSteps::outline(Id id, const Operation& o, const route::Feature& f, boo
     if (const double off = off_axes(pose.rotation * Vec3::UnitX()); off != 0) {
       work.push_back(
           told(place, "cutter",
-               fmt::format("It lies {:.2f}\u00B0 off the machine's axes: along them it would come out "
-                           "in stairs. Turn the part by that first, on the table or a rotary table",
-                           std::abs(off) * 180 / pi)));
+               fmt::format("It lies {:.2f}\u00B0 off the machine's axes: along them it would come out in "
+                           "stairs. Turn the part by that first, {}, and find the zero again",
+                           std::abs(off) * 180 / pi, off > 0 ? "clockwise" : "counter-clockwise")));
       continue;
     }
     // Set on the metal that goes, or stays, in its middle: at its corner the tool may stand beside it.
     const ToolPlace middle = place;
     Vec3 before = Vec3::Zero();
-    for (std::size_t k = 0; k < path.middles.size(); ++k) {
-      place.at = pose.apply(Vec3(path.middles[k].x(), path.middles[k].y(), top));
-      place.key = path.middles.size() > 1 ? fmt::format("{}.{}", n + 1, k + 1) : fmt::format("{}", n + 1);
+    auto places = path.clearing;
+    places.insert(places.end(), path.middles.begin(), path.middles.end());
+    for (std::size_t k = 0; k < places.size(); ++k) {
+      place.at = pose.apply(Vec3(places[k].x(), places[k].y(), top));
+      place.key = places.size() > 1 ? fmt::format("{}.{}", n + 1, k + 1) : fmt::format("{}", n + 1);
+      if (!path.clearing.empty())
+        place.name = fmt::format("{}, {}", middle.name, k < path.clearing.size() ? "its middle" : "round it");
       if (k > 0) {
         mill_to(place, before, "Mill along", nullptr, work);
       } else {

@@ -80,13 +80,12 @@ Reckoning PlaceSteps::as_turned(std::size_t k, const Vec3& at) const {
   const double by = std::cos(turn), by_other = (k == 0 ? -1 : 1) * std::sin(turn);
   const auto put = [&](Reckoning& of, double factor, const char* what) {
     for (auto& line : of.lines) {
-      line.label = fmt::format("{} {}, times the {} of {:.3f}\u00B0", text(line.mm, 3), line.label, what,
-                               turn * 180 / pi);
+      line.label = fmt::format("{}: {} {} {:.3f}\u00B0", line.label, text(line.mm, 3), what, turn * 180 / pi);
       line.mm *= factor;
     }
   };
-  put(sum, by, "cosine");
-  put(other, by_other, k == 0 ? "sine (less)" : "sine");
+  put(sum, by, "\u00D7 cos");
+  put(other, by_other, k == 0 ? "\u00D7 \u2212sin" : "\u00D7 sin");
   sum.lines.insert(sum.lines.end(), other.lines.begin(), other.lines.end());
   return sum;
 }

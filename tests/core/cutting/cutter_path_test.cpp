@@ -5,8 +5,10 @@
 
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <cmath>
 #include <limits>
+#include <utility>
 
 using namespace datrin;
 using namespace datrin::cutting;
@@ -82,4 +84,46 @@ TEST(CutterPath, WhatDoesNotGoInIsRefused) {
        {0.0, -1.0, std::numeric_limits<double>::quiet_NaN(), std::numeric_limits<double>::infinity()})
     EXPECT_FALSE(path_of(CutOf::pocket, 20, 14, bad).usable()) << bad;
   EXPECT_NE(path_of(CutOf::slot, 30, 8, 6).left_over.find("round ends"), std::string::npos);
+}
+
+// With the ways round its middle nothing stays: every place of a pocket that a round cutter can come to is
+// cut, nothing outside of it is. Looked at place by place.
+TEST(CutterPath, NothingStaysInTheMiddle) {
+  const auto cut = [](const std::vector<Vec2>& path, const Vec2& at, double radius) {
+    double nearest = 1e9;
+    for (std::size_t k = 0; k + 1 < path.size(); ++k) {
+      // X first, then Y, as it is gone on a machine.
+      const Vec2 turn(path[k + 1].x(), path[k].y());
+      for (const auto& [from, to] : {std::pair(path[k], turn), std::pair(turn, path[k + 1])}) {
+        const Vec2 way = to - from;
+        const double along =
+            way.squaredNorm() > 0 ? std::clamp((at - from).dot(way) / way.squaredNorm(), 0.0, 1.0) : 0;
+        nearest = std::min(nearest, (at - from - along * way).norm());
+      }
+    }
+    return nearest <= radius + 1e-9;
+  };
+  struct Tried {
+    CutOf of;
+    double length, width, cutter;
+    bool clears;
+  };
+  for (const auto& t : {Tried{CutOf::pocket, 20, 14, 6, true}, Tried{CutOf::pocket, 80, 50, 10, true},
+                        Tried{CutOf::pocket, 33, 33, 4, true}, Tried{CutOf::pocket, 20, 11, 6, false},
+                        Tried{CutOf::slot, 60, 20, 6, true}, Tried{CutOf::slot, 30, 8, 6, false}}) {
+    const auto path = path_of(t.of, t.length, t.width, t.cutter);
+    ASSERT_TRUE(path.usable());
+    EXPECT_EQ(!path.clearing.empty(), t.clears) << t.length;
+    auto all = path.clearing;
+    all.insert(all.end(), path.middles.begin(), path.middles.end());
+    const double r = t.cutter / 2;
+    // Round corners and ends are what the cutter leaves: looked at inside of them.
+    const double x = t.length / 2 - (t.of == CutOf::slot ? t.width / 2 : r), y = t.width / 2 - 1e-6;
+    for (double px = -x; px <= x; px += t.length / 61)
+      for (double py = -y; py <= y; py += t.width / 41) EXPECT_TRUE(cut(all, {px, py}, r)) << px << ' ' << py;
+    for (const auto& at : all) {
+      EXPECT_LE(std::abs(at.x()) + r, t.length / 2 + 1e-9);
+      EXPECT_LE(std::abs(at.y()) + r, t.width / 2 + 1e-9);
+    }
+  }
 }
