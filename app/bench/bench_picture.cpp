@@ -18,7 +18,9 @@ namespace {
 
 constexpr double along_it = 0.7; // cosine: nearer to this axis than to another
 
-std::size_t axis_number(const QString& axis) {
+/// Row of the machine's axes. Of a lathe Z lies along the spindle, to the right, and X away.
+std::size_t axis_number(const QString& axis, bool lathe) {
+  if (lathe) return axis == "Z" ? 0 : 1;
   return axis == "X" ? 0 : axis == "Y" ? 1 : 2;
 }
 
@@ -45,6 +47,7 @@ void fill_with(sheets::ThreeViews& views, View view, const sheets::Scene& scene,
 
 std::optional<View> view_of_step(const route::AsHeld& held, const QString& axis, const Vec3& direction,
                                  bool round) {
+  if (held.lathe && !axis.isEmpty()) return View::front;
   if (axis == "X" || axis == "Y") return View::plan;
   if (axis == "Z") return View::front;
   if (direction.norm() < 0.5) return std::nullopt;
@@ -177,7 +180,8 @@ void BenchPicture::paint_way(QPainter& p, const Placed& placed) {
   p.drawLine(to - QPointF(0, 1.8 * r), to + QPointF(0, 1.8 * r));
   if (!shown_.from || shown_.axis.isEmpty()) return;
   const Mat3 turn = route::machine_axes(shown_.held);
-  const Vec3 along = turn.row(static_cast<Eigen::Index>(axis_number(shown_.axis))).transpose();
+  const Vec3 along =
+      turn.row(static_cast<Eigen::Index>(axis_number(shown_.axis, shown_.held.lathe))).transpose();
   const QPointF from = placed.at(*shown_.at - along * along.dot(*shown_.at - *shown_.from));
   if (std::hypot(to.x() - from.x(), to.y() - from.y()) < 3) return; // seen end on, or no way at all
   const bool flat = std::abs(to.x() - from.x()) > std::abs(to.y() - from.y());

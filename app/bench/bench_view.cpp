@@ -378,6 +378,8 @@ void BenchView::show_way() {
   const double off = shown.target && shown.now ? std::abs(*shown.target - *shown.now) : 0;
   to_go_->show_way(shown);
   reading_->setPlaceholderText(live());
+  if (!leaving_ && now->kind == StepKind::zero && now->axis == "Z" && shown.now)
+    hint_->setText(filled("Enter: it touches where it reads %1", number_words(*shown.now, unit())));
   if (!leaving_ && !live().isEmpty()) {
     ask_->setText(qt(now->ask).section(" Enter:", 0, 0)); // what Enter alone does is said below
     hint_->setText(with_another_way("Enter takes what it shows"));

@@ -15,6 +15,9 @@ namespace {
 
 constexpr double nothing = 1e-9; // mm
 constexpr double most_passes = 1000;
+// Roughing less than this is no pass of its own: it goes with the next.
+constexpr double worth_a_pass = 0.05;   // mm
+constexpr double worth_of_a_pass = 0.1; // of what a roughing pass takes
 
 std::string figure(double v, Unit unit) {
   return length_text(v, unit, {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
@@ -94,12 +97,14 @@ private:
   void rough_out() {
     double rough = above_ - finish_ - semi_;
     // A sliver over is given to the cut below it rather than rubbed off.
-    if (rough > 0 && thin(rough)) {
+    const double worth = std::min(worth_a_pass, in_.rough * worth_of_a_pass);
+    if (rough > 0 && (thin(rough) || (rough < worth && semi_ + finish_ > 0))) {
       (semi_ > 0 ? semi_ : finish_) += rough;
       rough = 0;
     }
     if (rough <= nothing) return;
-    const int count = std::max(1, static_cast<int>(std::ceil(rough / in_.rough - 1e-9)));
+    int count = std::max(1, static_cast<int>(std::ceil(rough / in_.rough - 1e-9)));
+    if (count > 1 && !in_.even && rough - (count - 1) * in_.rough < worth) --count; // goes with the first
     const double first = in_.even ? rough / count : rough - (count - 1) * in_.rough;
     for (int k = 0; k < count; ++k)
       roughing_.push_back(k == 0 ? first : in_.even ? rough / count : in_.rough);

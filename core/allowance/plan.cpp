@@ -179,6 +179,13 @@ const char* state_name(const SurfacePlan& plan) {
   return "";
 }
 
+bool SurfacePlan::to_size(double left) const {
+  constexpr double figure = 1e-9;
+  if (limited) return left >= low - figure && left <= high + figure;
+  if (within > 0) return std::abs(left - aim) <= within + figure;
+  return left <= aim + allowance.finish / 2 + figure;
+}
+
 std::optional<double> SurfacePlan::size_with(double left) const {
   return size_with_stock(drawn.shape(), left);
 }
@@ -291,6 +298,7 @@ std::vector<SurfacePlan> surface_plans(const Build& build, Id piece, const casti
                          plan.allowance.rough, plan.allowance.semi,   plan.allowance.finish,
                          plan.allowance.last,  plan.least_cut,        plan.allowance.even,
                          build.info().unit};
+      plan.within = aim != aims.end() ? aim->within : 0;
       plan.plan = plan_passes(in);
       plan.now = plan.most;
       plan.cuts = build.cuts_of(piece, id);

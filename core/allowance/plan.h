@@ -31,6 +31,7 @@ enum class StockSource {
 struct Aim {
   build::Id surface = 0;
   double left = 0;       ///< mm of metal a side over the drawing's nominal
+  double within = 0;     ///< mm a side its mates let it be off that, either way; 0: not known
   bool metal_on = false; ///< it was read, and its mates want more off
 };
 
@@ -54,9 +55,13 @@ struct SurfacePlan {
   double aim = 0;                                     ///< mm of metal left a side where it is finished
   bool limited = false;     ///< the drawing gives limits; else it takes what its mates want
   double low = 0, high = 0; ///< mm: metal left that is within limits
+  double within = 0;        ///< mm a side its mates let it be off the aim; 0: not known
   readings::SizeNow read;   ///< of its own dimension, when newer than the last cut
   SurfaceState state = SurfaceState::as_cast;
 
+  /// Whether `left` mm a side is what the drawing allows, or, where it gives no limits, its mates; of what
+  /// neither says anything about whatever is no thicker than a finishing cut leaves it.
+  bool to_size(double left) const;
   /// The diameter with `left` mm of metal a side; nothing for a plane.
   std::optional<double> size_with(double left) const;
   /// Whether the dial of its machine counts this surface on the diameter.

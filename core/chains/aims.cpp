@@ -2,6 +2,8 @@
 
 #include "geometry/surface.h"
 
+#include <cmath>
+
 namespace datrin::chains {
 
 using namespace build;
@@ -41,7 +43,11 @@ std::vector<allowance::Aim> aims_of(const Build& build, Id piece, const BuildTar
     const auto& size = targets.sizes[static_cast<std::size_t>(target->dimension)];
     for (const Id surface : {d.surface, d.other}) {
       const auto left = surface != 0 ? left_on(build, piece, d, surface, target->make) : std::nullopt;
-      if (left) aims.push_back({surface, *left, size.standing == readings::Standing::metal_on});
+      if (!left) continue;
+      // Of a diameter half of it is a side.
+      const double within = std::isfinite(target->hold) ? target->hold : 0;
+      aims.push_back({surface, *left, d.kind == DimensionKind::size ? within / 2 : within,
+                      size.standing == readings::Standing::metal_on});
     }
   }
   return aims;

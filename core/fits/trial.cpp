@@ -204,27 +204,32 @@ private:
           in_.most <= 0 && in_.felt <= Felt::tight
               ? fmt::format("{} by the readings, as wanted: it is pressed together, not tried further.",
                             clearance())
-              : fmt::format("It goes as it was meant: {} where it is tightest, {} deep.", clearance(),
-                            deep(out_.gap_at));
+              : fmt::format("It goes as it was meant: {} {}.", clearance(), tightest());
     } else {
       out_.status = TrialStatus::relieve;
       out_.words = stops() + comes_off();
     }
   }
 
+  bool one_reading() const { return hole_.depth.size() == 1 && shaft_.depth.size() == 1; }
+  /// Where; of one reading of each nothing tells.
+  std::string tightest() const {
+    return one_reading() ? "by one reading of each"
+                         : fmt::format("where it is tightest, {} deep", deep(out_.gap_at));
+  }
+
   std::string stops() const {
     if (all_the_way())
-      return fmt::format("{} where it is tightest, {} deep. ",
-                         out_.gap < 0 ? fine(-out_.gap) + " of interference"
-                                      : fine(out_.gap) + " of clearance",
-                         deep(out_.gap_at));
+      return fmt::format(
+          "{} {}. ", out_.gap < 0 ? fine(-out_.gap) + " of interference" : fine(out_.gap) + " of clearance",
+          tightest());
     return fmt::format("It stops {}: there the hole reads {}, the shaft {}. ",
                        in_.felt == Felt::will_not_start ? "at the mouth" : "at " + deep(out_.reach),
                        text(hole_.at(out_.gap_at)), text(shaft_.at(out_.reach - out_.gap_at)));
   }
 
   std::string comes_off() const {
-    const bool one = hole_.depth.size() == 1 && shaft_.depth.size() == 1;
+    const bool one = one_reading();
     std::string where = out_.all_along || one ? "all along"
                         : in_.cut_hole
                             ? fmt::format("from {} to {} deep", deep(out_.from), deep(out_.to))

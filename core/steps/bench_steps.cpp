@@ -77,6 +77,7 @@ private:
 
   /// Zero on the datum of every axis along which something is gone to; before it what it is touched with.
   void zeros(const std::vector<BenchStep>& work) {
+    if (held_.lathe) return; // X is what it measures, Z its end
     std::vector<BenchStep> touches, still;
     const bool askew = lies_askew(build_, in_, places_); // both, to know either
     for (std::size_t k = 0; k < 2; ++k) {
@@ -128,6 +129,8 @@ private:
           to_places_.marks(id, f, done, work);
         else if (is_outline(o, f))
           to_places_.outline(id, o, f, done, work);
+        else if (is_turned_profile(o, f))
+          to_places_.turned(id, o, f, done, work);
         else
           for (const Id surface : f.surfaces) passes(id, o, surface, work);
       }
@@ -165,6 +168,12 @@ private:
       return body && body->shape == BodyShape::block && f.surfaces.empty();
     const bool shape = f.shape == route::FeatureShape::slot || f.shape == route::FeatureShape::pocket;
     return shape && f.way.dot(held_.way) > along_axis;
+  }
+
+  bool is_turned_profile(const Operation& o, const route::Feature& f) const {
+    const auto* body = build_.find<Body>(f.body);
+    return o.kind == OperationKind::turn && held_.lathe && f.shape == route::FeatureShape::profile && body &&
+           body->shape == BodyShape::turned && f.surfaces.empty();
   }
 
   /// Holes in the order of little travel, from the one nearest to the datums on.
@@ -217,11 +226,12 @@ private:
   void passes(Id id, const Operation& o, Id surface, std::vector<BenchStep>& work) {
     if (!is_cut(surface) || !listed_.insert(surface).second) return;
     const auto& plan = *plan_of(surface);
-    // What turns, or the cutter; a face that is turned has no one width.
-    const bool about = plan.drawn.round();
-    const auto speed = to_places_.turn_at(o, about         ? plan.drawn.diameter
-                                             : held_.lathe ? 0
-                                                           : to_places_.cutter_across(o));
+    // What turns, as wide as it is now, or the cutter; a face that is turned has no one width.
+    const double across = plan.drawn.round()
+                              ? std::max(plan.drawn.diameter, plan.size_with(plan.now).value_or(0))
+                          : held_.lathe ? 0
+                                        : to_places_.cutter_across(o);
+    const auto speed = to_places_.turn_at(o, across);
     const std::size_t made = plan.cuts.size();
     const bool more = plan.state != allowance::SurfaceState::finished && plan.rest.usable();
     const std::size_t all = made + (more ? plan.rest.passes.size() : 0);

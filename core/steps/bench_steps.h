@@ -66,6 +66,7 @@ struct BenchInput {
 struct BenchOptions {
   double finder = 6;    ///< mm across the edge finder, until another is said at the bench (common practice)
   double point = 0.300; ///< of a drill's diameter its point goes on
+  double lead = 0.25;   ///< of a reamer's diameter it does not yet cut to size
   double clear = 1;     ///< mm further, through
   double proud = 0.25;  ///< mm that may stay between two places round a corner, filed off (common practice)
   std::string now;      ///< UTC, ISO 8601; empty: no zero is ever old

@@ -87,8 +87,9 @@ void JawSteps::true_up(std::vector<BenchStep>& out) const {
   }
   step.number = allowed;
   step.sum = {"whole runout", {{why, allowed, "at most"}}, {}};
-  step.words = "Turn it by hand, take the chuck key out. The indicator at jaws 1 to 4, plus for pushed in: "
-               "0.05+0.02-0.03+0. Over a turn no more than";
+  step.words = fmt::format("Turn it by hand, take the chuck key out. The indicator at jaws 1 to 4, plus for "
+                           "pushed in: {}. Over a turn no more than",
+                           unit_ == Unit::inch ? "0.002+0.001-0.001+0" : "0.05+0.02-0.03+0");
   step.ask = "What does it read at the four jaws? Enter: it is true";
   step.lit = setup_.datums;
   const bool done = step.done;

@@ -195,11 +195,11 @@ BenchStep PlaceSteps::set_height(const ToolPlace& place, const Operation& o, con
   }
   step.number = counts_[2].sense * block_;
   step.sum = {"Z at the touch", {{"what lies between", *step.number, "block, paper"}}, {}};
-  step.words = fmt::format("Bring it down on {}{}. {}Set Z to",
+  step.words = fmt::format("{} {}{}. {}Set Z to", held_.lathe ? "Touch" : "Bring it down on",
                            face.face != 0 ? surface_name(build_, face.face) : place.name,
                            block_ > 0 ? fmt::format(", {} between", text(block_)) : std::string(),
                            soft_ ? "It is held against something soft: set it anew for every piece. " : "");
-  step.ask = "Over a block or paper? How thick is it?";
+  step.ask = "Over a block or paper? How thick is it? Not set: + and what Z reads";
   return step;
 }
 
@@ -236,10 +236,14 @@ void PlaceSteps::hole_depth(const ToolPlace& place, const Operation& o, const ro
   };
   metal(height.face);
   if (f.both_ways && !mouth) metal(places_.over(place.at - f.deep * place.out, -place.out));
-  if (f.both_ways && !mouth && o.kind == OperationKind::drill) {
+  if (f.both_ways && !mouth) {
     const double across = o.size > 0 ? o.size : f.across;
-    step.sum.lines.push_back({fmt::format("point of the drill, {} of its diameter", options_.point),
-                              options_.point * across, "118\u00B0"});
+    if (o.kind == OperationKind::drill)
+      step.sum.lines.push_back({fmt::format("point of the drill, {} of its diameter", options_.point),
+                                options_.point * across, "118\u00B0"});
+    if (o.kind == OperationKind::ream)
+      step.sum.lines.push_back({fmt::format("lead of the reamer, {} of its diameter", options_.lead),
+                                options_.lead * across, "chosen"});
     step.sum.lines.push_back({"through, and clear", options_.clear, "chosen"});
   }
   if (!held_.lathe) as_height(step.sum, height, place.operation);

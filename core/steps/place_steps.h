@@ -43,6 +43,9 @@ public:
   /// blocks milled all round. Nothing where it comes from elsewhere.
   void outline(build::Id id, const build::Operation& operation, const route::Feature& feature, bool done,
                std::vector<BenchStep>& work);
+  /// What is turned by a profile: the numbers of its lengths, of its arcs in stairs; tapers by the top slide.
+  void turned(build::Id id, const build::Operation& operation, const route::Feature& feature, bool done,
+              std::vector<BenchStep>& work);
   double cutter_across(const build::Operation& operation) const; ///< mm: its tool's, or as it says
   /// "turn at 540 rev/min": for the metal of the part, of the speeds the machine has; what holds it loosely
   /// is told.
@@ -70,6 +73,10 @@ private:
                std::vector<BenchStep>& work) const;
   void corners(const ToolPlace& on, const Pose& pose, const cutting::CutterPathInput& block, double top,
                Vec3 before, std::vector<BenchStep>& work) const;
+  BenchStep turn_to(const ToolPlace& place, const build::Operation& operation, double diameter) const;
+  BenchStep along_to(const ToolPlace& place, const Height& height, double diameter, double from,
+                     double to) const;
+  Vec3 at_its_side(const ToolPlace& place, double diameter) const;
   BenchStep outline_depth(const ToolPlace& place, const build::Operation& operation, const Height& height,
                           double deep, bool through) const;
 

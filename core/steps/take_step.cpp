@@ -42,8 +42,10 @@ public:
     if (step_.kind == StepKind::read) return size();
     if (step_.kind == StepKind::true_up) return take_jaws(build_, in_, step_, typed_, options_);
     if (step_.kind == StepKind::feel) return take_trial(build_, in_, step_, typed_, options_);
-    const auto read = parse_length(typed_, options_.lengths);
+    const bool reads = step_.kind == StepKind::zero && step_.axis == "Z" && typed_[0] == '+'; // Z is not set
+    const auto read = parse_length(reads ? typed_.substr(1) : typed_, options_.lengths);
     if (!read.ok()) return StepTaken::refused(read.message);
+    if (reads) return height(read.mm);
     switch (step_.kind) {
     case StepKind::cut:
       return cut(read.mm);
@@ -79,7 +81,7 @@ private:
   }
 
   StepTaken entered() const {
-    if (step_.kind == StepKind::zero && step_.axis == "Z") return height();
+    if (step_.kind == StepKind::zero && step_.axis == "Z") return height(options_.shows);
     if (step_.may_be_empty) return behind();
     return StepTaken::refused(
         step_.kind == StepKind::unclamp
@@ -103,15 +105,15 @@ private:
     return out;
   }
 
-  /// Z was set to what the step says; one that reads by itself need not be: what it shows is kept.
-  StepTaken height() const {
+  /// Z was set to what the step says; or need not be: what it reads there is kept.
+  StepTaken height(std::optional<double> reads) const {
     auto out = behind();
-    const double shows = options_.shows.value_or(*step_.number);
+    const double shows = reads.value_or(*step_.number);
     Rows rows(build_);
     rows.apply(out.edit);
     rows.apply(height_found(rows.build(), in_, step_, shows, options_.at));
     out.edit = rows.edit(step_.title);
-    if (options_.shows) out.told = fmt::format("Z is counted from {} here", text(shows - *step_.number));
+    if (reads) out.told = fmt::format("Z is counted from {} here", text(shows - *step_.number));
     return out;
   }
 
@@ -173,6 +175,8 @@ private:
       return StepTaken::refused(fmt::format(
           "a block is up to {} high: type how thick it is, or clear the field", text(highest_block)));
     auto place = place_or_new(build_, in_);
+    constexpr double same = 1e-9;
+    if (std::abs(high - place.block) < same) return height(options_.shows); // as it is: Z is set over that
     place.block = high;
     place.at = options_.at;
     Rows rows(build_);
@@ -193,6 +197,7 @@ private:
                           ? allowance::left_by_reading(build_, *plan, allowance::ReadingOf::size, mm, &why)
                           : left_or_across(*plan, mm, across, why);
     if (!left) return StepTaken::refused(why);
+    if (const auto cannot = cannot_be(*plan, *left); !cannot.empty()) return StepTaken::refused(cannot);
     auto made = allowance::cut_of(*plan, in_.pose, *left);
     made.read = typed_;
     made.at = options_.at;
@@ -200,12 +205,37 @@ private:
     StepTaken out;
     out.edit = log_cut(build_, made);
     if (across) out.told = fmt::format("across, {} left: ", text(*left));
-    const bool to_size = *left >= plan->low - 1e-9 && *left <= plan->high + 1e-9;
-    out.told += to_size ? std::string("to size")
-                : *left > plan->aim
-                    ? fmt::format("{} still to come off a side", text(*left - plan->aim))
-                    : fmt::format("{} too deep: see the gate for what can be done", text(plan->aim - *left));
+    const double over = *left - plan->aim;
+    if (plan->to_size(*left))
+      out.told += "to size";
+    else if (over > 0)
+      out.told += fmt::format("{} still to come off a side", text(over));
+    else if (plan->limited)
+      out.told += fmt::format("{} too deep: see the gate for what can be done", text(-over));
+    else
+      out.told += fmt::format("{} a side under what its mates want: they can be made to suit, see Joints",
+                              text(-over));
     return out;
+  }
+
+  /// More than there was before the cut, or far under its size: another size was read, or in another unit.
+  /// Empty: it can be.
+  std::string cannot_be(const allowance::SurfacePlan& plan, double left) const {
+    if (plan.source == allowance::StockSource::none) return {};
+    constexpr double far_under = 1, first_cut = 1, grown = 0.05; // mm
+    const double before = plan.now + (plan.cuts.empty() ? first_cut : grown);
+    const auto shown = [&](double metal) { return text(plan.size_with(metal).value_or(metal)); };
+    if (left > before)
+      return fmt::format(
+          "that is more than there was before the cut, {}: is it this size, and the unit right? "
+          "If the cut before was read wrong, it is put right under Allowance",
+          shown(plan.now));
+    if (left < std::min(plan.aim, plan.limited ? plan.low : plan.aim) - far_under)
+      return fmt::format(
+          "that is {} a side under its size, {}: is it this size, and the unit right? If it is "
+          "so, log it under Allowance",
+          text(plan.aim - left), shown(plan.aim));
+    return {};
   }
 
   /// What a plane has left by a reading that is either that, or how far it is across to the face opposite.

@@ -106,18 +106,23 @@ private:
     zero.at = at_;
     return zero;
   }
+  /// Touched another way than the one that holds: that one is given up.
+  bool begun_anew() const { return now_ && now_->second.both_axes && point_of(step_.key).touch == 0; }
   BenchZero zero_at_hand() const {
-    auto zero = now_ ? now_->second : fresh(axis_, on_.surface);
+    auto zero = now_ && !begun_anew() ? now_->second : fresh(axis_, on_.surface);
     zero.finder = step_.finder;
     zero.at = at_;
     zero.checked.clear();
     return zero;
   }
   void keep(Rows& rows, const BenchZero& zero) const {
-    if (now_)
-      rows.set(now_->first, zero);
-    else
-      rows.add(zero);
+    if (now_ && !begun_anew()) return rows.set(now_->first, zero);
+    if (now_) {
+      auto lost = now_->second;
+      lost.lost = true;
+      rows.set(now_->first, lost);
+    }
+    rows.add(zero);
   }
   Edit edit(Rows& rows) const { return rows.edit(fmt::format("Touch {}, {}", on_.name(), step_.axis)); }
 

@@ -35,7 +35,11 @@ public:
       : StepMaker(build, in, options), places_(places), axis_(axis), zero_(places.zero(axis)),
         finder_(finder), count_(counting(build, in, axis, zero_.surface)),
         now_(zero_now(build, in, axis, zero_.surface)), key_(axis == 0 ? "zero-x" : "zero-y"),
-        axes_(route::machine_axes(places.held())) {}
+        axes_(route::machine_axes(places.held())) {
+    // Both axes were read of a face, and there is no corner with another any more: it is found as usual.
+    if (now_ && now_->second.both_axes && zero_.on && !zero_.on->round() && !lies_askew(build, in, places))
+      now_.reset();
+  }
 
   std::vector<BenchStep> all() const {
     if (!zero_.known() || found_by_the_other()) return {};

@@ -196,3 +196,79 @@ TEST_F(OnTheCylinder, ASizeIsReadIntoTheRecord) {
   ASSERT_TRUE(b.apply(taken.edit));
   EXPECT_NEAR(b.measurement_of(piece, read->dimension)->second.value, nominal, 1e-6);
 }
+
+namespace {
+
+/// An axle of 16 bar in the lathe, its journal turned to 12 for a bush that measured 12.015; 10 to 30 µm of
+/// clearance are wanted: 11.995, and 5 µm a side either way.
+class OnTheLathe : public test::DrawnPart {
+protected:
+  OnTheLathe() {
+    part = make(Part{"Axle", "mild steel", 1, 0});
+    piece = make(Piece{part, 1});
+    Stock bar;
+    bar.part = part, bar.form = StockForm::round, bar.along = Vec3::UnitZ(), bar.across = Vec3::UnitX();
+    bar.width = bar.thick = 16, bar.length = 80;
+    make(bar);
+    journal = make(round("journal", SurfaceKind::boss, {0, 0, 50}, Vec3::UnitZ(), 12));
+    build::Setup s;
+    s.part = part, s.name = "in the chuck", s.cuts = {journal}, s.way = Vec3::UnitZ();
+    s.holding = Workholding::three_jaw;
+    in.setup = make(s);
+    in.piece = piece;
+    Operation o;
+    o.part = part, o.kind = OperationKind::turn, o.setup = in.setup, o.surfaces = {journal};
+    make(o);
+  }
+  BenchStep cut_step() {
+    in.plans = allowance::surface_plans(b, piece, casting::piece_input(b, piece), {}, aims);
+    for (const auto& one : bench_steps(b, in))
+      if (one.kind == StepKind::cut && !one.done) return one;
+    return {};
+  }
+  StepTaken take(const char* typed) {
+    auto taken = take_step(b, in, cut_step(), typed, read_in(Unit::mm));
+    EXPECT_TRUE(!taken.ok() || b.apply(taken.edit));
+    return taken;
+  }
+  std::vector<allowance::Aim> aims;
+  BenchInput in;
+  Id piece = 0, journal = 0;
+};
+
+} // namespace
+
+// A size that grows by cutting, or is a quarter of what it should be, was not read of this: nothing is taken.
+TEST_F(OnTheLathe, AReadingThatCannotBeIsAskedAbout) {
+  EXPECT_NE(cut_step().also.find("turn at about 560"), std::string::npos) << cut_step().also; // 16, not 12
+  ASSERT_TRUE(take("12.5").ok());
+  EXPECT_NE(take("18.5").wrong.find("more than there was before the cut, 12.500"), std::string::npos);
+  EXPECT_NE(take("2+12.5+1+3").wrong.find("more than there was"), std::string::npos); // meant for a trial
+  EXPECT_NE(take("0.472").wrong.find("is it this size, and the unit right?"), std::string::npos);
+  EXPECT_EQ(b.cuts_of(piece, journal).size(), 1U);
+  EXPECT_TRUE(take("12.51").ok()); // sprung back: a hundredth more is read now and then
+}
+
+TEST_F(OnTheLathe, ASizeWithoutLimitsIsRightWhereItsMatesSaySo) {
+  aims = {{journal, -0.0025, 0.005, false}};
+  ASSERT_TRUE(take("12.3").ok());
+  EXPECT_EQ(take("11.99").told, "to size");
+  EXPECT_TRUE(cut_step().key.empty()); // done
+}
+
+TEST_F(OnTheLathe, ASizeUnderWhatItsMatesWantSaysSo) {
+  aims = {{journal, -0.0025, 0.005, false}};
+  ASSERT_TRUE(take("12.3").ok());
+  const auto told = take("11.97").told;
+  EXPECT_NE(told.find("0.013\u202Fmm a side under what its mates want"), std::string::npos) << told;
+}
+
+// 16 turned to 12 in passes of 0.6, 0.15 for the last: 1.85 are three and 50 µm, which is no pass of its own.
+TEST_F(OnTheLathe, ASliverIsNoPassOfItsOwn) {
+  Allowance a;
+  a.piece = piece, a.surface = journal, a.rough = 0.6, a.finish = 0.155, a.skin = 0;
+  make(a);
+  EXPECT_NEAR(*cut_step().number, 16 - 2 * 0.645, 1e-9);
+  ASSERT_TRUE(take("14.712").ok()); // 1.356: two of 0.6 and a micron
+  EXPECT_NEAR(*cut_step().number, 14.712 - 2 * 0.601, 1e-9);
+}

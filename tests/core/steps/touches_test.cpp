@@ -131,6 +131,17 @@ TEST_F(Touches, TheWayOfTouchingMayBeChanged) {
   EXPECT_FALSE(take(step("finder"), "+").ok());
 }
 
+// The other face is no datum any more: what was begun askew is found as usual, nothing of it counts.
+TEST_F(Touches, WithoutTheOtherFaceItIsFoundAsUsual) {
+  ASSERT_TRUE(take(step("zero-x"), "+").ok());
+  touch("zero-x", {{"94.6", "52.2"}});
+  set_datums({foot, left});
+  EXPECT_FALSE(step("zero-x").done);
+  EXPECT_TRUE(take(step("zero-x"), "10").ok());
+  EXPECT_TRUE(take(step("zero-x-again"), "10.01").ok());
+  EXPECT_NEAR(*step(hole(1, "x")).number, 10.005 + 3 + 15, 1e-9);
+}
+
 // Turned by more than an eighth of a turn the faces would be taken for each other.
 TEST_F(Touches, TooFarTurnedIsAskedAbout) {
   ASSERT_TRUE(take(step("zero-x"), "+").ok());

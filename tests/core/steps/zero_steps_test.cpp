@@ -186,6 +186,24 @@ TEST_F(OnTheMill, ZIsSetOverABlock) {
   EXPECT_NEAR(*step("deep-" + id + "-1").number, -12.5, 1e-9);
 }
 
+// Not set to a round figure and no read-out that reads by itself: + and what it reads is the touch. A block
+// typed as it is already is no news: Z is set over it.
+TEST_F(OnTheMill, ZNeedNotBeSet) {
+  const auto id = std::to_string(drill);
+  const auto told = take(step("zero-z-" + id), "+24.5");
+  EXPECT_NE(told.told.find("24.500"), std::string::npos) << told.told;
+  EXPECT_TRUE(step("zero-z-" + id).done);
+  EXPECT_NEAR(*step("deep-" + id + "-1").number, 24.5 - 12.5, 1e-9);
+  ASSERT_TRUE(b.apply(lose_zero(b, in, step("deep-" + id + "-1"), "now")));
+  EXPECT_FALSE(take(step("zero-z-" + id), "+abc").ok());
+  EXPECT_TRUE(take(step("zero-z-" + id), "+-3").ok());
+  EXPECT_NEAR(*step("deep-" + id + "-1").number, -15.5, 1e-9);
+  ASSERT_TRUE(b.apply(lose_zero(b, in, step("deep-" + id + "-1"), "now")));
+  EXPECT_TRUE(take(step("zero-z-" + id), "0").ok());
+  EXPECT_TRUE(step("zero-z-" + id).done);
+  EXPECT_NEAR(*step("deep-" + id + "-1").number, -12.5, 1e-9);
+}
+
 // Two in one operation, the second on a pad 6 high: Z is set once, on the face of the first, and the second
 // ends 10 below the pad's top: 4 below that face. Worked by hand.
 TEST_F(OnTheMill, ZIsSetOnceAnOperationWhateverIsMadeInIt) {
@@ -234,13 +252,13 @@ TEST_F(OnTheMill, EveryToolHasItsOwnZ) {
   ASSERT_TRUE(b.apply(take_step(b, in, step("zero-z-" + first), {}, live).edit));
   EXPECT_NEAR(*step("deep-" + first + "-1").number, 7.5, 1e-9);
   EXPECT_TRUE(take(step("zero-z-" + second)).ok());
-  EXPECT_NEAR(*step("deep-" + second + "-1").number, -10, 1e-9); // reamed through 10
+  EXPECT_NEAR(*step("deep-" + second + "-1").number, -12.25, 1e-9); // reamed through 10, the lead 1.25
   EXPECT_NEAR(*step("deep-" + first + "-1").number, 7.5, 1e-9);
   // The first set anew by hand: 0 is the face, whatever it read before.
   ASSERT_TRUE(b.apply(lose_zero(b, in, step("deep-" + first + "-1"), "now")));
   EXPECT_TRUE(take(step("zero-z-" + first)).ok());
   EXPECT_NEAR(*step("deep-" + first + "-1").number, -12.5, 1e-9);
-  EXPECT_NEAR(*step("deep-" + second + "-1").number, -10, 1e-9);
+  EXPECT_NEAR(*step("deep-" + second + "-1").number, -12.25, 1e-9);
 }
 
 // What measured 60.00 is found 59.90 by its touches: they are unsure by as much; what nobody measured by as
