@@ -12,6 +12,7 @@
 #include "solid/body_form.h"
 #include "steps/jaw_steps.h"
 #include "steps/mate_steps.h"
+#include "steps/off_the_face.h"
 #include "steps/place_steps.h"
 #include "steps/places.h"
 #include "steps/zero_steps.h"
@@ -194,6 +195,7 @@ private:
                            std::any_of(f.surfaces.begin(), f.surfaces.end(), [&](Id s) { return is_cut(s); });
     const bool each = f.surfaces.size() == mouths.size(); // a wall a hole
     const auto order = route_through(mouths);
+    const auto placed = solid::place_bodies(build_, setup_.part);
     for (const std::size_t n : order) {
       const ToolPlace place{id,
                             fmt::format("{}", n + 1),
@@ -201,8 +203,12 @@ private:
                             turned ? Vec3(mouths[n] - f.deep * f.way) : mouths[n],
                             turned ? Vec3(-f.way) : f.way,
                             done};
-      if (!held_.lathe)
-        for (std::size_t k = 0; k < 2; ++k) work.push_back(to_places_.go(place, k));
+      const auto odd = off_the_face(placed, f.body, mouths[n], f.across);
+      for (std::size_t k = 0; k < 2 && !held_.lathe; ++k) {
+        auto step = to_places_.go(place, k);
+        if (!odd.empty()) step.words = fmt::format("Look at the drawing first: {}. {}", odd, step.words);
+        work.push_back(std::move(step));
+      }
       if (!by_passes)
         to_places_.hole_depth(place, o, f, work);
       else if (each)

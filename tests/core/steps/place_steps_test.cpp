@@ -125,6 +125,21 @@ TEST_F(OnTheMill, WhatStandsFarOutIsTurnedSlower) {
   EXPECT_NE(step(key).also.find("a long cutter"), std::string::npos) << step(key).also;
 }
 
+// Drawn 70 apart on a plate of 60 the holes lie beside it, 5 outside: asked about before one is drilled.
+TEST_F(OnTheMill, AHoleBesideThePlateIsAskedAbout) {
+  const auto key = "go-" + std::to_string(drill) + "-1-x";
+  EXPECT_EQ(step(key).words.find("Look at the drawing"), std::string::npos);
+  auto far = *b.find<Body>(holes);
+  far.set_size({BodyRole::pitch, 0, 70});
+  b.load(holes, far);
+  EXPECT_EQ(step(key).words.find("Look at the drawing first: its centre lies outside of"), 0U)
+      << step(key).words;
+  far.set_size({BodyRole::pitch, 0, 10});
+  far.set_size({BodyRole::diameter, 0, 45});
+  b.load(holes, far);
+  EXPECT_EQ(step(key).words.find("Look at the drawing first: it is wider than"), 0U) << step(key).words;
+}
+
 // 30 apart, drilled 5: 35 over two pins, 25 between the edges.
 TEST_F(OnTheMill, HolesAreCheckedFromEachOther) {
   const auto check = step("check-" + std::to_string(drill) + "-" + std::to_string(holes) + "-2");
