@@ -1,5 +1,7 @@
 #include "cutting/chain_holes.h"
 
+#include "quantity/refused.h"
+
 #include <polyclipping/clipper.hpp>
 
 #include <algorithm>
@@ -24,13 +26,6 @@ Vec2 place_on(const std::vector<Vec2>& line, double along) {
   return line.back();
 }
 
-ChainHoles no_chain(const char* why) {
-  ChainHoles out;
-  out.status = ChainHolesStatus::refused;
-  out.message = why;
-  return out;
-}
-
 } // namespace
 
 ChainHoles chain_holes(const ChainHolesInput& in) {
@@ -38,7 +33,7 @@ ChainHoles chain_holes(const ChainHolesInput& in) {
   const bool real =
       std::all_of(in.outline.begin(), in.outline.end(), [](const Vec2& at) { return at.allFinite(); });
   if (!real || in.outline.size() < 3 || !(in.drill > 0) || !(in.web >= 0) || !(in.leave >= 0)) {
-    return no_chain(
+    return refused_as<ChainHoles>(
         "an outline has three corners at least; the drill is above 0, web and what is left not below");
   }
   ClipperLib::Path outline;
@@ -47,17 +42,18 @@ ChainHoles chain_holes(const ChainHolesInput& in) {
   ClipperLib::Paths simple;
   ClipperLib::SimplifyPolygon(outline, simple, ClipperLib::pftEvenOdd);
   if (simple.size() != 1) {
-    return no_chain("the outline crosses itself, or has no area");
+    return refused_as<ChainHoles>("the outline crosses itself, or has no area");
   }
   ClipperLib::ClipperOffset inwards(2, 0.005 * whole); // corners that go in are rounded to 5 thousandths
   inwards.AddPath(simple.front(), ClipperLib::jtRound, ClipperLib::etClosedPolygon);
   ClipperLib::Paths inner;
   inwards.Execute(inner, -(in.drill / 2 + in.leave) * whole);
   if (inner.empty()) {
-    return no_chain("the drill does not go in: take a smaller one, or leave less");
+    return refused_as<ChainHoles>("the drill does not go in: take a smaller one, or leave less");
   }
   if (inner.size() > 1) {
-    return no_chain("somewhere the outline is narrower than the drill: do its parts one by one");
+    return refused_as<ChainHoles>(
+        "somewhere the outline is narrower than the drill: do its parts one by one");
   }
   std::vector<Vec2> line;
   for (const auto& at : inner.front())
@@ -67,10 +63,10 @@ ChainHoles chain_holes(const ChainHolesInput& in) {
   const double pitch = in.drill + in.web;
   const auto count = static_cast<std::size_t>(std::ceil(out.length / pitch - 1e-9));
   if (count < 3) {
-    return no_chain("there is no room for three holes: one drill of its own will do");
+    return refused_as<ChainHoles>("there is no room for three holes: one drill of its own will do");
   }
   if (count > most_holes) {
-    return no_chain("more than 2000 holes: is the unit right?");
+    return refused_as<ChainHoles>("more than 2000 holes: is the unit right?");
   }
   for (std::size_t k = 0; k < count; ++k)
     out.holes.push_back(place_on(line, out.length * static_cast<double>(k) / static_cast<double>(count)));

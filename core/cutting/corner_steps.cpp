@@ -1,5 +1,7 @@
 #include "cutting/corner_steps.h"
 
+#include "quantity/refused.h"
+
 #include "quantity/unit.h"
 
 #include <cmath>
@@ -17,13 +19,6 @@ double proud_between(double radius, double round, double r, double apart, bool i
   return inside ? radius - (round * std::cos(half) + along) : round * std::cos(half) - along - radius;
 }
 
-CornerSteps no_corner(const char* why) {
-  CornerSteps out;
-  out.status = CornerStatus::refused;
-  out.message = why;
-  return out;
-}
-
 } // namespace
 
 CornerSteps corner_steps(const CornerInput& in) {
@@ -31,11 +26,12 @@ CornerSteps corner_steps(const CornerInput& in) {
   constexpr int most = 200;
   if (!(in.radius > 0) || !(in.cutter > 0) || !std::isfinite(in.radius) || !std::isfinite(in.cutter) ||
       in.steps < 0 || in.steps > most || !(in.proud > 0 || in.steps > 0)) {
-    return no_corner("radius and cutter must be above 0, steps from 1 to 200");
+    return refused_as<CornerSteps>("radius and cutter must be above 0, steps from 1 to 200");
   }
   const double r = in.cutter / 2;
   if (in.inside && r >= in.radius) {
-    return no_corner("the cutter is as round as the corner, or rounder: it leaves its own corner");
+    return refused_as<CornerSteps>(
+        "the cutter is as round as the corner, or rounder: it leaves its own corner");
   }
   const double round = in.inside ? in.radius - r : in.radius + r;
   int steps = in.steps > 0 ? in.steps : 1;

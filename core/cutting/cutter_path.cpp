@@ -1,5 +1,7 @@
 #include "cutting/cutter_path.h"
 
+#include "quantity/refused.h"
+
 #include "quantity/length_text.h"
 
 #include <fmt/format.h>
@@ -10,13 +12,6 @@
 namespace datrin::cutting {
 
 namespace {
-
-CutterPath refused(std::string why) {
-  CutterPath path;
-  path.status = CutterPathStatus::refused;
-  path.message = std::move(why);
-  return path;
-}
 
 /// Round a rectangle from its corner left and near, back to there.
 std::vector<Vec2> round_of(double half_length, double half_width, bool clockwise) {
@@ -52,15 +47,17 @@ CutterPath cutter_path(const CutterPathInput& in, const CutterPathOptions& optio
   const auto real = [](double v) { return std::isfinite(v) && v >= 0; };
   if (!(in.length > 0) || !(in.width > 0) || !(in.cutter > 0) || !real(in.length) || !real(in.width) ||
       !real(in.cutter) || !real(in.corner))
-    return refused("length, width and cutter must be above 0, the corner not below");
+    return refused_as<CutterPath>("length, width and cutter must be above 0, the corner not below");
   const bool inside = in.of != CutOf::boss;
   const double least = std::min(in.length, in.width);
   if (inside && in.cutter > least + options.same)
-    return refused(fmt::format("a cutter of {} does not go in: it is {} wide", text(in.cutter), text(least)));
+    return refused_as<CutterPath>(
+        fmt::format("a cutter of {} does not go in: it is {} wide", text(in.cutter), text(least)));
   if (in.of == CutOf::slot && in.width > in.length + options.same)
-    return refused("a slot is longer than it is wide: is it length and width the other way round?");
+    return refused_as<CutterPath>(
+        "a slot is longer than it is wide: is it length and width the other way round?");
   if (in.of == CutOf::pocket && in.corner > 0 && in.cutter > 2 * in.corner + options.same)
-    return refused(
+    return refused_as<CutterPath>(
         fmt::format("its corners of {} want a cutter of {} or less", text(in.corner), text(2 * in.corner)));
   CutterPath path;
   path.status = CutterPathStatus::found;

@@ -1,5 +1,7 @@
 #include "dividing/clock_teeth.h"
 
+#include "quantity/refused.h"
+
 #include "quantity/unit.h"
 
 #include <cmath>
@@ -24,21 +26,15 @@ double point_of(int wheel, int pinion) {
   return pinion / 4.0 * (out - pitch);
 }
 
-ClockTeeth no_teeth(const char* why) {
-  ClockTeeth out;
-  out.status = ClockTeethStatus::refused;
-  out.message = why;
-  return out;
-}
-
 } // namespace
 
 ClockTeeth clock_teeth(const ClockTeethInput& in) {
   ClockTeeth out;
   if (in.wheel < in.pinion || in.wheel > 400 || in.pinion < 6 || in.pinion > 40 || !(in.module > 0) ||
       !std::isfinite(in.module)) {
-    return no_teeth("a wheel has up to 400 teeth and no fewer than its pinion, a pinion 6 to 40 leaves; the "
-                    "module is above 0");
+    return refused_as<ClockTeeth>(
+        "a wheel has up to 400 teeth and no fewer than its pinion, a pinion 6 to 40 leaves; the "
+        "module is above 0");
   }
   constexpr double cut = 0.95, tip_round = 1.40; // of the point; of the addendum
   out.point = point_of(in.wheel, in.pinion);

@@ -1,5 +1,7 @@
 #include "geometry/touched_edges.h"
 
+#include "quantity/refused.h"
+
 #include "quantity/unit.h"
 
 #include <algorithm>
@@ -27,26 +29,20 @@ double lies_at(const Vec2& along) {
   return turn;
 }
 
-TouchedEdges refused(const char* why) {
-  TouchedEdges out;
-  out.status = TouchedEdgesStatus::refused;
-  out.message = why;
-  return out;
-}
-
 } // namespace
 
 TouchedEdges touched_edges(const TouchedEdgesInput& in) {
   const auto real = [](const std::array<Vec2, 2>& two) { return two[0].allFinite() && two[1].allFinite(); };
   if (!(in.finder >= 0) || !std::isfinite(in.finder) || !real(in.one) || !real(in.other))
-    return refused("touches and finder must be numbers, the finder not below 0");
+    return refused_as<TouchedEdges>("touches and finder must be numbers, the finder not below 0");
   constexpr double one_place = 1e-9;
   if ((in.one[1] - in.one[0]).norm() < one_place || (in.other[1] - in.other[0]).norm() < one_place)
-    return refused("the two touches of an edge are one place");
+    return refused_as<TouchedEdges>("the two touches of an edge are one place");
   const auto a = edge_of(in.one, in.other, in.finder), b = edge_of(in.other, in.one, in.finder);
   const double cross = a.along.x() * b.along.y() - a.along.y() * b.along.x();
   constexpr double parallel = 0.02; // about a degree
-  if (std::abs(cross) < parallel) return refused("the two edges are parallel: they make no corner");
+  if (std::abs(cross) < parallel)
+    return refused_as<TouchedEdges>("the two edges are parallel: they make no corner");
   const Vec2 gap = b.at - a.at;
   TouchedEdges out;
   out.status = TouchedEdgesStatus::found;

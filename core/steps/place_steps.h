@@ -73,6 +73,7 @@ private:
                std::vector<BenchStep>& work) const;
   void corners(const ToolPlace& on, const Pose& pose, const cutting::CutterPathInput& block, double top,
                Vec3 before, std::vector<BenchStep>& work) const;
+  BenchStep slide(const ToolPlace& place, std::size_t axis, double diameter) const;
   BenchStep turn_to(const ToolPlace& place, const build::Operation& operation, double diameter) const;
   BenchStep along_to(const ToolPlace& place, const Height& height, double diameter, double from,
                      double to) const;

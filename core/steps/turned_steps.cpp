@@ -23,35 +23,35 @@ Vec3 PlaceSteps::at_its_side(const ToolPlace& place, double diameter) const {
   return place.at + diameter / 2 * route::machine_axes(held_).row(2).transpose();
 }
 
-/// X by the diameter, or half of it where the machine counts a side.
-BenchStep PlaceSteps::turn_to(const ToolPlace& place, const Operation& o, double diameter) const {
-  auto step = plain(fmt::format("go-{}-{}-x", place.operation, place.key), StepKind::go, place.name);
+BenchStep PlaceSteps::slide(const ToolPlace& place, std::size_t axis, double diameter) const {
+  auto step = plain(fmt::format("go-{}-{}-{}", place.operation, place.key, axis == 0 ? "x" : "z"),
+                    StepKind::go, place.name);
   step.operation = place.operation;
   step.done = step.done || place.done;
   step.lit = place.lit;
-  step.axis = "X";
+  step.axis = axis_names[axis];
   step.at = at_its_side(place, diameter);
-  step.sum = {"X",
-              {{place.name, machine_.reads_diameter ? diameter : diameter / 2,
-                machine_.reads_diameter ? "drawing" : "drawing: half of it"}},
-              {}};
+  step.ask = "What does it read?";
+  return step;
+}
+
+/// X by the diameter, or half of it where the machine counts a side.
+BenchStep PlaceSteps::turn_to(const ToolPlace& place, const Operation& o, double diameter) const {
+  auto step = slide(place, 0, diameter);
+  const bool whole = machine_.reads_diameter;
+  step.sum = {
+      "X", {{place.name, whole ? diameter : diameter / 2, whole ? "drawing" : "drawing: half of it"}}, {}};
   step.number = step.sum.total();
   step.words = fmt::format("{} across. X counts {}; in until it reads", text(diameter, 3),
-                           machine_.reads_diameter ? "the diameter" : "a side");
+                           whole ? "the diameter" : "a side");
   step.also = joined(turn_at(o, diameter), by_the_screw(*step.number));
-  step.ask = "What does it read?";
   return step;
 }
 
 /// Z from the end face, as it is now.
 BenchStep PlaceSteps::along_to(const ToolPlace& place, const Height& height, double diameter, double from,
                                double to) const {
-  auto step = plain(fmt::format("go-{}-{}-z", place.operation, place.key), StepKind::go, place.name);
-  step.operation = place.operation;
-  step.done = step.done || place.done;
-  step.lit = place.lit;
-  step.axis = "Z";
-  step.at = at_its_side(place, diameter);
+  auto step = slide(place, 2, diameter);
   step.from = height.at;
   step.sum = {"Z", {{place.name, to, "drawing"}}, {}};
   if (height.face.mm > 0)
@@ -61,7 +61,6 @@ BenchStep PlaceSteps::along_to(const ToolPlace& place, const Height& height, dou
   step.number = step.sum.total();
   step.words = from > 0 ? fmt::format("From {} behind the end on, until Z reads", text(from, 3))
                         : std::string("From the end on, until Z reads");
-  step.ask = "What does it read?";
   return step;
 }
 

@@ -1,6 +1,7 @@
 #include "steps/zeroing.h"
 
 #include "geometry/best_fit.h"
+#include "quantity/refused.h"
 #include "quantity/unit.h"
 
 #include <algorithm>
@@ -55,20 +56,18 @@ Zero find_zero(const ZeroInput& in, const ZeroOptions& options) {
 
 Middle find_middle(const RoundInput& in, const ZeroOptions& options) {
   Middle out;
-  const auto refused = [&](const char* why) {
-    out.status = ZeroStatus::refused;
-    out.message = why;
-    return out;
-  };
   const bool real =
       std::all_of(in.touches.begin(), in.touches.end(), [](const Vec2& t) { return t.allFinite(); });
   if (!real || !(in.finder >= 0) || !(in.resolution >= 0) || !(in.size >= 0))
-    return refused("touches, finder, size and last figure must be numbers, none but touches below 0");
+    return refused_as<Middle>(
+        "touches, finder, size and last figure must be numbers, none but touches below 0");
   if (in.touches.size() < 3) return out;
   const auto circle = fit_circle(in.touches);
-  if (!circle) return refused("the touches lie in one line and make no circle: was one read twice?");
+  if (!circle)
+    return refused_as<Middle>("the touches lie in one line and make no circle: was one read twice?");
   out.across = 2 * circle->radius + (in.inside ? in.finder : -in.finder);
-  if (out.across <= 0) return refused("the touches are nearer to each other than the finder is across");
+  if (out.across <= 0)
+    return refused_as<Middle>("the touches are nearer to each other than the finder is across");
   for (const auto& t : in.touches)
     out.off = std::max(out.off, std::abs((t - circle->centre).norm() - circle->radius));
   const bool checked = in.touches.size() > 3;
@@ -81,23 +80,19 @@ Middle find_middle(const RoundInput& in, const ZeroOptions& options) {
 
 Corner find_corner(const AskewInput& in, const ZeroOptions& options) {
   Corner out;
-  const auto refused = [&](const char* why) {
-    out.status = ZeroStatus::refused;
-    out.message = why;
-    return out;
-  };
   for (const auto* two : {&in.on_x, &in.on_y})
-    if (!(*two)[0].allFinite() || !(*two)[1].allFinite()) return refused("touches must be numbers");
+    if (!(*two)[0].allFinite() || !(*two)[1].allFinite())
+      return refused_as<Corner>("touches must be numbers");
   if (!(in.finder >= 0) || !(in.resolution >= 0))
-    return refused("finder and last figure must not be below 0");
+    return refused_as<Corner>("finder and last figure must not be below 0");
   const Vec2 up = in.on_x[1] - in.on_x[0], right = in.on_y[1] - in.on_y[0];
   constexpr double too_near = 2; // mm: a turn from so short an edge says nothing
   if (up.norm() < too_near || right.norm() < too_near)
-    return refused("the two touches of a face are one place, or nearly: one at each end of it");
+    return refused_as<Corner>("the two touches of a face are one place, or nearly: one at each end of it");
   // As each would lie along its axis: how far it is turned from there.
   const double by_x = std::atan(-up.x() / up.y()), by_y = std::atan(right.y() / right.x());
   if (std::abs(up.x()) > std::abs(up.y()) || std::abs(right.y()) > std::abs(right.x()))
-    return refused("it lies turned by more than 45\u00B0: which face is which?");
+    return refused_as<Corner>("it lies turned by more than 45\u00B0: which face is which?");
   const double x2 = up.squaredNorm(), y2 = right.squaredNorm();
   out.turn = (by_x * x2 + by_y * y2) / (x2 + y2);
   out.apart = std::abs(by_x - by_y) * std::sqrt(std::min(x2, y2));

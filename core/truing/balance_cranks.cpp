@@ -1,5 +1,7 @@
 #include "truing/balance_cranks.h"
 
+#include "quantity/refused.h"
+
 #include "quantity/unit.h"
 
 #include <algorithm>
@@ -7,23 +9,12 @@
 
 namespace datrin::truing {
 
-namespace {
-
-BalanceCranks no_balance(const char* why) {
-  BalanceCranks out;
-  out.status = BalanceCranksStatus::refused;
-  out.message = why;
-  return out;
-}
-
-} // namespace
-
 BalanceCranks balance_cranks(const BalanceCranksInput& in) {
   BalanceCranks out;
   const double apart = in.far_plane - in.near_plane;
   if (in.cranks.empty() || !(in.crank_radius > 0) || !(in.radius > 0) || !(in.rotating >= 0) ||
       !(in.reciprocating >= 0) || !(in.factor >= 0 && in.factor <= 1) || std::abs(apart) < 1e-9) {
-    return no_balance(
+    return refused_as<BalanceCranks>(
         "radii must be above 0, masses not below, the factor from 0 to 1, the two planes apart");
   }
   const double mass = in.rotating + in.factor * in.reciprocating;

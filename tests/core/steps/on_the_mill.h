@@ -8,6 +8,7 @@
 #include <gtest/gtest.h>
 
 #include <string>
+#include <utility>
 #include <vector>
 
 namespace datrin::test {
@@ -61,6 +62,20 @@ protected:
     cut.surface = surface;
     cut.place = b.find<PartSurface>(surface)->point;
     return make(cut);
+  }
+  /// Put on the top of the plate, or cut into it, in the middle.
+  Body on_top(const char* name, BodyShape shape, std::vector<std::pair<BodyRole, double>> sizes) const {
+    Body body;
+    body.part = part, body.name = name, body.shape = shape, body.on = b.find<Body>(holes)->on;
+    body.face = BodyFace::top, body.order = 8;
+    for (const auto& [role, value] : sizes) body.set_size({role, 0, value});
+    return body;
+  }
+  /// An operation like the drilling one, of another kind, on another body.
+  Operation making(OperationKind kind, Id body, double size) const {
+    auto o = *b.find<Operation>(drill);
+    o.kind = kind, o.bodies = {body}, o.size = size;
+    return o;
   }
   void gone(Id id) { EXPECT_TRUE(b.apply(remove(b, id, "x"))); }
   void uncut(Id surface) {

@@ -38,21 +38,10 @@ TEST_F(OnTheMill, HolesAreGoneThroughWithLittleTravel) {
 // middle is 30 and 20 from the datums, the cutter 14 and 10 from that. A line across it is scribed where it
 // lies.
 TEST_F(OnTheMill, ABlockIsMilledAllRoundAndALineIsScribed) {
-  Body block;
-  block.part = part;
-  block.name = "pad";
-  block.shape = BodyShape::block;
-  block.on = b.find<Body>(holes)->on;
-  block.face = BodyFace::top;
-  block.order = 8;
-  block.set_size({BodyRole::length, 0, 20});
-  block.set_size({BodyRole::width, 0, 12});
-  block.set_size({BodyRole::height, 0, 6});
+  auto block =
+      on_top("pad", BodyShape::block, {{BodyRole::length, 20}, {BodyRole::width, 12}, {BodyRole::height, 6}});
   const Id pad = make(block);
-  Operation o = *b.find<Operation>(drill);
-  o.kind = OperationKind::mill;
-  o.bodies = {pad};
-  o.size = 8;
+  auto o = making(OperationKind::mill, pad, 8);
   const auto key = std::to_string(make(o));
   EXPECT_NEAR(*step("go-" + key + "-1.1-x").number, 16, 1e-9);
   EXPECT_NEAR(*step("go-" + key + "-1.1-y").number, 10, 1e-9);
@@ -60,15 +49,7 @@ TEST_F(OnTheMill, ABlockIsMilledAllRoundAndALineIsScribed) {
   EXPECT_NEAR(*step("go-" + key + "-1.2-x").number, 44,
               1e-9); // along the near side first: against the feed outside
   EXPECT_NEAR(*step("go-" + key + "-1.3-y").number, 30, 1e-9);
-  Body line;
-  line.part = part;
-  line.name = "centre line";
-  line.shape = BodyShape::scribed;
-  line.on = block.on;
-  line.face = BodyFace::top;
-  line.order = 9;
-  line.set_size({BodyRole::length, 0, 50});
-  line.set_size({BodyRole::across, 0, 3});
+  auto line = on_top("centre line", BodyShape::scribed, {{BodyRole::length, 50}, {BodyRole::across, 3}});
   const Id scribed = make(line);
   o.kind = OperationKind::mark;
   o.bodies = {scribed};
@@ -156,21 +137,10 @@ TEST_F(OnTheMill, HolesAreCheckedFromEachOther) {
 // A slot 30 by 8, 4 deep in the middle of the plate: its middle 30 from the left, 20 from the front. With a
 // cutter as wide as it from 19 to 41; with one of 6 a millimetre to either side. Worked by hand.
 TEST_F(OnTheMill, ASlotIsMilledByItsCutter) {
-  Body slot;
-  slot.part = part;
-  slot.name = "slot";
-  slot.shape = BodyShape::slot;
-  slot.on = b.find<Body>(holes)->on;
-  slot.face = BodyFace::top;
-  slot.order = 9;
-  slot.set_size({BodyRole::length, 0, 30});
-  slot.set_size({BodyRole::width, 0, 8});
-  slot.set_size({BodyRole::depth, 0, 4});
+  auto slot =
+      on_top("slot", BodyShape::slot, {{BodyRole::length, 30}, {BodyRole::width, 8}, {BodyRole::depth, 4}});
   const Id body = make(slot);
-  Operation o = *b.find<Operation>(drill);
-  o.kind = OperationKind::mill;
-  o.bodies = {body};
-  o.size = 8;
+  auto o = making(OperationKind::mill, body, 8);
   const Id mill = make(o);
   const auto key = std::to_string(mill);
   const auto keys = [&] {
@@ -209,18 +179,11 @@ TEST_F(OnTheMill, ASlotIsMilledByItsCutter) {
 // corner of the pad lies 40 and 14 from the datums, the corner's middle 36 and 18. No move goes through the
 // metal that stays: none of the places, nor the corners between two, is nearer to that middle than 8.
 TEST_F(OnTheMill, CornersOfABlockAreRoundedByPlaces) {
-  Body block;
-  block.part = part, block.name = "pad", block.shape = BodyShape::block, block.on = b.find<Body>(holes)->on;
-  block.face = BodyFace::top, block.order = 8;
-  block.set_size({BodyRole::length, 0, 20});
-  block.set_size({BodyRole::width, 0, 12});
-  block.set_size({BodyRole::height, 0, 6});
-  block.set_size({BodyRole::corner, 0, 4});
+  auto block =
+      on_top("pad", BodyShape::block,
+             {{BodyRole::length, 20}, {BodyRole::width, 12}, {BodyRole::height, 6}, {BodyRole::corner, 4}});
   const Id pad = make(block);
-  Operation o = *b.find<Operation>(drill);
-  o.kind = OperationKind::mill;
-  o.bodies = {pad};
-  o.size = 8;
+  auto o = making(OperationKind::mill, pad, 8);
   const Id mill = make(o);
   const auto key = std::to_string(mill);
   const auto note = step("corners-" + key + "-1");
@@ -246,18 +209,11 @@ TEST_F(OnTheMill, CornersOfABlockAreRoundedByPlaces) {
 
 // A slot at 30° to the axes cannot be milled along them; neither can one of a part that lies askew.
 TEST_F(OnTheMill, WhatLiesOffTheAxesIsNotMilledInStairs) {
-  Body slot;
-  slot.part = part, slot.name = "slot", slot.shape = BodyShape::slot, slot.on = b.find<Body>(holes)->on;
-  slot.face = BodyFace::top, slot.order = 9;
-  slot.set_size({BodyRole::length, 0, 30});
-  slot.set_size({BodyRole::width, 0, 8});
-  slot.set_size({BodyRole::depth, 0, 4});
-  slot.set_size({BodyRole::turn, 0, pi / 6});
+  auto slot =
+      on_top("slot", BodyShape::slot,
+             {{BodyRole::length, 30}, {BodyRole::width, 8}, {BodyRole::depth, 4}, {BodyRole::turn, pi / 6}});
   const Id body = make(slot);
-  Operation o = *b.find<Operation>(drill);
-  o.kind = OperationKind::mill;
-  o.bodies = {body};
-  o.size = 8;
+  auto o = making(OperationKind::mill, body, 8);
   const auto key = std::to_string(make(o));
   EXPECT_NE(step("cutter-" + key + "-1").words.find("30.00\u00B0 off the machine's axes"), std::string::npos);
   slot.set_size({BodyRole::turn, 0, pi / 2});
