@@ -79,8 +79,19 @@ void BenchPicture::show_step(Shown shown) {
 }
 
 BenchPicture::Drawn BenchPicture::wanted() const {
-  return {shown_.of_part,        shown_.as_of, shown_.part.solid.get(), shown_.view, shown_.lit,
-          shown_.at.has_value(), size(),       devicePixelRatioF()};
+  Drawn drawn;
+  drawn.of_part = shown_.of_part;
+  drawn.as_of = shown_.as_of;
+  drawn.solid = shown_.part.solid.get();
+  drawn.way = {shown_.held.way.x(), shown_.held.way.y(), shown_.held.way.z()};
+  drawn.lathe = shown_.held.lathe;
+  drawn.third_angle = shown_.third_angle;
+  drawn.view = shown_.view;
+  drawn.lit = shown_.lit;
+  drawn.with_place = shown_.at.has_value();
+  drawn.size = size();
+  drawn.pixels = devicePixelRatioF();
+  return drawn;
 }
 
 void BenchPicture::paintEvent(QPaintEvent*) {

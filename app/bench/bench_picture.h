@@ -11,6 +11,7 @@
 #include <QPixmap>
 #include <QWidget>
 
+#include <array>
 #include <optional>
 #include <vector>
 
@@ -51,6 +52,8 @@ private:
     qlonglong of_part = 0;
     quint64 as_of = 0;
     const sheets::SolidPicture* solid = nullptr;
+    std::array<double, 3> way{}; ///< how it is held
+    bool lathe = false, third_angle = false;
     std::optional<sheets::View> view;
     std::vector<int> lit;
     bool with_place = false;

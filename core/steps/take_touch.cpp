@@ -55,17 +55,18 @@ PointKey point_of(const std::string& key) {
   return out;
 }
 
+/// Along which axis its datum is found; at a touch X and Y may both be read.
+std::size_t axis_of_datum(const std::string& key) {
+  return key.starts_with("zero-y") || key.starts_with("still-y") ? 1 : 0;
+}
+
 class Touching {
 public:
   Touching(const Build& build, const BenchInput& in, const BenchStep& step, const std::string& at)
       : build_(build), in_(in), step_(step), at_(at), setup_(*build.find<Setup>(in.setup)),
-        places_(build, setup_, in.plans), axis_(step.key.find("-y") == std::string::npos ? 0 : 1),
-        on_(places_.zero(axis_)), count_(counting(build, in, axis_, on_.surface)),
-        now_(zero_now(build, in, axis_, on_.surface)), unit_(route::machine_unit(build, setup_)) {
-    // The key says whose touch it is; of one whose X and Y are read "-x" at its end does not.
-    if (step.key.starts_with("zero-x") || step.key.starts_with("still-x")) look_at(0);
-    if (step.key.starts_with("zero-y") || step.key.starts_with("still-y")) look_at(1);
-  }
+        places_(build, setup_, in.plans), axis_(axis_of_datum(step.key)), on_(places_.zero(axis_)),
+        count_(counting(build, in, axis_, on_.surface)), now_(zero_now(build, in, axis_, on_.surface)),
+        unit_(route::machine_unit(build, setup_)) {}
 
   StepTaken take(std::optional<double> read) const {
     if (!on_.known() || on_.surface != step_.surface)
@@ -85,12 +86,6 @@ public:
   }
 
 private:
-  void look_at(std::size_t axis) {
-    axis_ = axis;
-    on_ = places_.zero(axis);
-    count_ = counting(build_, in_, axis, on_.surface);
-    now_ = zero_now(build_, in_, axis, on_.surface);
-  }
   std::string text(double mm) const {
     return length_text(mm, unit_, {.decimals_mm = 3, .decimals_inch = 4, .show_unit = true});
   }
@@ -285,7 +280,8 @@ private:
     in.on_y = {others[0], others[1]};
     in.sense_x = places_.zero(0).sense;
     in.sense_y = places_.zero(1).sense;
-    in.finder = zero.finder;
+    in.finder_x = (axis_ == 0 ? zero : other->second).finder;
+    in.finder_y = (axis_ == 1 ? zero : other->second).finder;
     in.resolution = figure();
     return find_corner(in, options);
   }
@@ -427,7 +423,7 @@ StepTaken another_way(const Build& build, const BenchInput& input, const BenchSt
 Edit touch_again(const Build& build, const BenchInput& input, const BenchStep& step, const std::string& at) {
   if (step.key.starts_with("still-")) return {};
   const auto of = point_of(step.key);
-  const std::size_t axis = step.key.starts_with("zero-y") ? 1 : 0;
+  const std::size_t axis = axis_of_datum(step.key);
   const bool second = step.key.ends_with("-again") || step.key.ends_with("-other") || of.touch > 0;
   const auto now = step.axis == "Z" ? std::nullopt : zero_now(build, input, axis, step.surface);
   if (!second || !now) return lose_zero(build, input, step, at);

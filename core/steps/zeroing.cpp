@@ -83,7 +83,7 @@ Corner find_corner(const AskewInput& in, const ZeroOptions& options) {
   for (const auto* two : {&in.on_x, &in.on_y})
     if (!(*two)[0].allFinite() || !(*two)[1].allFinite())
       return refused_as<Corner>("touches must be numbers");
-  if (!(in.finder >= 0) || !(in.resolution >= 0))
+  if (!(in.finder_x >= 0) || !(in.finder_y >= 0) || !(in.resolution >= 0))
     return refused_as<Corner>("finder and last figure must not be below 0");
   const Vec2 up = in.on_x[1] - in.on_x[0], right = in.on_y[1] - in.on_y[0];
   constexpr double too_near = 2; // mm: a turn from so short an edge says nothing
@@ -98,10 +98,10 @@ Corner find_corner(const AskewInput& in, const ZeroOptions& options) {
   out.apart = std::abs(by_x - by_y) * std::sqrt(std::min(x2, y2));
   const Vec2 out_x = in.sense_x * Vec2(std::cos(out.turn), std::sin(out.turn));
   const Vec2 out_y = in.sense_y * Vec2(-std::sin(out.turn), std::cos(out.turn));
-  const auto face = [&](const std::array<Vec2, 2>& two, const Vec2& normal) {
-    return normal.dot((two[0] + two[1]) / 2) - in.finder / 2;
+  const auto face = [](const std::array<Vec2, 2>& two, const Vec2& normal, double finder) {
+    return normal.dot((two[0] + two[1]) / 2) - finder / 2;
   };
-  out.shows = face(in.on_x, out_x) * out_x + face(in.on_y, out_y) * out_y;
+  out.shows = face(in.on_x, out_x, in.finder_x) * out_x + face(in.on_y, out_y, in.finder_y) * out_y;
   out.uncertainty = mean_within(out.apart, in.resolution);
   out.turn_within = out.uncertainty / std::sqrt(std::max(x2, y2));
   out.status = out.apart > std::max(options.agree, 2 * in.resolution) ? ZeroStatus::apart : ZeroStatus::found;

@@ -67,9 +67,9 @@ struct Middle {
 
 /// Two faces at a right angle of a part that lies askew, two touches of each, in the plane of the machine.
 struct AskewInput {
-  std::array<Vec2, 2> on_x, on_y;  ///< of the face that would look along X if it lay straight; along Y
-  double sense_x = 1, sense_y = 1; ///< the way each would look: +1 up the axis, −1 down it
-  double finder = 0;
+  std::array<Vec2, 2> on_x, on_y;    ///< of the face that would look along X if it lay straight; along Y
+  double sense_x = 1, sense_y = 1;   ///< the way each would look: +1 up the axis, −1 down it
+  double finder_x = 0, finder_y = 0; ///< mm across, at the touches of either
   double resolution = 0.01;
 };
 

@@ -223,3 +223,18 @@ TEST_F(AtTheBench, WithoutSetupsItSaysWhatToDo) {
   EXPECT_FALSE(bench().is_open());
   EXPECT_TRUE(window->message().contains("There are no setups yet")) << window->message().toStdString();
 }
+
+// The same part in its next setup lies another way: it is drawn anew, though nothing of the build changed.
+TEST_F(AtTheBench, TheNextSetupIsDrawnAsItLies) {
+  const auto setups = b().setups_of(window->document().part());
+  ASSERT_GE(setups.size(), 2U);
+  const auto seen = [&](Id setup) {
+    EXPECT_EQ(bench().open(setup), QString());
+    bench().look_at(1); // put it in
+    QApplication::processEvents();
+    return bench().grab(bench().picture()->geometry()).toImage();
+  };
+  const auto first = seen(setups[0].first), second = seen(setups[1].first);
+  EXPECT_NE(first, second);
+  EXPECT_EQ(seen(setups[0].first), first);
+}

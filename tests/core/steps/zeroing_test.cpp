@@ -110,10 +110,10 @@ TEST(Zeroing, ACornerIsFoundWhereverItLies) {
                                        std::sin(turn) * x + std::cos(turn) * y);
         };
         AskewInput in;
-        in.finder = 5;
+        in.finder_x = 5, in.finder_y = 8; // another was put in between
         in.sense_x = sx, in.sense_y = sy;
         in.on_x = {put(sx * 2.5, -sy * 10), put(sx * 2.5, -sy * 80)};
-        in.on_y = {put(-sx * 70, sy * 2.5), put(-sx * 5, sy * 2.5)};
+        in.on_y = {put(-sx * 70, sy * 4), put(-sx * 5, sy * 4)};
         const auto found = find_corner(in);
         ASSERT_TRUE(found.found()) << found.message;
         EXPECT_NEAR((found.shows - corner).norm(), 0, 1e-9);
