@@ -28,7 +28,9 @@ std::vector<Vec2> clearing(double half_length, double half_width, double shrinks
   const double narrow = shrinks > 0 ? std::min(half_length, half_width) : half_width;
   const double left = narrow - in.cutter / 2; // metal from the middle to where the outermost cuts
   if (left <= options.same / 2 || !(options.over > 0)) return {};
-  const int ways = static_cast<int>(std::ceil(left / (options.over * in.cutter)));
+  const double wanted = std::ceil(left / (options.over * in.cutter));
+  if (wanted > options.most_ways) return {};
+  const int ways = static_cast<int>(wanted);
   const double step = std::min(narrow, options.over * in.cutter * ways) / ways;
   std::vector<Vec2> all;
   for (int k = ways; k > 0; --k)
@@ -82,6 +84,9 @@ CutterPath cutter_path(const CutterPathInput& in, const CutterPathOptions& optio
     path.left_over = fmt::format("its corners come out {}, drawn {}: a cutter of {} leaves them right",
                                  text(in.cutter / 2), text(in.corner), text(2 * in.corner));
   if (inside) path.clearing = clearing((in.length + by) / 2, (in.width + by) / 2, 1, in, options);
+  if (inside && path.clearing.empty() && least > 2 * in.cutter + options.same)
+    path.left_over += fmt::format("{}metal stays in its middle: clear that first with a larger cutter",
+                                  path.left_over.empty() ? "" : "; ");
   if (in.of == CutOf::boss && in.corner > 0)
     path.left_over = fmt::format("its corners of {} are rounded after it", text(in.corner));
   return path;

@@ -28,6 +28,7 @@ struct CutterPathInput {
 struct CutterPathOptions {
   double same = 0.01;    ///< a cutter so near the width is as wide as the slot
   double over = 0.75;    ///< of the cutter's width one way round lies beside the next (common practice)
+  int most_ways = 20;    ///< round the middle: more want a larger cutter first
   bool climbing = false; ///< the other way round: with the feed
   Unit unit = Unit::mm;  ///< of the words
 };

@@ -78,12 +78,11 @@ private:
 
   /// Zero on the datum of every axis along which something is gone to; before it what it is touched with.
   void zeros(const std::vector<BenchStep>& work) {
-    if (held_.lathe) return; // X is what it measures, Z its end
     std::vector<BenchStep> touches, still;
     const bool askew = lies_askew(build_, in_, places_); // both, to know either
     for (std::size_t k = 0; k < 2; ++k) {
-      const auto along = [&](const BenchStep& s) {
-        return s.kind == StepKind::go && s.axis == axis_names[k];
+      const auto along = [&](const BenchStep& s) { // counted from a datum; of what is turned X is its size
+        return s.kind == StepKind::go && s.axis == axis_names[k] && !s.datum.empty();
       };
       if (!askew && std::none_of(work.begin(), work.end(), along)) continue;
       for (auto& step : zero_steps(build_, in_, options_, places_, k, finder_))

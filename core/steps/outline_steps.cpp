@@ -16,7 +16,8 @@ using namespace build;
 
 namespace {
 
-constexpr double as_long = 1e-4;    // mm: no move
+constexpr double no_move = 1e-4;    // mm
+constexpr double straight = 0.02;   // mm: along an axis within what two touches may differ by
 constexpr double along_tool = 0.99; // cosine
 
 } // namespace
@@ -56,12 +57,11 @@ Vec2 PlaceSteps::in_machine(const Vec3& way) const {
   return {c * straight.x() - s * straight.y(), s * straight.x() + c * straight.y()};
 }
 
-/// By how much a way lies off the nearest axis, radians; 0: along it.
+/// By how much a way of that length lies off the nearest axis, radians; 0: along it, as near as matters.
 double PlaceSteps::off_axes(const Vec3& way) const {
   const Vec2 goes = in_machine(way);
-  double at = std::remainder(std::atan2(goes.y(), goes.x()), pi / 2);
-  if (goes.norm() * std::abs(std::sin(at)) < as_long) at = 0;
-  return at;
+  const double at = std::remainder(std::atan2(goes.y(), goes.x()), pi / 2);
+  return goes.norm() * std::abs(std::sin(at)) <= straight ? 0 : at;
 }
 
 void PlaceSteps::marks(Id id, const route::Feature& f, bool done, std::vector<BenchStep>& work) const {
@@ -106,7 +106,7 @@ void PlaceSteps::mill_to(const ToolPlace& place, const Vec3& before, const std::
     if (way.y() * out.y() > way.x() * out.x()) std::swap(order[0], order[1]);
   }
   for (const std::size_t axis : order) {
-    if (std::abs(way[static_cast<Eigen::Index>(axis)]) < as_long) continue;
+    if (std::abs(way[static_cast<Eigen::Index>(axis)]) < (turn_ == 0 ? no_move : straight)) continue;
     auto step = go(place, axis, moving);
     step.lit = place.lit;
     work.push_back(std::move(step));
@@ -192,7 +192,8 @@ void PlaceSteps::outline(Id id, const Operation& o, const route::Feature& f, boo
                                          : "No path for this cutter: " + path.message));
       continue;
     }
-    if (const double off = off_axes(pose.rotation * Vec3::UnitX()); off != 0) {
+    if (const double off = off_axes(std::max(in.length, in.width) * (pose.rotation * Vec3::UnitX()));
+        off != 0) {
       work.push_back(
           told(place, "cutter",
                fmt::format("It lies {:.2f}\u00B0 off the machine's axes: along them it would come out in "

@@ -127,3 +127,11 @@ TEST(CutterPath, NothingStaysInTheMiddle) {
     }
   }
 }
+
+// A cutter of 1 in a pocket of 200 would go round for days: another is wanted first.
+TEST(CutterPath, TooSmallACutterForTheMiddleIsSaid) {
+  const auto path = path_of(CutOf::pocket, 200, 100, 1);
+  ASSERT_TRUE(path.usable());
+  EXPECT_TRUE(path.clearing.empty());
+  EXPECT_NE(path.left_over.find("clear that first with a larger cutter"), std::string::npos);
+}

@@ -8,6 +8,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 using namespace datrin;
 using namespace datrin::build;
@@ -228,6 +229,24 @@ TEST_F(OnTheMill, WhatLiesOffTheAxesIsNotMilledInStairs) {
     EXPECT_TRUE(take(step(touch + "-y"), read[k].second).ok());
   }
   EXPECT_NE(step("cutter-" + key + "-1").words.find("2.86\u00B0 off"), std::string::npos); // 1 in 20
+}
+
+// Askew by a hair, a hundredth over the length of the slot, it is milled along the axes all the same.
+TEST_F(OnTheMill, AHairOffTheAxesIsAlongThem) {
+  auto slot =
+      on_top("slot", BodyShape::slot, {{BodyRole::length, 30}, {BodyRole::width, 8}, {BodyRole::depth, 4}});
+  const auto key = std::to_string(make(making(OperationKind::mill, make(slot), 8)));
+  ASSERT_TRUE(take(step("zero-x"), "+").ok());
+  for (const auto& [touch, x, y] : {std::tuple("zero-x-touch-1", "-3", "5"),
+                                    {"zero-x-touch-2", "-3.01", "35"},
+                                    {"zero-y-touch-1", "10", "-3"},
+                                    {"zero-y-touch-2", "50", "-2.99"}}) {
+    EXPECT_TRUE(take(step(std::string(touch) + "-x"), x).ok());
+    EXPECT_TRUE(take(step(std::string(touch) + "-y"), y).ok());
+  }
+  EXPECT_NE(b.all<BenchZero>().back().second.turn, 0);
+  EXPECT_NEAR(*step("go-" + key + "-1.2-x").number - *step("go-" + key + "-1.1-x").number, 22, 1e-3);
+  for (const auto& one : steps()) EXPECT_NE(one.key, "go-" + key + "-1.2-y");
 }
 
 // A countersink goes as deep as its mouth is drawn, not as deep as the hole.
