@@ -1,17 +1,16 @@
 #pragma once
 // The answer of an algorithm that was given what it cannot work with.
 
-#include <string>
-#include <utility>
+#include <string_view>
 
 namespace datrin {
 
 /// A result of its status `refused`, saying why.
 template <class Result>
-Result refused_as(std::string why) {
+Result refused_as(std::string_view why) {
   Result out;
   out.status = decltype(out.status)::refused;
-  out.message = std::move(why);
+  out.message = why;
   return out;
 }
 

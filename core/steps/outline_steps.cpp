@@ -16,9 +16,9 @@ using namespace build;
 
 namespace {
 
-constexpr double no_move = 1e-4;    // mm
-constexpr double straight = 0.02;   // mm: along an axis within what two touches may differ by
-constexpr double along_tool = 0.99; // cosine
+constexpr double no_move = 1e-4;         // mm
+constexpr double straight_enough = 0.02; // mm: along an axis within what two touches may differ by
+constexpr double along_tool = 0.99;      // cosine
 
 } // namespace
 
@@ -61,7 +61,7 @@ Vec2 PlaceSteps::in_machine(const Vec3& way) const {
 double PlaceSteps::off_axes(const Vec3& way) const {
   const Vec2 goes = in_machine(way);
   const double at = std::remainder(std::atan2(goes.y(), goes.x()), pi / 2);
-  return goes.norm() * std::abs(std::sin(at)) <= straight ? 0 : at;
+  return goes.norm() * std::abs(std::sin(at)) <= straight_enough ? 0 : at;
 }
 
 void PlaceSteps::marks(Id id, const route::Feature& f, bool done, std::vector<BenchStep>& work) const {
@@ -106,7 +106,7 @@ void PlaceSteps::mill_to(const ToolPlace& place, const Vec3& before, const std::
     if (way.y() * out.y() > way.x() * out.x()) std::swap(order[0], order[1]);
   }
   for (const std::size_t axis : order) {
-    if (std::abs(way[static_cast<Eigen::Index>(axis)]) < (turn_ == 0 ? no_move : straight)) continue;
+    if (std::abs(way[static_cast<Eigen::Index>(axis)]) < (turn_ == 0 ? no_move : straight_enough)) continue;
     auto step = go(place, axis, moving);
     step.lit = place.lit;
     work.push_back(std::move(step));
