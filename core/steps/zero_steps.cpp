@@ -54,7 +54,7 @@ public:
     const auto& zero = now_->second;
     const auto old = hours_between(std::max(zero.at, zero.checked), options_.now);
     if (!old || *old <= options_.old_zero) return {};
-    auto one = step("still-" + std::string(axis_ == 0 ? "x" : "y"), "Does the zero hold?", false);
+    auto one = step("still-" + std::string(axis_ == 0 ? "x" : "y"), "Whether the zero holds", false);
     one.number = zero_.has_middle() ? first_side(zero) : count_.shows + outside();
     if (zero_.has_middle())
       touched_at(one, -1);
