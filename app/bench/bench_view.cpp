@@ -325,7 +325,7 @@ void BenchView::show_number(const BenchStep& now) {
         filled("%1 %2", line.figure.empty() ? number_words(less ? -line.mm : line.mm, unit) : qt(line.figure),
                qt(line.label));
   }
-  const bool long_sum = now.sum.lines.size() > 3;
+  const bool long_sum = now.sum.lines.size() > 3 || !now.sum.answer.empty(); // or no plain sum
   sum_->setText(long_sum ? QString("* shows how it adds up") : parts);
   sum_->setVisible(!parts.isEmpty());
 }

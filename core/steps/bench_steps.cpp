@@ -2,6 +2,7 @@
 
 #include "cutting/travel_order.h"
 #include "drawing/dimension_limits.h"
+#include "quantity/angle.h"
 #include "quantity/length_text.h"
 #include "quantity/text.h"
 #include "readings/size_now.h"
@@ -291,6 +292,8 @@ private:
       step.number = d->nominal;
       step.words = fmt::format("Measure it while it is held: {}", drawing::dimension_text(*d, unit_));
       step.sum = {d->name, {{"nominal", d->nominal, "drawing"}}, {}};
+      if (step.is_angle)
+        step.sum = {d->name, {{"nominal", 0, "drawing", angle_text(d->nominal)}}, angle_text(d->nominal)};
       step.ask = "What does it measure?";
       step.may_be_empty = false;
       out_.push_back(std::move(step));

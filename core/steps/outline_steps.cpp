@@ -34,14 +34,9 @@ BenchStep PlaceSteps::outline_depth(const ToolPlace& place, const Operation& o, 
       fmt::format("{}: down in cuts the cutter bears, until Z reads", route::operation_text(build_, o));
   step.ask = "What does it read?";
   step.sum = {"depth", {{place.name, deep, "drawing"}}, {}};
-  const auto& face = height.face;
   below_where_it_was_set(step, place, height);
-  if (face.mm > 0)
-    step.sum.lines.push_back({"still to come off " + surface_name(build_, face.face), face.mm, "allowance"});
+  metal_in_the_way(step, height.face);
   if (through) step.sum.lines.push_back({"through, and clear", options_.clear, "chosen"});
-  if (face.rough)
-    step.words = fmt::format("What stands over {} nobody has measured: it comes on top. {}",
-                             surface_name(build_, face.face), step.words);
   as_height(step.sum, height, place.operation);
   step.number = step.sum.total();
   step.also = joined(turn_at(o, cutter_across(o)), by_the_screw(*step.number));

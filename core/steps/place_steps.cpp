@@ -203,6 +203,15 @@ BenchStep PlaceSteps::set_height(const ToolPlace& place, const Operation& o, con
   return step;
 }
 
+/// What has still to come off the face it begins at is cut through as well; what nobody knows is told.
+void PlaceSteps::metal_in_the_way(BenchStep& step, const MetalOver& over) const {
+  if (over.mm > 0)
+    step.sum.lines.push_back({"still to come off " + surface_name(build_, over.face), over.mm, "allowance"});
+  if (over.rough)
+    step.words = fmt::format("What stands over {} nobody has measured: it comes on top. {}",
+                             surface_name(build_, over.face), step.words);
+}
+
 void PlaceSteps::hole_depth(const ToolPlace& place, const Operation& o, const route::Feature& f,
                             std::vector<BenchStep>& work) {
   const bool mouth = route::works_mouth(build_, o);
@@ -226,16 +235,8 @@ void PlaceSteps::hole_depth(const ToolPlace& place, const Operation& o, const ro
   step.ask = "What does it read?";
   step.sum = {"depth", {{mouth ? "its mouth" : f.name, drawn, "drawing"}}, {}};
   below_where_it_was_set(step, place, height);
-  const auto metal = [&](const MetalOver& over) {
-    if (over.mm > 0)
-      step.sum.lines.push_back(
-          {"still to come off " + surface_name(build_, over.face), over.mm, "allowance"});
-    if (over.rough)
-      step.words = fmt::format("What stands over {} nobody has measured: it comes on top. {}",
-                               surface_name(build_, over.face), step.words);
-  };
-  metal(height.face);
-  if (f.both_ways && !mouth) metal(places_.over(place.at - f.deep * place.out, -place.out));
+  metal_in_the_way(step, height.face);
+  if (f.both_ways && !mouth) metal_in_the_way(step, places_.over(place.at - f.deep * place.out, -place.out));
   if (f.both_ways && !mouth) {
     const double across = o.size > 0 ? o.size : f.across;
     if (o.kind == OperationKind::drill)

@@ -1,6 +1,6 @@
 #pragma once
 // The numbers a tool goes to in a setup, in the axes and by the read-out of the machine: over a hole and down
-// into it; round a slot or a pocket.
+// into it; round a slot or a pocket; along what is turned.
 
 #include "cutting/cutter_path.h"
 #include "route/features.h"
@@ -73,6 +73,7 @@ private:
                std::vector<BenchStep>& work) const;
   void corners(const ToolPlace& on, const Pose& pose, const cutting::CutterPathInput& block, double top,
                Vec3 before, std::vector<BenchStep>& work) const;
+  void metal_in_the_way(BenchStep& step, const MetalOver& over) const;
   BenchStep slide(const ToolPlace& place, std::size_t axis, double diameter) const;
   BenchStep turn_to(const ToolPlace& place, const build::Operation& operation, double diameter) const;
   BenchStep along_to(const ToolPlace& place, const Height& height, double diameter, double from,

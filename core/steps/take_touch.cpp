@@ -214,7 +214,7 @@ private:
 
   /// Where the spindle stood, in the plane of the machine.
   std::vector<Vec2> places_touched(const BenchZero& zero) const {
-    const double sx = counting(build_, in_, 0, 0).sense, sy = counting(build_, in_, 1, 0).sense;
+    const double sx = axis_sense(build_, in_, 0), sy = axis_sense(build_, in_, 1);
     const auto read = points_in(zero);
     std::vector<Vec2> at;
     for (std::size_t k = 0; k < std::min(read.x.size(), read.y.size()); ++k)
@@ -224,7 +224,7 @@ private:
   void found_at(BenchZero& zero, const Vec2& where, double uncertainty, double turn) const {
     const auto k = static_cast<std::size_t>(zero.axis);
     zero.found = true;
-    zero.shows = counting(build_, in_, k, 0).sense * where[static_cast<Eigen::Index>(k)];
+    zero.shows = axis_sense(build_, in_, k) * where[static_cast<Eigen::Index>(k)];
     zero.uncertainty = uncertainty;
     zero.turn = turn;
   }

@@ -1,3 +1,4 @@
+#include "quantity/angle.h"
 #include "route/propose.h"
 #include "solid/place.h"
 #include "solid/profile_stairs.h"
@@ -42,8 +43,8 @@ BenchStep PlaceSteps::turn_to(const ToolPlace& place, const Operation& o, double
   step.sum = {
       "X", {{place.name, whole ? diameter : diameter / 2, whole ? "drawing" : "drawing: half of it"}}, {}};
   step.number = step.sum.total();
-  step.words = fmt::format("{} across. X counts {}; in until it reads", text(diameter, 3),
-                           whole ? "the diameter" : "a side");
+  step.words = fmt::format("{} across. X counts {}; in by cuts the tool bears, until it reads",
+                           text(diameter, 3), whole ? "the diameter" : "a side");
   step.also = joined(turn_at(o, diameter), by_the_screw(*step.number));
   return step;
 }
@@ -54,13 +55,11 @@ BenchStep PlaceSteps::along_to(const ToolPlace& place, const Height& height, dou
   auto step = slide(place, 2, diameter);
   step.from = height.at;
   step.sum = {"Z", {{place.name, to, "drawing"}}, {}};
-  if (height.face.mm > 0)
-    step.sum.lines.push_back(
-        {"still to come off " + surface_name(build_, height.face.face), height.face.mm, "allowance"});
-  as_height(step.sum, height, place.operation);
-  step.number = step.sum.total();
   step.words = from > 0 ? fmt::format("From {} behind the end on, until Z reads", text(from, 3))
                         : std::string("From the end on, until Z reads");
+  metal_in_the_way(step, height.face);
+  as_height(step.sum, height, place.operation);
+  step.number = step.sum.total();
   return step;
 }
 
@@ -90,7 +89,9 @@ void PlaceSteps::turned(Id id, const Operation& o, const route::Feature& f, bool
   const double end = in.from_last ? in.profile.back().at : in.profile.front().at;
   place.at = pose.apply(Vec3(0, 0, end));
   const Vec3 mouth = place.at;
-  const auto& height = height_of(place, o, work);
+  ToolPlace faced = place;
+  faced.name = f.name + ", its end as it is faced";
+  const auto& height = height_of(faced, o, work);
   work.push_back(
       told(place, "touch-off",
            fmt::format("Skim it as far as it is to be turned, measure, and set X to {} it measures",
@@ -108,7 +109,10 @@ void PlaceSteps::turned(Id id, const Operation& o, const route::Feature& f, bool
                                    text(stair.to, 3), stair.half_angle > 0 ? "widens" : "narrows"));
       note.number = std::abs(stair.half_angle);
       note.is_angle = true;
-      note.sum = {"top slide", {{"half of the angle", *note.number, "drawing"}}, {}};
+      note.sum = {"top slide",
+                  {{"wider a side", std::abs(stair.diameter - stair.diameter_from) / 2, "drawing"},
+                   {"over a length of", 0, "drawing", text(stair.to - stair.from, 3)}},
+                  angle_text(*note.number)};
       work.push_back(std::move(note));
       continue;
     }

@@ -63,11 +63,15 @@ std::optional<std::pair<Id, BenchZero>> zero_now(const Build& build, const Bench
   return found == all.rend() ? std::nullopt : std::optional(*found);
 }
 
+double axis_sense(const Build& build, const BenchInput& input, std::size_t axis) {
+  const auto* machine = machine_of(build, input);
+  const auto reversed = machine ? lower_case(machine->reversed) : std::string();
+  return reversed.find(lower_case(axis_names[axis])) != std::string::npos ? -1 : 1;
+}
+
 Counting counting(const Build& build, const BenchInput& input, std::size_t axis, Id datum, Id operation) {
   Counting count;
-  if (const auto* machine = machine_of(build, input))
-    count.sense =
-        lower_case(machine->reversed).find(lower_case(axis_names[axis])) != std::string::npos ? -1 : 1;
+  count.sense = axis_sense(build, input, axis);
   const auto now = zero_now(build, input, axis, datum, operation);
   if (!now || !now->second.found) return count;
   count.shows = now->second.shows;

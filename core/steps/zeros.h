@@ -33,6 +33,9 @@ std::optional<std::pair<build::Id, build::BenchZero>> zero_now(const build::Buil
 Counting counting(const build::Build& build, const BenchInput& input, std::size_t axis, build::Id datum,
                   build::Id operation = 0);
 
+/// −1 where the machine counts the other way along an axis; else 1.
+double axis_sense(const build::Build& build, const BenchInput& input, std::size_t axis);
+
 /// Of the read-out of the setup's machine: mm.
 double last_figure(const build::Build& build, const BenchInput& input);
 

@@ -61,6 +61,9 @@ TEST_F(TurnedKnob, ItsLengthsComeFirstThenTheTaperThenTheBall) {
   const auto taper = step("taper-" + key + "-2");
   EXPECT_NEAR(std::tan(*taper.number), 0.1, 1e-12); // 3 a side over 30
   EXPECT_TRUE(taper.is_angle);
+  EXPECT_EQ(taper.sum.lines[0].mm, 3); // asked for, it says what it comes from, no length
+  EXPECT_EQ(taper.sum.lines[1].figure, "30.000\u202Fmm");
+  EXPECT_EQ(taper.sum.answer.substr(0, 4), "5.71");
   int stairs = 0;
   double widest = 0;
   for (const auto& one : steps()) {
