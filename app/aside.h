@@ -3,7 +3,7 @@
 // its owner, stops the one under way.
 
 #include <QFutureWatcher>
-#include <QtConcurrent>
+#include <QtConcurrentRun>
 
 #include <atomic>
 #include <functional>

@@ -1,7 +1,15 @@
 // datrin [FILE.datrin] [--empty FILE] [--step N] [--piece N] [--seat] [--picture FILE.png] [--sheet FILE.pdf]
 // …
 
+#include "app/bench/bench_view.h"
+#include "app/casting/marking_page.h"
+#include "app/casting/seat_page.h"
+#include "app/chains/chains_page.h"
+#include "app/drawing/drawing_page.h"
+#include "app/joints/joints_page.h"
+#include "app/overview/overview_page.h"
 #include "app/shell/main_window.h"
+#include "app/shell/shelf.h"
 #include "app/shop/sums_dialog.h"
 #include "app/theme.h"
 #include "sheets/shown.h"

@@ -1,8 +1,8 @@
 # Installs the Debian packages Datrin needs where they are missing. Sourced by ./run and ./test.
 # As root, or as a user with sudo. A second call with nothing missing takes a fraction of a second.
 
-needed_build="g++ cmake ninja-build pkg-config qt6-base-dev qt6-serialport-dev libgl-dev coinor-libclp-dev libpolyclipping-dev libeigen3-dev nlohmann-json3-dev
-  libfmt-dev libcli11-dev libboost-dev libocct-modeling-algorithms-dev libocct-data-exchange-dev libassimp-dev libdxflib-dev qt6-svg-dev libsqlitecpp-dev libsqlite3-dev zlib1g-dev libgtest-dev libgmock-dev libbenchmark-dev libglpk-dev"
+needed_build="g++ ccache cmake ninja-build pkg-config qt6-base-dev qt6-serialport-dev libgl-dev coinor-libclp-dev libpolyclipping-dev libeigen3-dev nlohmann-json3-dev
+  libfmt-dev libcli11-dev libboost-dev libocct-modeling-algorithms-dev libocct-data-exchange-dev libassimp-dev libdxflib-dev qt6-svg-dev libsqlitecpp-dev libsqlite3-dev zlib1g-dev libgtest-dev libbenchmark-dev libglpk-dev"
 needed_run="fontconfig libqt6gui6 qt6-qpa-plugins"
 needed_fuzz="clang libclang-rt-14-dev"
 needed_lint="clang clang-tidy"

@@ -1,6 +1,7 @@
 #pragma once
 // When something was done, as the person's clock had it.
 
+#include "sheets/figures.h"
 #include "sheets/shown.h"
 
 #include <QDateTime>

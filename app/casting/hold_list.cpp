@@ -1,6 +1,7 @@
 #include "app/casting/hold_list.h"
 
 #include "app/theme.h"
+#include "sheets/shown.h"
 
 #include <QPainter>
 

@@ -38,7 +38,7 @@ private:
 
   Document& document_;
   QComboBox *surface_, *toward_;
-  std::array<LengthEdit*, 3> xyz_;
+  std::array<LengthEdit*, 3> xyz_{};
   std::array<QLabel*, 2> place_names_{};
   LengthEdit *tip_, *uncertainty_;
   QLineEdit* setting_;

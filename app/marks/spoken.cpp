@@ -3,6 +3,7 @@
 #include <QComboBox>
 #include <QItemSelectionModel>
 #include <QPersistentModelIndex>
+#include <QScrollArea>
 #include <QTimer>
 
 namespace datrin::app {
@@ -70,8 +71,16 @@ private:
   QComboBox* box() const { return static_cast<QComboBox*>(widget()); }
 };
 
+/// What scrolls has all its children at any time, seen or not: Qt's own counts only the bars shown, and gives
+/// whatever lies behind its list when a reader asks for a bar that was there a moment ago.
+class ScrolledAccessible : public QAccessibleWidget {
+public:
+  explicit ScrolledAccessible(QScrollArea* area) : QAccessibleWidget(area, QAccessible::Client) {}
+};
+
 QAccessibleInterface* made(const QString&, QObject* object) {
   auto* widget = qobject_cast<QWidget*>(object);
+  if (auto* area = qobject_cast<QScrollArea*>(widget)) return new ScrolledAccessible(area);
   if (auto* box = qobject_cast<QComboBox*>(widget)) return new ChoiceAccessible(box);
   auto* spoken = dynamic_cast<Spoken*>(widget);
   return spoken != nullptr ? new SpokenAccessible(widget, spoken) : nullptr;

@@ -9,6 +9,7 @@
 #include "route/propose.h"
 #include "sheets/figures.h"
 
+#include <QDate>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 

@@ -1,13 +1,29 @@
 #include "app/shell/main_window.h"
 
+#include "app/allowance/allowance_page.h"
+#include "app/batch/batch_page.h"
+#include "app/bench/bench_view.h"
+#include "app/casting/marking_page.h"
+#include "app/casting/seat_page.h"
+#include "app/casting/touches_page.h"
+#include "app/chains/chains_page.h"
+#include "app/drawing/drawing_page.h"
 #include "app/drawing/quick_start_dialog.h"
+#include "app/joints/joints_page.h"
 #include "app/marks/column.h"
 #include "app/marks/fields.h"
 #include "app/marks/length_edit.h"
 #include "app/marks/spoken.h"
 #include "app/marks/waiting.h"
+#include "app/overview/overview_page.h"
+#include "app/route/route_page.h"
+#include "app/shell/build_nav.h"
+#include "app/shell/header.h"
 #include "app/shell/log_dialog.h"
 #include "app/shell/part_transfer.h"
+#include "app/shell/recent_builds.h"
+#include "app/shell/shelf.h"
+#include "app/shop/shop_page.h"
 #include "app/theme.h"
 #include "build/edit_drawing.h"
 #include "drawing/named_sizes.h"
@@ -25,7 +41,9 @@
 #include <QKeyEvent>
 #include <QMimeData>
 #include <QScreen>
+#include <QScrollArea>
 #include <QShortcut>
+#include <QStackedWidget>
 
 #include <algorithm>
 #include <limits>
@@ -69,6 +87,10 @@ MainWindow::MainWindow(std::unique_ptr<QSettings> settings, QWidget* parent)
 void MainWindow::finish_typing() {
   auto* edit = QApplication::focusWidget();
   if (edit != nullptr && isAncestorOf(edit)) edit->clearFocus();
+}
+
+QString MainWindow::message() const {
+  return message_->text();
 }
 
 MainWindow::~MainWindow() {

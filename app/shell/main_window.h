@@ -1,35 +1,40 @@
 #pragma once
 // The window: shelf, path, page and room column around one document.
 
-#include "app/allowance/allowance_page.h"
-#include "app/batch/batch_page.h"
-#include "app/bench/bench_view.h"
-#include "app/casting/marking_page.h"
-#include "app/casting/seat_page.h"
-#include "app/casting/touches_page.h"
-#include "app/chains/chains_page.h"
 #include "app/document.h"
-#include "app/drawing/drawing_page.h"
-#include "app/joints/joints_page.h"
-#include "app/overview/overview_page.h"
-#include "app/route/route_page.h"
+#include "app/joints/targets_state.h"
+#include "app/page/steps.h"
 #include "app/shell/asked_dialogs.h"
-#include "app/shell/build_nav.h"
-#include "app/shell/header.h"
-#include "app/shell/recent_builds.h"
-#include "app/shell/shelf.h"
-#include "app/shop/shop_page.h"
-#include "build/edit_drawing.h"
 
 #include <QMainWindow>
-#include <QScrollArea>
 #include <QSettings>
-#include <QStackedWidget>
 
 #include <map>
 #include <memory>
 
+class QLabel;
+class QMenu;
+class QStackedWidget;
+
 namespace datrin::app {
+
+class AllowancePage;
+class BatchPage;
+class BenchView;
+class BuildNav;
+class ChainsPage;
+class DrawingPage;
+class Header;
+class JointsPage;
+class MarkingPage;
+class OverviewPage;
+class Page;
+class RecentBuilds;
+class RoutePage;
+class SeatPage;
+class Shelf;
+class ShopPage;
+class TouchesPage;
 
 class MainWindow : public QMainWindow {
   Q_OBJECT
@@ -69,7 +74,7 @@ public:
   ShopPage* shop_page() const { return shop_; }
   BuildNav* build_nav() const { return nav_; }
   Page* page(Step step) const { return pages_.at(step).page; }
-  QString message() const { return message_->text(); }
+  QString message() const;
   void tell(const QString& words, bool wrong); ///< in the line at the bottom
   QAction* undo_action() const { return undo_; }
   QAction* redo_action() const { return redo_; }

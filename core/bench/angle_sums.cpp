@@ -1,6 +1,7 @@
 #include "bench/sum_lists.h"
 
 #include "quantity/angle.h"
+#include "quantity/length.h"
 #include "quantity/length_text.h"
 #include "quantity/text.h"
 

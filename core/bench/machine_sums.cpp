@@ -2,6 +2,7 @@
 #include "bench/sum_lists.h"
 
 #include "geometry/best_fit.h"
+#include "quantity/length.h"
 #include "quantity/length_text.h"
 #include "quantity/text.h"
 

@@ -1,3 +1,6 @@
+#include "app/allowance/allowance_page.h"
+#include "app/shell/shelf.h"
+#include "app/shop/shop_page.h"
 #include "tests/app/bench.h"
 
 #include "app/marks/why.h"

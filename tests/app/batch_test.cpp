@@ -1,5 +1,9 @@
 // A batch by its sheet: typed downwards by the number pad, pasted, copied, rejected, undone.
 
+#include "app/batch/batch_page.h"
+#include "app/joints/joints_page.h"
+#include "app/shell/header.h"
+#include "app/shell/shelf.h"
 #include "tests/app/bench.h"
 
 #include "app/marks/why.h"

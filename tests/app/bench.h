@@ -127,20 +127,10 @@ protected:
     if (modifiers.testFlag(Qt::ShiftModifier) && modifiers.testFlag(Qt::ControlModifier)) QTest::qWait(150);
   }
 
-  void choose_piece(std::size_t k) {
-    ASSERT_LT(static_cast<int>(k), window->shelf()->model()->rowCount());
-    window->shelf()->choose(static_cast<int>(k));
-  }
+  void choose_piece(std::size_t k);
 
   /// Presses S in the seat view and waits until the part has arrived.
-  void seat_best() {
-    auto* page = window->seat_page();
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !page->busy(); }, patience(5000)));
-    QSignalSpy settled(page, &app::SeatPage::settled);
-    page->canvas()->setFocus();
-    QTest::keyClick(page->canvas(), Qt::Key_S);
-    ASSERT_TRUE(settled.wait(patience(5000)));
-  }
+  void seat_best();
 
   static const demo::DemoBuild& made_demo() {
     static const auto made = demo::mill_engine();

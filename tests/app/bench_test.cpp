@@ -1,5 +1,7 @@
 // At the machine, by number pad and Enter alone.
 
+#include "app/bench/bench_view.h"
+#include "app/route/route_page.h"
 #include "tests/app/own_build.h"
 
 #include "app/marks/why.h"

@@ -1,3 +1,6 @@
+#include "app/chains/chains_page.h"
+#include "app/joints/joints_page.h"
+#include "app/overview/overview_page.h"
 #include "tests/app/bench.h"
 
 #include "app/overview/map_layout.h"

@@ -1,6 +1,11 @@
 // A casting with a taper, from nothing to the next number, through the fields a person uses. What is expected
 // is worked out by hand beside each check.
 
+#include "app/allowance/allowance_page.h"
+#include "app/casting/marking_page.h"
+#include "app/casting/seat_page.h"
+#include "app/casting/touches_page.h"
+#include "app/drawing/drawing_page.h"
 #include "tests/app/bench.h"
 
 #include <cmath>

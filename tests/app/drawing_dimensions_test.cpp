@@ -1,3 +1,4 @@
+#include "app/drawing/drawing_page.h"
 #include "tests/app/bench.h"
 
 #include <QFile>

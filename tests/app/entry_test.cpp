@@ -1,5 +1,8 @@
 // The one length field and the one message line, and work done aside: what they promise wherever they stand.
 
+#include "app/allowance/allowance_page.h"
+#include "app/casting/touches_page.h"
+#include "app/drawing/drawing_page.h"
 #include "tests/app/bench.h"
 
 #include "app/aside.h"

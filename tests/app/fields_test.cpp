@@ -1,5 +1,9 @@
 // Entry that is not understood is marked in place and the old value stands; nothing typed by mistake is lost.
 
+#include "app/casting/seat_page.h"
+#include "app/casting/touches_page.h"
+#include "app/drawing/drawing_page.h"
+#include "app/shell/header.h"
 #include "tests/app/bench.h"
 
 #include "app/marks/why.h"

@@ -1,6 +1,8 @@
 // Fixtures, tolerances, other datums and holes gone wrong, in the window. Common practice: a pin of 8.19
 // leaves 0.01 to 0.14 in holes of 8.20 to 8.33; a reject goes in first; M5 is drilled 4.2 (ISO 2306).
 
+#include "app/route/route_page.h"
+#include "app/shop/shop_page.h"
 #include "tests/app/solids.h"
 
 #include "app/route/fixture_dialog.h"

@@ -1,3 +1,7 @@
+#include "app/chains/chains_page.h"
+#include "app/drawing/dimension_panel.h"
+#include "app/joints/joints_page.h"
+#include "app/overview/overview_page.h"
 #include "tests/app/bench.h"
 
 #include "app/joints/joint_dialog.h"

@@ -1,3 +1,6 @@
+#include "app/casting/marking_page.h"
+#include "app/casting/seat_page.h"
+#include "app/drawing/drawing_page.h"
 #include "build/edit_drawing.h"
 #include "tests/app/bench.h"
 

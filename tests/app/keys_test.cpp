@@ -1,5 +1,6 @@
 // Every place of the window has its key, and no key means two things where both could be meant.
 
+#include "app/page/page.h"
 #include "tests/app/bench.h"
 
 #include "app/page/steps.h"

@@ -1,3 +1,9 @@
+#include "app/casting/marking_page.h"
+#include "app/casting/seat_page.h"
+#include "app/casting/touches_page.h"
+#include "app/drawing/drawing_page.h"
+#include "app/page/page.h"
+#include "app/shell/header.h"
 #include "build/edit_drawing.h"
 #include "tests/app/bench.h"
 

@@ -1,3 +1,4 @@
+#include "app/casting/marking_page.h"
 #include "tests/app/bench.h"
 
 using namespace datrin;

@@ -2,6 +2,7 @@
 // turns the writing round, and thousands of letters. They are shown as they are, cut to what a line holds,
 // and kept whole.
 
+#include "app/casting/seat_page.h"
 #include "tests/app/bench.h"
 
 #include "app/page/steps.h"

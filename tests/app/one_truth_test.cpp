@@ -1,5 +1,8 @@
 // What is read on one page is what every page shows; whose piece it is stays chosen.
 
+#include "app/allowance/allowance_page.h"
+#include "app/drawing/drawing_page.h"
+#include "app/joints/joints_page.h"
 #include "tests/app/bench.h"
 
 #include "app/marks/why.h"

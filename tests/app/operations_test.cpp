@@ -1,5 +1,6 @@
 // Operations in the window: proposed, put in order, moved, set aside, ticked off; plans; the route card.
 
+#include "app/route/route_page.h"
 #include "tests/app/solids.h"
 
 #include "app/route/plans_dialog.h"

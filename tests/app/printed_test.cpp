@@ -1,6 +1,10 @@
 // What is printed says what the window says: card, marking-out sheet and pattern are written as PDF and read
 // back as text by another program (poppler's pdftotext).
 
+#include "app/casting/marking_page.h"
+#include "app/drawing/drawing_page.h"
+#include "app/overview/overview_page.h"
+#include "build/edit_drawing.h"
 #include "tests/app/bench.h"
 
 #include "quantity/length_text.h"

@@ -1,6 +1,7 @@
 // At the machine with a read-out that reads by itself: lines sent over the network by the test, and the
 // simulated one that comes with the program.
 
+#include "app/bench/bench_view.h"
 #include "tests/app/own_build.h"
 
 #include <QTcpServer>

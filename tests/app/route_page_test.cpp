@@ -1,3 +1,6 @@
+#include "app/allowance/allowance_page.h"
+#include "app/casting/seat_page.h"
+#include "app/route/route_page.h"
 #include "tests/app/bench.h"
 
 #include "build/edit_route.h"

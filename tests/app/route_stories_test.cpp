@@ -3,6 +3,7 @@
 // free and 30 after both; bores cut from both ends lie apart by what the turn-over leaves, an indicator shows
 // twice that.
 
+#include "app/route/route_page.h"
 #include "tests/app/solids.h"
 
 #include "app/route/plans_dialog.h"

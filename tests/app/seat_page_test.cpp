@@ -1,3 +1,5 @@
+#include "app/casting/seat_page.h"
+#include "app/page/page.h"
 #include "build/edit_casting.h"
 #include "build/edit_drawing.h"
 #include "tests/app/bench.h"

@@ -1,3 +1,5 @@
+#include "app/casting/seat_page.h"
+#include "app/casting/touches_page.h"
 #include "build/edit_drawing.h"
 #include "tests/app/bench.h"
 

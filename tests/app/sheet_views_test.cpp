@@ -1,6 +1,8 @@
 // What leaves the program as a drawing: three views in first and third angle, the turning view, and the DXF,
 // read back by what their formats say.
 
+#include "app/casting/marking_page.h"
+#include "app/page/page.h"
 #include "tests/app/bench.h"
 
 #include "quantity/length_text.h"

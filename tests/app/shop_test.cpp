@@ -1,5 +1,6 @@
 // The shop, threads and sums by their windows: in inches and in millimetres, right and wrong.
 
+#include "app/shop/shop_page.h"
 #include "tests/app/bench.h"
 
 #include "app/shop/sums_dialog.h"

@@ -1,6 +1,8 @@
 // Shapes and features as they are typed: tapers, profiles, threads, angles, what stands on a part drawn
 // elsewhere.
 
+#include "app/drawing/drawing_page.h"
+#include "build/edit_drawing.h"
 #include "tests/app/solids.h"
 
 #include "app/drawing/part_files.h"

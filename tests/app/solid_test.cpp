@@ -2,6 +2,9 @@
 // circle drilled from solid in a cast flange, through seat, marking out and gate without a touch on its
 // holes; each size once; in millimetres and in inches.
 
+#include "app/casting/touches_page.h"
+#include "app/drawing/drawing_page.h"
+#include "app/shop/shop_page.h"
 #include "tests/app/solids.h"
 
 #include "allowance/plan.h"

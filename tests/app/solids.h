@@ -1,6 +1,7 @@
 #pragma once
 // What tests of solids in the window stand on: a build of their own, the Solid face of the Drawing.
 
+#include "app/drawing/drawing_page.h"
 #include "tests/app/own_build.h"
 
 #include "solid/quick_start.h"

@@ -1,5 +1,10 @@
 // By a screen reader's view: painted widgets have a role, a value and actions; what it chooses is chosen.
 
+#include "app/casting/seat_page.h"
+#include "app/joints/joints_page.h"
+#include "app/shell/build_nav.h"
+#include "app/shell/header.h"
+#include "app/shell/shelf.h"
 #include "tests/app/bench.h"
 
 #include "app/drawing/quick_start_dialog.h"

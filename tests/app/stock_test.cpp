@@ -1,6 +1,11 @@
 // A part that is not cast, through the window: a sawn block squared by calliper readings alone, a hole
 // drilled from solid, a spindle from bar that is sold; in millimetres and in inches.
 
+#include "app/allowance/allowance_page.h"
+#include "app/casting/marking_page.h"
+#include "app/casting/seat_page.h"
+#include "app/casting/touches_page.h"
+#include "app/drawing/drawing_page.h"
 #include "tests/app/own_build.h"
 
 #include "allowance/plan.h"

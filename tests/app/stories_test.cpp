@@ -1,6 +1,7 @@
 // Jobs of the bench from reading to reading, through the window: a wheel bored to its tube by trial, a plug
 // in a tapered bore, an axle with two boxes. Every figure expected is worked out by hand beside it.
 
+#include "app/joints/joints_page.h"
 #include "tests/app/own_build.h"
 
 #include "build/edit_drawing.h"

@@ -1,6 +1,10 @@
 // The whole slice as a person goes through it: state the drawing, import the survey, seat, drag, undo,
 // restart, print.
 
+#include "app/casting/marking_page.h"
+#include "app/casting/seat_page.h"
+#include "app/casting/touches_page.h"
+#include "app/drawing/drawing_page.h"
 #include "tests/app/bench.h"
 
 #include "app/casting/import_dialog.h"

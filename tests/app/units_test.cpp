@@ -1,6 +1,9 @@
 // A build in inches speaks inches, one in millimetres speaks millimetres, and no sentence leaves a length
 // without its unit: harvested from every face of the real window, over several pieces.
 
+#include "app/batch/batch_page.h"
+#include "app/drawing/drawing_page.h"
+#include "app/joints/joints_page.h"
 #include "tests/app/bench.h"
 #include "tests/app/harvest.h"
 #include "tests/app/random_build.h"

@@ -1,3 +1,8 @@
+#include "app/casting/marking_page.h"
+#include "app/casting/touches_page.h"
+#include "app/drawing/drawing_page.h"
+#include "app/overview/overview_page.h"
+#include "app/shell/shelf.h"
 #include "tests/app/bench.h"
 
 #include <QApplication>

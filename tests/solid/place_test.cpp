@@ -2,6 +2,7 @@
 
 #include "bodies.h"
 
+#include <Eigen/LU>
 #include <gtest/gtest.h>
 
 #include <cmath>

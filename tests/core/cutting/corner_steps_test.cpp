@@ -3,6 +3,8 @@
 
 #include "cutting/corner_steps.h"
 
+#include "quantity/unit.h"
+
 #include <gtest/gtest.h>
 
 #include <algorithm>

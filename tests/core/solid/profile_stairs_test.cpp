@@ -3,6 +3,7 @@
 
 #include "solid/profile_stairs.h"
 
+#include "geometry/surface.h"
 #include "quantity/unit.h"
 
 #include <gtest/gtest.h>

@@ -1,6 +1,7 @@
 // Other ways of touching a datum: with both axes read, between two faces, by one side and the size; and that
 // a zero found long ago still holds. Worked by hand; of what lies askew on a triangle of 3, 4 and 5.
 
+#include "steps/zeros.h"
 #include "tests/core/steps/on_the_mill.h"
 
 #include <gtest/gtest.h>
