@@ -83,7 +83,8 @@ QString Document::open(const QString& path, bool* opened, const Wait& wait) {
   store::FileOutcome outcome;
   std::optional<store::BuildFile> file;
   const auto read = [&] { file = store::BuildFile::open(path.toStdString(), outcome); };
-  wait ? wait(read) : read();
+  if (const auto thrown = wait ? wait(read) : (read(), QString()); !thrown.isEmpty())
+    return path + ": " + thrown;
   if (!file) return told(outcome);
   take(std::move(*file));
   if (opened) *opened = true;

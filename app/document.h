@@ -14,6 +14,13 @@
 
 namespace datrin::app {
 
+/// A piece as the build stood: what is worked out for it holds as long as this stays the same.
+struct PieceAsOf {
+  build::Id piece = 0;
+  std::uint64_t revision = 0;
+  bool operator==(const PieceAsOf&) const = default;
+};
+
 class Document : public QObject {
   Q_OBJECT
 public:
@@ -22,8 +29,8 @@ public:
 
   /// Opens a file, or keeps the one that was open; says what was found when all was not well. Whether it was
   /// opened all the same (for reading, or what could be recovered of it) is in `opened`. `wait` does the work
-  /// it is given, which may take long.
-  using Wait = std::function<void(const std::function<void()>& work)>;
+  /// it is given, which may take long, and says what it threw.
+  using Wait = std::function<QString(const std::function<void()>& work)>;
   QString open(const QString& path, bool* opened = nullptr, const Wait& wait = {});
   QString create(const QString& path, const QString& name);
 
@@ -57,6 +64,7 @@ public:
   /// Counts every change but those that only say where one stands at the bench: what is worked out of the
   /// build stays as it is while this does.
   std::uint64_t plan_revision() const { return plan_revision_; }
+  PieceAsOf piece_now() const { return {piece_, plan_revision_}; }
 
   build::Id part() const { return part_; }
   build::Id piece() const { return piece_; }

@@ -20,11 +20,21 @@ std::shared_ptr<const PartSolid> made_of(const std::vector<solid::PlacedBody>& b
 } // namespace
 
 PartSolids::PartSolids(QObject* parent)
-    : QObject(parent), aside_(this, [this](const Made& made) {
-        keep(made);
-        emit this->made(made.part);
-        next();
-      }) {}
+    : QObject(parent), aside_(
+                           this, [this] { return under_way_.part; }, [this](const Made& made) { end(made); },
+                           [this](const QString& why) {
+                             auto none = under_way_;
+                             auto solid = std::make_shared<PartSolid>();
+                             solid->problems.push_back({0, why.toStdString()});
+                             none.solid = std::move(solid);
+                             end(none);
+                           }) {}
+
+void PartSolids::end(const Made& made) {
+  keep(made);
+  emit this->made(made.part);
+  next();
+}
 
 std::shared_ptr<const PartSolid> PartSolids::of(const build::Build& build, build::Id part, bool wanted_now) {
   if (wanted_now) wanted_ = part;

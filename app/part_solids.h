@@ -56,6 +56,7 @@ private:
   /// Starts making it; waits so long for it, ms. Whether it is there.
   bool begin(const build::Build& build, build::Id part, int wait_ms);
   void keep(const Made& made);
+  void end(const Made& made);
   void next();
   void wait_while(const std::function<bool()>& wanting);
 
@@ -63,7 +64,8 @@ private:
   Made under_way_;                            ///< without its solid; part 0: nothing is
   std::map<build::Id, build::Build> waiting_; ///< asked for while another is made
   build::Id wanted_ = 0;
-  Aside<Made> aside_;
+  /// Which part it is of; one is made at a time, of the bodies it had when it was begun.
+  Aside<Made, build::Id> aside_;
 };
 
 } // namespace datrin::app

@@ -11,34 +11,39 @@
 namespace datrin::app {
 
 DoubtsPanel::DoubtsPanel(Document& document, QWidget* parent)
-    : QWidget(parent), document_(document), column_(new QVBoxLayout(this)),
-      aside_(this, [this](std::vector<casting::ScanDoubt> doubts) {
-        doubts_ = std::move(doubts);
-        show_rows();
-      }) {
+    : QWidget(parent), document_(document), column_(new QVBoxLayout(this)) {
   column_->setContentsMargins(0, 6, 0, 0);
   column_->setSpacing(3);
   hide();
 }
 
-void DoubtsPanel::refresh() {
+bool DoubtsPanel::Of::operator==(const Of& other) const {
+  return piece == other.piece && scans == other.scans && surfaces == other.surfaces &&
+         seat.rotation == other.seat.rotation && seat.translation == other.seat.translation;
+}
+
+DoubtsPanel::Of DoubtsPanel::now() const {
   const auto& build = document_.build();
-  auto scans = build.scans_of(document_.piece());
   const auto kept = build.seat_of(document_.piece());
-  const Pose seat = kept ? kept->second.pose : Pose{};
-  auto surfaces = build.surfaces_of(document_.part());
-  const bool same = piece_ == document_.piece() && scans == scans_ && surfaces == surfaces_ &&
-                    seat.rotation == seat_.rotation && seat.translation == seat_.translation;
-  if (same) return;
-  piece_ = document_.piece();
-  scans_ = std::move(scans);
-  surfaces_ = std::move(surfaces);
-  seat_ = seat;
+  return {document_.piece(), build.scans_of(document_.piece()), build.surfaces_of(document_.part()),
+          kept ? kept->second.pose : Pose{}};
+}
+
+void DoubtsPanel::refresh() {
+  auto of = now();
+  if (of == of_) return;
+  of_ = std::move(of);
   aside_.forget();
-  doubts_.clear();
+  take({});
+  if (!of_.scans.empty())
+    aside_.start([build = document_.build(), piece = of_.piece](const auto&) {
+      return casting::scan_doubts(build, piece);
+    });
+}
+
+void DoubtsPanel::take(std::vector<casting::ScanDoubt> doubts) {
+  doubts_ = std::move(doubts);
   show_rows();
-  if (!scans_.empty())
-    aside_.start([build, piece = piece_](const auto&) { return casting::scan_doubts(build, piece); });
 }
 
 void DoubtsPanel::show_rows() {

@@ -30,11 +30,21 @@ private:
   QVBoxLayout* column_;
   std::vector<casting::ScanDoubt> doubts_;
   std::vector<QComboBox*> boxes_;
-  build::Id piece_ = 0;
-  build::List<build::Scan> scans_; ///< the doubts are of
-  build::List<build::PartSurface> surfaces_;
-  Pose seat_;
-  Aside<std::vector<casting::ScanDoubt>> aside_;
+  /// What the doubts are of.
+  struct Of {
+    build::Id piece = 0;
+    build::List<build::Scan> scans;
+    build::List<build::PartSurface> surfaces;
+    Pose seat;
+    bool operator==(const Of& other) const;
+  };
+  Of now() const;
+  void take(std::vector<casting::ScanDoubt> doubts);
+
+  Of of_;
+  Aside<std::vector<casting::ScanDoubt>, Of> aside_{this, [this] { return now(); },
+                                                    [this](auto doubts) { take(std::move(doubts)); },
+                                                    [this](const QString&) { of_ = {}; }}; // asked again
 };
 
 } // namespace datrin::app

@@ -64,7 +64,12 @@ private:
   QTableWidget* table_;
   QPushButton* take_;
   std::vector<OtherSeat> others_;
-  Aside<std::vector<OtherSeat>> comparing_{this, [this](auto others) { show_others(std::move(others)); }};
+  Aside<std::vector<OtherSeat>, PieceAsOf> comparing_{this, [this] { return document_.piece_now(); },
+                                                      [this](auto others) { show_others(std::move(others)); },
+                                                      [this](const QString& why) {
+                                                        show_others({});
+                                                        costs_->setText(why);
+                                                      }};
 };
 
 /// What the judgement of a piece says, for the search.

@@ -41,10 +41,16 @@ private:
   QListWidget* list_;
   QPushButton *look_, *take_;
   Found found_;
-  Aside<Found> looking_{this, [this](Found found) {
-                          found_ = std::move(found);
-                          show_found();
-                        }};
+  Aside<Found, PieceAsOf> looking_{this, [this] { return document_.piece_now(); },
+                                   [this](Found found) {
+                                     found_ = std::move(found);
+                                     show_found();
+                                   },
+                                   [this](const QString& why) {
+                                     found_ = {};
+                                     found_.rescue.message = why.toStdString();
+                                     show_found();
+                                   }};
 };
 
 } // namespace datrin::app

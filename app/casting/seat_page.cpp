@@ -13,6 +13,7 @@
 #include <QKeyEvent>
 
 #include <cmath>
+#include <utility>
 
 namespace datrin::app {
 
@@ -161,6 +162,8 @@ void SeatPage::make_search() {
 
 void SeatPage::refresh() {
   glide_.stop();
+  if (search_.forget_other() && std::exchange(purpose_, Purpose::none) == Purpose::move)
+    emit say("The search was given up: what it was for has changed. Seat it best once more.");
   auto fresh = piece_state(document_.build(), document_.piece());
   const bool another = fresh.piece != shown_piece_;
   const bool moved_elsewhere = !same(fresh.pose, state_.pose);
@@ -443,6 +446,13 @@ void SeatPage::search_ended(casting::SeatResult found) {
   answer_ = std::move(found);
   have_answer_ = true;
   glide_to(answer_.pose);
+}
+
+void SeatPage::search_failed(const QString& why) {
+  if (purpose_ == Purpose::move) emit say("No seat was found. " + why);
+  show_margins();
+  show_holds();
+  emit settled();
 }
 
 void SeatPage::glide_to(const Pose& target) {

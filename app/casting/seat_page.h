@@ -64,6 +64,7 @@ private:
   void show_holds();
   void start_search(Purpose purpose);
   void search_ended(casting::SeatResult found);
+  void search_failed(const QString& why);
   void glide_to(const Pose& target);
   void keep(const Pose& pose, bool best, const QString& label);
   void stop_search();
@@ -95,8 +96,10 @@ private:
   casting::SeatResult answer_; ///< of the last search, while its pose is the one shown
   bool have_answer_ = false;
   Purpose purpose_ = Purpose::none;
-  Aside<casting::SeatResult> search_{this,
-                                     [this](casting::SeatResult found) { search_ended(std::move(found)); }};
+  Aside<casting::SeatResult, PieceAsOf> search_{
+      this, [this] { return document_.piece_now(); },
+      [this](casting::SeatResult found) { search_ended(std::move(found)); },
+      [this](const QString& why) { search_failed(why); }};
   QVariantAnimation glide_;
   Pose glide_from_, glide_target_;
 };

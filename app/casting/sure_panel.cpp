@@ -52,7 +52,7 @@ SurePanel::SurePanel(Document& document, QWidget* parent)
   auto* tick = new QTimer(this);
   tick->setInterval(80);
   connect(tick, &QTimer::timeout, this, [this] {
-    if (busy() && percent_) progress_->setValue(percent_->load());
+    if (busy()) progress_->setValue(working_.percent());
   });
   tick->start();
 }
@@ -60,23 +60,20 @@ SurePanel::SurePanel(Document& document, QWidget* parent)
 void SurePanel::take(Found found) {
   found_ = std::move(found);
   have_ = found_.certainty.usable();
-  if (again_) {
-    again_ = false;
-    start();
-    return;
-  }
   fill();
   emit ready();
+}
+
+SurePanel::Found SurePanel::failed(const QString& why) {
+  Found found;
+  found.certainty.status = casting::CertaintyStatus::refused;
+  found.certainty.message = (why.endsWith('.') ? why.chopped(1) : why).toStdString();
+  return found;
 }
 
 void SurePanel::show_state(const PieceState& state) {
   state_ = state;
   if (!isVisible()) return;
-  if (busy()) {
-    again_ = true;
-    working_.stop();
-    return;
-  }
   start();
 }
 
@@ -97,13 +94,12 @@ void SurePanel::start() {
     reach.push_back(r);
   }
   asked_ = state_;
-  percent_ = std::make_shared<std::atomic<int>>(0);
   casting::CertaintyOptions options;
   options.keep_draws = true;
-  options.progress = [percent = percent_](double part) { percent->store(static_cast<int>(100 * part)); };
   working_.start([input = state_.input.seat, pose = state_.pose, reach, options,
-                  unit = document_.unit()](const auto& should_stop) mutable {
-    options.should_stop = should_stop;
+                  unit = document_.unit()](const Running& running) mutable {
+    options.should_stop = running;
+    options.progress = [running](double part) { running.tell(part); };
     Found found;
     found.certainty = casting::certainty(input, pose, reach, options);
     casting::NextTouchOptions advice;

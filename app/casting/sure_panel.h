@@ -41,6 +41,7 @@ signals:
 private:
   void start();
   void take(Found found);
+  static Found failed(const QString& why);
   void fill();
 
   Document& document_;
@@ -51,9 +52,10 @@ private:
   PieceState state_;
   PieceState asked_; ///< the state the answer is for: another may have come since
   Found found_;
-  bool have_ = false, again_ = false;
-  std::shared_ptr<std::atomic<int>> percent_;
-  Aside<Found> working_{this, [this](Found found) { take(std::move(found)); }};
+  bool have_ = false;
+  Aside<Found, PieceAsOf> working_{this, [this] { return document_.piece_now(); },
+                                   [this](Found found) { take(std::move(found)); },
+                                   [this](const QString& why) { take(failed(why)); }};
 };
 
 } // namespace datrin::app

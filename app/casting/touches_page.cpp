@@ -184,22 +184,24 @@ void TouchesPage::refresh() {
                    {}, row_of(Step::seat).key);
 }
 
+bool TouchesPage::not_read(const QString& why) {
+  entry_->tell(why, true);
+  emit say(why);
+  return false;
+}
+
 bool TouchesPage::import_file(const QString& path) {
   const auto names = surface_names(document_);
-  const auto survey =
-      wait_for(this, filled("Reading %1\u2026", QFileInfo(path).fileName()), [&](const auto& options) {
-        return store::read_survey_csv_file(path.toStdString(), names, options);
-      });
-  if (survey.refused) {
-    entry_->tell(qt(survey.message), true);
-    emit say(qt(survey.message));
-    return false;
-  }
-  if (!survey.bad.empty()) {
-    ImportDialog dialog(QFileInfo(path).fileName(), survey, this);
+  QString thrown;
+  const auto survey = wait_for(
+      this, filled("Reading %1\u2026", QFileInfo(path).fileName()), thrown,
+      [&](const auto& options) { return store::read_survey_csv_file(path.toStdString(), names, options); });
+  if (!survey || survey->refused) return not_read(survey ? qt(survey->message) : path + ": " + thrown);
+  if (!survey->bad.empty()) {
+    ImportDialog dialog(QFileInfo(path).fileName(), *survey, this);
     if (dialog.exec() != QDialog::Accepted) return false;
   }
-  return take_survey(survey, QFileInfo(path).fileName());
+  return take_survey(*survey, QFileInfo(path).fileName());
 }
 
 bool TouchesPage::take_survey(const store::SurveyCsv& survey, const QString& from) {
@@ -256,19 +258,16 @@ bool TouchesPage::import_scan(const QString& path, Unit unit) {
     entry_->tell("A scan is being read already; stop it or wait for it.", true);
     return false;
   }
+  QString thrown;
   auto file =
-      wait_for(this, filled("Reading %1\u2026", QFileInfo(path).fileName()),
+      wait_for(this, filled("Reading %1\u2026", QFileInfo(path).fileName()), thrown,
                [&](const auto& options) { return store::read_scan_file(path.toStdString(), unit, options); });
-  if (!file.ok) {
-    entry_->tell(qt(file.message), true);
-    emit say(qt(file.message));
-    return false;
-  }
+  if (!file || !file->ok) return not_read(file ? qt(file->message) : path + ": " + thrown);
   ScanRead read;
   read.name = QFileInfo(path).fileName();
-  read.piece = document_.piece();
+  read.piece = scan_for_ = document_.piece();
   read.surface_ids = state_.input.surface_ids;
-  read.points = std::make_shared<std::vector<std::array<float, 3>>>(std::move(file.at));
+  read.points = std::make_shared<std::vector<std::array<float, 3>>>(std::move(file->at));
   const auto scene = part_scene(document_.build(), document_.part()); // with extents filled in
   casting::ScanInput input;
   input.surfaces = state_.input.seat.surfaces;
@@ -302,11 +301,6 @@ void TouchesPage::take_scan(ScanRead read) {
     emit scan_ended();
     return;
   }
-  if (document_.build().find<build::Piece>(read.piece) == nullptr) {
-    entry_->tell(QString("%1: the piece it was read for is gone; nothing was taken.").arg(read.name), true);
-    emit scan_ended();
-    return;
-  }
   auto points = std::make_shared<build::ScanPoints>();
   points->at = *read.points;
   points->surface = std::move(read.result.surface);
@@ -321,6 +315,12 @@ void TouchesPage::take_scan(ScanRead read) {
                         read.name, read.result.given, read.result.doubtful, read.result.elsewhere,
                         sheets::figure_with_unit(scan_good_to, document_.unit())),
                  false);
+  emit scan_ended();
+}
+
+void TouchesPage::scan_failed(const QString& why) {
+  scan_button_->setText("Import a scan\u2026");
+  (void)not_read("The scan was not taken. " + why);
   emit scan_ended();
 }
 

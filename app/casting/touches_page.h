@@ -71,6 +71,8 @@ private:
   void connect_faces();
   bool take_survey(const store::SurveyCsv& survey, const QString& from);
   void take_scan(ScanRead read);
+  void scan_failed(const QString& why);
+  bool not_read(const QString& why); ///< tells it; false
   void ask_import();
   void ask_export();
   void remove_chosen();
@@ -88,7 +90,13 @@ private:
   DoubtsPanel* doubts_;
   PieceState state_;
   QPushButton* scan_button_;
-  Aside<ScanRead> reading_scan_{this, [this](ScanRead read) { take_scan(std::move(read)); }};
+  build::Id scan_for_ = 0; ///< the piece a scan is read for, whichever is looked at meanwhile
+  Aside<ScanRead, PieceAsOf> reading_scan_{this,
+                                           [this] {
+                                             return PieceAsOf{scan_for_, document_.plan_revision()};
+                                           },
+                                           [this](ScanRead read) { take_scan(std::move(read)); },
+                                           [this](const QString& why) { scan_failed(why); }};
 };
 
 } // namespace datrin::app

@@ -30,10 +30,19 @@ std::string volume_text(double mm3) {
 
 SolidFigures::SolidFigures(Document& document, QWidget* parent)
     : QWidget(parent), document_(document), column_(new QVBoxLayout(this)), words_(new MessageLine),
-      aside_(this, [this](const Figures& figures) {
-        figures_ = figures;
-        show_rows();
-      }) {
+      aside_(
+          this,
+          [this] {
+            return Of{of_, surfaces_};
+          },
+          [this](const Figures& figures) {
+            figures_ = figures;
+            show_rows();
+          },
+          [this](const QString& why) {
+            words_->refuse(why);
+            words_->show();
+          }) {
   column_->setContentsMargins(0, 0, 0, 0);
   column_->setSpacing(0);
   column_->addWidget(words_);

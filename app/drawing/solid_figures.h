@@ -38,7 +38,8 @@ private:
   std::shared_ptr<const PartSolid> of_;
   build::List<build::PartSurface> surfaces_; ///< the rough is made by what they need
   Figures figures_;
-  Aside<Figures> aside_;
+  using Of = std::pair<std::shared_ptr<const PartSolid>, build::List<build::PartSurface>>;
+  Aside<Figures, Of> aside_;
 };
 
 } // namespace datrin::app

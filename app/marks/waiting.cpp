@@ -1,5 +1,6 @@
 #include "app/marks/waiting.h"
 
+#include "app/aside.h"
 #include "app/theme.h"
 #include "sheets/shown.h"
 
@@ -15,8 +16,8 @@
 
 namespace datrin::app {
 
-void wait_until_done(QWidget* over, const QString& words, bool can_stop,
-                     const std::function<void(const store::ReadOptions&)>& work) {
+QString wait_until_done(QWidget* over, const QString& words, bool can_stop,
+                        const std::function<void(const store::ReadOptions&)>& work) {
   using namespace std::chrono_literals;
   constexpr auto moment = 300ms, look_again = 50ms;
   constexpr int most = 1000, unknown = -1;
@@ -60,7 +61,12 @@ void wait_until_done(QWidget* over, const QString& words, bool can_stop,
     dialog.show();
     until_done.exec();
   }
-  done.get();
+  try {
+    done.get();
+  } catch (...) {
+    return failed_words(std::current_exception());
+  }
+  return {};
 }
 
 } // namespace datrin::app

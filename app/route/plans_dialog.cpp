@@ -8,6 +8,7 @@
 
 #include <QHBoxLayout>
 #include <QHeaderView>
+#include <QTimer>
 #include <QVBoxLayout>
 #include <algorithm>
 
@@ -51,18 +52,18 @@ PlansDialog::PlansDialog(Document& document, QWidget* parent)
     else
       reject();
   });
-  connect(
-      this, &PlansDialog::progressed, this,
-      [this](double part_done) {
-        if (looking_.busy())
-          words_->setText(filled("Looking through first datums and orders: %1 %.", qRound(100 * part_done)));
-      },
-      Qt::QueuedConnection);
+  auto* tick = new QTimer(this);
+  tick->setInterval(80);
+  connect(tick, &QTimer::timeout, this, [this] {
+    if (looking_.busy())
+      words_->setText(filled("Looking through first datums and orders: %1 %.", looking_.percent()));
+  });
+  tick->start();
   words_->setText("Looking through first datums and orders\u2026");
-  looking_.start([this, build = document_.build(), id = document_.part()](const auto& should_stop) {
+  looking_.start([build = document_.build(), id = document_.part()](const Running& running) {
     route::PlansOptions options;
-    options.should_stop = should_stop;
-    options.progress = [this](double part_done) { emit progressed(part_done); };
+    options.should_stop = running;
+    options.progress = [running](double part_done) { running.tell(part_done); };
     return route::best_plans(build, id, options);
   });
 }

@@ -25,9 +25,6 @@ public:
   QString detail() const { return detail_->text(); } ///< of the chosen plan
   bool busy() const { return looking_.busy(); }
 
-signals:
-  void progressed(double part); ///< from the work aside
-
 private:
   void show_plans(route::PlansResult result);
   void show_chosen();
@@ -38,7 +35,11 @@ private:
   QLabel *words_, *detail_;
   QPushButton *take_, *stop_;
   route::PlansResult result_;
-  Aside<route::PlansResult> looking_{this, [this](auto result) { show_plans(std::move(result)); }};
+  Aside<route::PlansResult, PieceAsOf> looking_{this, [this] { return document_.piece_now(); },
+                                                [this](auto result) { show_plans(std::move(result)); },
+                                                [this](const QString& why) {
+                                                  show_plans({{}, 0, false, why.toStdString()});
+                                                }};
 };
 
 } // namespace datrin::app

@@ -422,8 +422,8 @@ void MainWindow::go_to(Step step) {
 bool MainWindow::open_build(const QString& path) {
   bool opened = false;
   const auto found = document_.open(path, &opened, [&](const std::function<void()>& work) {
-    wait_until_done(this, filled("Opening %1\u2026", QFileInfo(path).fileName()), false,
-                    [&](const store::ReadOptions&) { work(); });
+    return wait_until_done(this, filled("Opening %1\u2026", QFileInfo(path).fileName()), false,
+                           [&](const store::ReadOptions&) { work(); });
   });
   if (!opened) {
     tell(found, true);
@@ -492,20 +492,22 @@ void MainWindow::tell_if(const Told& told) {
 
 bool MainWindow::import_json(const QString& path, const QString& to) {
   store::FileOutcome outcome;
-  const auto read = wait_for(
-      this, filled("Reading %1\u2026", QFileInfo(path).fileName()), [&](const store::ReadOptions& options) {
-        auto from_file = store::read_build_json_file(path.toStdString(), options);
-        if (from_file.ok)
-          (void)store::BuildFile::create(to.toStdString(), from_file.build, from_file.log, outcome);
-        if (from_file.ok && outcome.ok() && options.stopped()) {
-          QFile::remove(to); // just made
-          from_file.ok = false;
-          from_file.message = path.toStdString() + ": " + store::reading_stopped;
-        }
-        return from_file;
-      });
-  if (!read.ok) {
-    tell(qt(read.message), true);
+  QString thrown;
+  const auto read =
+      wait_for(this, filled("Reading %1\u2026", QFileInfo(path).fileName()), thrown,
+               [&](const store::ReadOptions& options) {
+                 auto from_file = store::read_build_json_file(path.toStdString(), options);
+                 if (from_file.ok)
+                   (void)store::BuildFile::create(to.toStdString(), from_file.build, from_file.log, outcome);
+                 if (from_file.ok && outcome.ok() && options.stopped()) {
+                   QFile::remove(to); // just made
+                   from_file.ok = false;
+                   from_file.message = path.toStdString() + ": " + store::reading_stopped;
+                 }
+                 return from_file;
+               });
+  if (!read || !read->ok) {
+    tell(read ? qt(read->message) : path + ": " + thrown, true);
     return false;
   }
   if (!outcome.ok()) {

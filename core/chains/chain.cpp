@@ -9,6 +9,7 @@
 #include <array>
 #include <charconv>
 #include <cmath>
+#include <future>
 #include <numeric>
 #include <thread>
 
@@ -168,10 +169,11 @@ void simulate(const Draws& d, const ChainOptions& o, ChainResult& out) {
     }
     within[static_cast<std::size_t>(thread)] = good;
   };
-  std::vector<std::thread> others;
-  for (int t = 1; t < threads; ++t) others.emplace_back(work, t);
+  // What one of them throws is thrown here, when all have ended.
+  std::vector<std::future<void>> others;
+  for (int t = 1; t < threads; ++t) others.push_back(std::async(std::launch::async, work, t));
   work(0);
-  for (auto& t : others) t.join();
+  for (auto& other : others) other.get();
   const auto good = std::accumulate(within.begin(), within.end(), std::int64_t{0});
   out.p_within = static_cast<double>(good) / static_cast<double>(o.samples);
   out.histogram.assign(bins, 0);

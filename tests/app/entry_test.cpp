@@ -83,33 +83,6 @@ TEST_F(Entry, TheMessageLineTellsAndRefusesInDifferentColours) {
   EXPECT_EQ(line.textFormat(), Qt::PlainText); // what a person typed is never read as markup
 }
 
-TEST_F(Entry, WorkAsideIsReplacedStoppedAndForgotten) {
-  QObject owner;
-  std::vector<int> ended;
-  app::Aside<int> aside(&owner, [&](int result) { ended.push_back(result); });
-  const auto until_stopped = [](int result) {
-    return [result](const auto& should_stop) {
-      while (!should_stop()) QThread::msleep(1);
-      return result;
-    };
-  };
-  EXPECT_FALSE(aside.busy());
-  aside.start(until_stopped(1));
-  EXPECT_TRUE(aside.busy());
-  aside.start(until_stopped(2)); // the first is ended and its result not wanted
-  aside.stop();                  // the second gives what it has
-  ASSERT_TRUE(QTest::qWaitFor([&] { return !ended.empty(); }, patience(5000)));
-  EXPECT_EQ(ended, std::vector<int>{2});
-  EXPECT_FALSE(aside.busy());
-  aside.start(until_stopped(3));
-  aside.forget();
-  QTest::qWait(20);
-  EXPECT_EQ(ended, std::vector<int>{2});
-  aside.start([](const auto&) { return 4; });
-  ASSERT_TRUE(QTest::qWaitFor([&] { return ended.size() == 2; }, patience(5000)));
-  EXPECT_EQ(ended.back(), 4);
-}
-
 // A dial that goes by 0.005 mm is shown with three decimals, and what is read from it is a whole number of
 // its graduations.
 TEST_F(Entry, ADialOfFiveMicrometresShowsThree) {

@@ -35,6 +35,46 @@ TEST_F(Seating, GlidesToTheBestAndSaysWhatHoldsIt) {
   EXPECT_EQ(window->undo_action()->text(), "Undo: Best seat for Main pedestal, no. 1 of 2");
 }
 
+// The answer of a search is kept for the piece and the touches it was asked for, or for none.
+TEST_F(Seating, ASeatIsNeverKeptOnAnotherPiece) {
+  auto& document = window->document();
+  const auto first = document.piece();
+  std::vector<std::pair<build::Id, build::Id>> others; // that can be seated, and are not seated best
+  for (const auto& [part, p] : document.build().parts())
+    for (const auto& [id, piece] : document.build().pieces_of(part))
+      if (const auto state = app::piece_state(document.build(), id);
+          id != first && state.can_judge() && !state.best)
+        others.emplace_back(part, id);
+  ASSERT_FALSE(others.empty());
+  ASSERT_FALSE(page().state().best);
+  page().canvas()->setFocus();
+  QTest::keyClick(page().canvas(), Qt::Key_S);
+  ASSERT_TRUE(page().busy());
+  document.choose(others.front().first, others.front().second);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !page().busy(); }, patience(60000)));
+  for (const auto& [part, id] : others) {
+    const auto seat = document.build().seat_of(id);
+    EXPECT_FALSE(seat && seat->second.best) << id;
+  }
+  EXPECT_FALSE(app::piece_state(document.build(), first).best);
+  EXPECT_TRUE(window->message().contains("Seat it best once more")) << window->message();
+}
+
+TEST_F(Seating, ASeatOfTouchesThatWereChangedMeanwhileIsNotKept) {
+  auto& document = window->document();
+  const auto touches = document.build().touches_of(document.piece());
+  page().canvas()->setFocus();
+  QTest::keyClick(page().canvas(), Qt::Key_S);
+  ASSERT_TRUE(page().busy());
+  auto changed = touches.front().second;
+  changed.centre += Vec3(0, 0, 1);
+  ASSERT_TRUE(document.apply(build::change_touch(document.build(), touches.front().first, changed)));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !page().busy(); }, patience(60000)));
+  EXPECT_FALSE(page().state().best);
+  seat_best(); // and once more it is the best of what there is now
+  EXPECT_TRUE(page().state().best);
+}
+
 TEST_F(Seating, AfterARestartTheKeptSeatIsExplainedAgain) {
   seat_best();
   const auto holds = page().holds()->rows().size();

@@ -31,12 +31,14 @@ TEST(Waiting, WhatIsSoonDoneIsNotSeen) {
   QTimer look;
   QObject::connect(&look, &QTimer::timeout, [&] { seen = seen || shown_dialog(over) != nullptr; });
   look.start(1);
-  EXPECT_EQ(wait_for(&over, "Reading",
+  QString wrong;
+  EXPECT_EQ(wait_for(&over, "Reading", wrong,
                      [](const store::ReadOptions&) {
                        QThread::msleep(50);
                        return 42;
                      }),
             42);
+  EXPECT_EQ(wrong, "");
   EXPECT_FALSE(seen);
 }
 
@@ -60,13 +62,15 @@ TEST(Waiting, WhatTakesLongSaysHowFarItIsAndCanBeStopped) {
     }
   });
   look.start(10);
-  const auto stopped = wait_for(&over, "Reading large.json\u2026", [](const store::ReadOptions& options) {
-    options.tell(0.25);
-    while (!options.stopped()) QThread::msleep(1);
-    QThread::msleep(200); // it takes a while to end
-    return true;
-  });
-  EXPECT_TRUE(stopped);
+  QString wrong;
+  const auto stopped =
+      wait_for(&over, "Reading large.json\u2026", wrong, [](const store::ReadOptions& options) {
+        options.tell(0.25);
+        while (!options.stopped()) QThread::msleep(1);
+        QThread::msleep(200); // it takes a while to end
+        return true;
+      });
+  EXPECT_EQ(stopped, true);
   EXPECT_EQ(words, "Reading large.json\u2026 25 %");
   EXPECT_EQ(part, 25);
   EXPECT_EQ(said, "Stopping\u2026");
@@ -74,7 +78,14 @@ TEST(Waiting, WhatTakesLongSaysHowFarItIsAndCanBeStopped) {
   EXPECT_EQ(shown_dialog(over), nullptr);
 }
 
-TEST(Waiting, WhatTheWorkThrowsComesOutHere) {
+TEST(Waiting, WhatTheWorkThrowsIsSaid) {
   QWidget over;
-  EXPECT_THROW((void)wait_for(&over, "Reading", [](const store::ReadOptions&) -> int { throw 1; }), int);
+  QString wrong;
+  EXPECT_EQ(
+      wait_for(&over, "Reading", wrong, [](const store::ReadOptions&) -> int { throw std::bad_alloc(); }),
+      std::nullopt);
+  EXPECT_EQ(wrong, "It could not be worked out: there is not enough memory.");
+  EXPECT_EQ(wait_for(&over, "Reading", wrong, [](const store::ReadOptions&) -> int { throw 1; }),
+            std::nullopt);
+  EXPECT_EQ(wrong, "It could not be worked out: the work came to an end it should not have come to.");
 }
