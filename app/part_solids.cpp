@@ -9,9 +9,10 @@ namespace {
 
 constexpr int twinkling_ms = 45; // less than one notices
 
-std::shared_ptr<const PartSolid> made_of(const std::vector<solid::PlacedBody>& bodies) {
+std::shared_ptr<const PartSolid> made_of(const std::vector<solid::PlacedBody>& bodies,
+                                         const Running& running) {
   auto made = std::make_shared<PartSolid>();
-  auto solid = solid::make_solid(bodies);
+  auto solid = solid::make_solid(bodies, {.stop = [running] { return running(); }});
   made->problems = solid.problems;
   made->picture = sheets::picture_of(std::move(solid));
   return made;
@@ -64,8 +65,8 @@ bool PartSolids::begin(const build::Build& build, build::Id part, int wait_ms) {
   under_way_ = {part, build.bodies_of(part), nullptr};
   auto done = std::make_shared<QSemaphore>();
   auto result = std::make_shared<Made>(under_way_);
-  aside_.start([placed = solid::place_bodies(build, part), done, result](const auto&) {
-    result->solid = made_of(placed);
+  aside_.start([placed = solid::place_bodies(build, part), done, result](const auto& running) {
+    result->solid = made_of(placed, running);
     done->release();
     return *result;
   });

@@ -11,6 +11,7 @@
 #include "fits/heat.h"
 #include "quantity/length.h"
 #include "quantity/length_text.h"
+#include "solid/step_file.h"
 #include "store/build_json.h"
 #include "store/build_schema.h"
 #include "store/chain_case.h"
@@ -245,6 +246,10 @@ int run_import(const std::string& path, const std::string& to, std::ostream& err
   const auto read = store::read_build_json_file(path);
   if (!read.ok) {
     fmt::print(err, "{}\n", read.message);
+    return refused;
+  }
+  if (const auto wrong = solid::unreadable_import(read.build); !wrong.empty()) {
+    fmt::print(err, "{}: {}\n", path, wrong);
     return refused;
   }
   store::FileOutcome outcome;

@@ -9,16 +9,6 @@
 #include "solid/stl_file.h"
 #include "store/text_file.h"
 
-#include <QCoreApplication>
-#include <QFile>
-#include <QFileInfo>
-#include <QJsonDocument>
-#include <QJsonObject>
-#include <QProcess>
-#include <QTemporaryDir>
-
-#include <sys/resource.h>
-
 namespace datrin::app {
 
 using sheets::qt;
@@ -93,42 +83,6 @@ QString export_build_step(Document& document, const QString& path) {
   }
   if (named.empty()) return "no part of the build is a solid yet";
   return qt(solid::write_step(named, path.toStdString()));
-}
-
-StepContents read_step_aside(const QString& path, int only, const StepLimits& limits) {
-  StepContents contents;
-  const QTemporaryDir folder;
-  const auto out = folder.filePath("part.step");
-  QProcess reader;
-  QStringList call{"solid", path, "--to", out};
-  if (only != 0) call << "--only" << QString::number(only);
-  reader.setChildProcessModifier([limits] {
-    const rlimit memory{static_cast<rlim_t>(limits.memory), static_cast<rlim_t>(limits.memory)};
-    const rlimit time{static_cast<rlim_t>(limits.seconds), static_cast<rlim_t>(limits.seconds)};
-    setrlimit(RLIMIT_AS, &memory);
-    setrlimit(RLIMIT_CPU, &time);
-  });
-  reader.start(QCoreApplication::applicationDirPath() + "/datrin-cli", call);
-  if (!reader.waitForStarted()) {
-    contents.wrong = "datrin-cli, which reads it, is not beside this program";
-    return contents;
-  }
-  constexpr int ms = 1000;
-  const bool ended = reader.waitForFinished(2 * limits.seconds * ms);
-  if (!ended) reader.kill();
-  if (!ended || reader.exitStatus() != QProcess::NormalExit || reader.exitCode() != 0) {
-    const auto said = qt(reader.readAllStandardError().trimmed().toStdString());
-    contents.wrong = !said.isEmpty() && ended && reader.exitStatus() == QProcess::NormalExit
-                         ? said
-                         : path + ": could not be read within the limits of time and memory: it is too "
-                                  "large, or no STEP file";
-    return contents;
-  }
-  contents.solids = QJsonDocument::fromJson(reader.readAllStandardOutput()).object().value("solids").toInt();
-  QFile file(out);
-  if (file.open(QIODevice::ReadOnly)) contents.step = file.readAll();
-  if (contents.step.isEmpty()) contents.wrong = path + ": nothing came of it";
-  return contents;
 }
 
 } // namespace datrin::app

@@ -1,5 +1,5 @@
 #pragma once
-// A part going out as a file for other programs, and one drawn elsewhere coming in.
+// A part going out as a file for other programs.
 
 #include "app/document.h"
 
@@ -17,18 +17,5 @@ QStringList part_file_filters();
 QString export_part(Document& document, PartFile kind, const QString& path, int face = -1);
 /// Every part that is a solid, as one STEP file.
 QString export_build_step(Document& document, const QString& path);
-
-/// What a STEP file holds, read by a program of its own within limits of time and memory, so that no file can
-/// take the window down.
-struct StepContents {
-  QString wrong;   ///< empty: it was read
-  QByteArray step; ///< the solid as a STEP file in mm
-  int solids = 0;  ///< in the file
-};
-struct StepLimits {
-  int seconds = 60;
-  qint64 memory = qint64{3} << 30; ///< bytes of address space
-};
-StepContents read_step_aside(const QString& path, int only = 0, const StepLimits& limits = {});
 
 } // namespace datrin::app

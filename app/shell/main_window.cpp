@@ -29,6 +29,7 @@
 #include "drawing/named_sizes.h"
 #include "sheets/figures.h"
 #include "solid/quick_start.h"
+#include "solid/step_file.h"
 #include "store/build_json.h"
 #include "store/text_file.h"
 
@@ -493,19 +494,25 @@ void MainWindow::tell_if(const Told& told) {
 bool MainWindow::import_json(const QString& path, const QString& to) {
   store::FileOutcome outcome;
   QString thrown;
-  const auto read =
-      wait_for(this, filled("Reading %1\u2026", QFileInfo(path).fileName()), thrown,
-               [&](const store::ReadOptions& options) {
-                 auto from_file = store::read_build_json_file(path.toStdString(), options);
-                 if (from_file.ok)
-                   (void)store::BuildFile::create(to.toStdString(), from_file.build, from_file.log, outcome);
-                 if (from_file.ok && outcome.ok() && options.stopped()) {
-                   QFile::remove(to); // just made
-                   from_file.ok = false;
-                   from_file.message = path.toStdString() + ": " + store::reading_stopped;
-                 }
-                 return from_file;
-               });
+  const auto read = wait_for(
+      this, filled("Reading %1\u2026", QFileInfo(path).fileName()), thrown,
+      [&](const store::ReadOptions& options) {
+        auto from_file = store::read_build_json_file(path.toStdString(), options);
+        if (from_file.ok)
+          if (auto bad = solid::unreadable_import(from_file.build, options.should_stop); !bad.empty()) {
+            from_file.ok = false;
+            from_file.message =
+                path.toStdString() + ": " + (options.stopped() ? store::reading_stopped : bad);
+          }
+        if (from_file.ok)
+          (void)store::BuildFile::create(to.toStdString(), from_file.build, from_file.log, outcome);
+        if (from_file.ok && outcome.ok() && options.stopped()) {
+          QFile::remove(to); // just made
+          from_file.ok = false;
+          from_file.message = path.toStdString() + ": " + store::reading_stopped;
+        }
+        return from_file;
+      });
   if (!read || !read->ok) {
     tell(read ? qt(read->message) : path + ": " + thrown, true);
     return false;

@@ -1,6 +1,7 @@
 #include "app/shell/part_transfer.h"
 
 #include "app/drawing/part_files.h"
+#include "app/marks/waiting.h"
 #include "sheets/figures.h"
 #include "solid/step_file.h"
 
@@ -12,11 +13,39 @@
 
 namespace datrin::app {
 
+using sheets::qt;
+
 namespace {
 
 Transfer written(const QString& path, const QString& wrong) {
   return wrong.isEmpty() ? Transfer{"Written to " + path + ".", false}
                          : Transfer{sheets::sentence(wrong.toStdString()), true};
+}
+
+struct CameIn {
+  QString wrong; ///< empty: it was read
+  build::Added added;
+  int solids = 0; ///< in the file
+};
+
+/// Read aside, while the window says so; `only`: of several solids that one, 0: all.
+CameIn read_in(QWidget* parent, const Document& document, const QString& path, int only) {
+  QString thrown;
+  const auto name = QFileInfo(path).completeBaseName().toStdString();
+  const auto came =
+      wait_for(parent, filled("Reading %1\u2026", QFileInfo(path).fileName()), thrown,
+               [&, build = document.build()](const store::ReadOptions& options) {
+                 CameIn in;
+                 const auto read =
+                     solid::read_step(path.toStdString(),
+                                      {.only = only, .solid = {.mesh = false}, .stop = options.should_stop});
+                 in.solids = read.solids;
+                 if (read.ok())
+                   in.added = solid::add_imported(build, name, solid::step_text(read.solid, "part"));
+                 in.wrong = qt(read.ok() ? sheets::sentence(in.added.wrong).toStdString() : read.message);
+                 return in;
+               });
+  return came ? *came : CameIn{path + ": " + thrown, {}, 0};
 }
 
 } // namespace
@@ -51,21 +80,20 @@ Transfer send_out_build(QWidget* parent, Document& document) {
 
 Transfer bring_in_part(QWidget* parent, Document& document, const QString& path) {
   if (!document.is_open()) return {"Open a build first, or begin one: the part is added to it.", true};
-  auto read = read_step_aside(path);
-  if (read.wrong.isEmpty() && read.solids > 1) {
+  auto came = read_in(parent, document, path, 0);
+  if (came.solids > 1) {
     QStringList which{"all of them, as one part"};
-    for (int k = 1; k <= read.solids; ++k) which << filled("solid %1", QString::number(k));
+    for (int k = 1; k <= came.solids; ++k) which << filled("solid %1", QString::number(k));
     bool ok = false;
     const auto name = QInputDialog::getItem(parent, "Which part?",
-                                            filled("The file holds %1 solids.", QString::number(read.solids)),
+                                            filled("The file holds %1 solids.", QString::number(came.solids)),
                                             which, 0, false, &ok);
     if (!ok) return {};
-    if (const auto k = which.indexOf(name); k > 0) read = read_step_aside(path, static_cast<int>(k));
+    if (const auto k = which.indexOf(name); k > 0)
+      came = read_in(parent, document, path, static_cast<int>(k));
   }
-  if (!read.wrong.isEmpty()) return {read.wrong, true};
-  const auto added = solid::add_imported(document.build(), QFileInfo(path).completeBaseName().toStdString(),
-                                         read.step.toStdString());
-  if (!added.ok()) return {sheets::sentence(added.wrong), true};
+  if (!came.wrong.isEmpty()) return {came.wrong, true};
+  const auto& added = came.added;
   if (!document.apply(added.edit)) return {};
   document.choose(added.id, document.build().pieces_of(added.id).front().first);
   return {"Point at the faces that matter: a click makes one a surface.", false};

@@ -12,6 +12,7 @@
 #include <gp_Pnt.hxx>
 #include <gp_Trsf.hxx>
 
+#include <functional>
 #include <memory>
 #include <string>
 #include <vector>
@@ -45,7 +46,7 @@ void quiet();
 /// The form with its own frame at the origin. Throws Standard_Failure.
 TopoDS_Shape shape_of(const BodyForm& form);
 /// What a STEP file holds, read once and kept while it is asked for now and then. Throws Standard_Failure.
-TopoDS_Shape imported(const std::string& step);
+TopoDS_Shape imported(const std::string& step, const std::function<bool()>& stop = {});
 gp_Trsf transformation(const Pose& pose);
 
 /// Faces, triangles and mass of `shape` put into `solid`, which keeps it.

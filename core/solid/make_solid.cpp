@@ -352,6 +352,13 @@ Solid make_solid(const std::vector<PlacedBody>& bodies, const SolidOptions& opti
   Maker maker(bodies, solid);
   std::vector<int> solid_of_face; // which of the separate pieces it bounds
   try {
+    // What takes longest, and may be given up: taken once, and kept for when it is put in its place.
+    for (const auto& body : bodies)
+      if (body.form.shape == BodyShape::imported && body.form.step && options.stop && !options.stop()) try {
+          imported(*body.form.step, options.stop);
+        } catch (const Standard_Failure&) { // said of the body when its turn comes
+        }
+    if (options.stop && options.stop()) throw Standard_Failure("stopped");
     const auto shape = maker.run();
     if (shape.IsNull()) {
       solid.status = SolidStatus::empty;

@@ -104,6 +104,7 @@ struct SolidOptions {
   bool mesh = true;
   double deflection = 0; ///< mm a triangle may lie off a curved face; 0: a five-hundredth of its size
   double angular_deflection = 0.3; ///< radians
+  std::function<bool()> stop = {}; ///< asked now and then whether to give it up: it then fails
 };
 
 /// The solid of these bodies, taken in order. A body that cannot be made is left out and named.

@@ -2,107 +2,47 @@
 
 #include "build/edit_drawing.h"
 #include "solid/brep.h"
+#include "solid/step_shield.h"
 
-#include <BRep_Builder.hxx>
 #include <IFSelect_ReturnStatus.hxx>
 #include <Interface_Static.hxx>
-#include <STEPControl_Reader.hxx>
 #include <STEPControl_Writer.hxx>
-#include <TColStd_SequenceOfAsciiString.hxx>
-#include <TopExp_Explorer.hxx>
 
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <cctype>
+#include <cerrno>
+#include <fcntl.h>
 #include <filesystem>
 #include <fstream>
 #include <functional>
 #include <iterator>
 #include <list>
-#include <locale>
 #include <mutex>
-#include <sstream>
 #include <string>
+#include <sys/mman.h>
 #include <system_error>
+#include <unistd.h>
 
 namespace datrin::solid {
 
 namespace {
 
-constexpr std::string_view magic = "ISO-10303-21";
-
-std::string begins_wrong(const std::string& path, std::size_t most_bytes) {
-  std::error_code error;
-  if (std::filesystem::is_directory(path, error)) return "is a folder, not a file";
-  const auto size = std::filesystem::file_size(path, error);
-  if (error) return "cannot be read: " + error.message();
-  if (size > most_bytes) return fmt::format("is over {} MiB", most_bytes >> 20);
-  std::ifstream file(path, std::ios::binary);
-  std::string head(256, '\0');
-  file.read(head.data(), static_cast<std::streamsize>(head.size()));
-  head.resize(static_cast<std::size_t>(file.gcount()));
-  return head.find(magic) == std::string::npos ? "is no STEP file (it does not begin with ISO-10303-21)" : "";
-}
-
-} // namespace
-
-namespace {
-
-/// The solids of a reader that has read; `refuse` says why there is none.
-std::string take(STEPControl_Reader& reader, int only, StepRead& read, TopoDS_Shape& shape) {
-  TColStd_SequenceOfAsciiString lengths, angles, solids;
-  reader.FileUnits(lengths, angles, solids);
-  if (lengths.Length() > 0) {
-    std::string name = lengths.First().ToCString();
-    std::transform(name.begin(), name.end(), name.begin(), [](unsigned char c) { return std::tolower(c); });
-    if (name.find("inch") != std::string::npos) read.unit = Unit::inch;
-  }
-  reader.TransferRoots();
-  const auto all_there = reader.OneShape();
-  if (all_there.IsNull()) return "there is no part in it";
-  // Only what is solid counts; of shells and sheets it is told that they enclose nothing.
-  TopoDS_Compound all;
-  BRep_Builder builder;
-  builder.MakeCompound(all);
-  int count = 0;
-  for (TopExp_Explorer e(all_there, TopAbs_SOLID); e.More(); e.Next()) {
-    ++count;
-    if (only != 0 && count != only) continue;
-    builder.Add(all, e.Current());
-    shape = e.Current();
-  }
-  read.solids = count;
-  if (count == 0)
-    return TopExp_Explorer(all_there, TopAbs_FACE).More()
-               ? "its faces enclose nothing: it is an open shell, not a solid"
-               : "there is no solid in it";
-  if (only < 0 || only > count) return fmt::format("there are {} solids in it, no number {}", count, only);
-  if (count > 1 && only == 0) shape = all;
-  return {};
-}
-
-template <class ReadIt>
-StepRead read_with(const std::string& name, const StepOptions& options, ReadIt&& read_it) {
+StepRead read_of(StepShape read, const std::string& name, const StepOptions& options) {
   quiet();
-  StepRead read;
-  std::string wrong;
-  try {
-    STEPControl_Reader reader;
-    TopoDS_Shape shape;
-    if (read_it(reader) != IFSelect_RetDone)
-      wrong = "is no whole STEP file";
-    else
-      wrong = take(reader, options.only, read, shape);
-    if (wrong.empty()) {
-      read_off(read.solid, shape, options.solid);
-      read.solid.status = SolidStatus::made;
+  StepRead step;
+  step.unit = read.unit;
+  step.solids = read.solids;
+  if (read.wrong.empty()) {
+    try {
+      read_off(step.solid, read.shape, options.solid);
+      step.solid.status = SolidStatus::made;
+    } catch (const Standard_Failure& failure) {
+      read.wrong = "cannot be read (" + words_of(failure) + ")";
     }
-  } catch (const Standard_Failure& failure) {
-    wrong = "cannot be read (" + words_of(failure) + ")";
   }
-  if (!wrong.empty()) read.message = fmt::format("{}: {}", name, wrong);
-  return read;
+  if (!read.wrong.empty()) step.message = fmt::format("{}: {}", name, read.wrong);
+  return step;
 }
 
 std::string written(const std::vector<NamedSolid>& solids,
@@ -131,20 +71,26 @@ std::string written(const std::vector<NamedSolid>& solids,
 } // namespace
 
 StepRead read_step(const std::string& path, const StepOptions& options) {
-  if (const auto wrong = begins_wrong(path, options.most_bytes); !wrong.empty()) {
-    StepRead read;
-    read.message = fmt::format("{}: {}", path, wrong);
-    return read;
-  }
-  return read_with(path, options, [&](STEPControl_Reader& reader) { return reader.ReadFile(path.c_str()); });
+  StepShape none;
+  // A pipe nobody writes to would be waited for: only what is a file is opened for good.
+  std::error_code error;
+  const auto is = std::filesystem::status(path, error);
+  const int file = open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK);
+  const auto why = file < 0 ? std::generic_category().message(errno) : std::string();
+  if (std::filesystem::is_directory(is))
+    none.wrong = "is a folder, not a file";
+  else if (file < 0)
+    none.wrong = "cannot be read: " + why;
+  else if (!std::filesystem::is_regular_file(is))
+    none.wrong = "is no file that can be read from end to end";
+  else
+    none = read_shielded(file, options);
+  if (file >= 0) close(file);
+  return read_of(std::move(none), path, options);
 }
 
 StepRead read_step_text(const std::string& text, const std::string& name, const StepOptions& options) {
-  std::stringbuf bytes(text, std::ios::in);
-  std::istream stream(&bytes);
-  stream.imbue(std::locale::classic());
-  return read_with(name, options,
-                   [&](STEPControl_Reader& reader) { return reader.ReadStream(name.c_str(), stream); });
+  return read_of(read_shielded(text, options), name, options);
 }
 
 std::string write_step(const std::vector<NamedSolid>& solids, const std::string& path) {
@@ -154,6 +100,21 @@ std::string write_step(const std::vector<NamedSolid>& solids, const std::string&
 
 std::string write_step(const Solid& solid, const std::string& name, const std::string& path) {
   return write_step({{name, &solid}}, path);
+}
+
+std::string unreadable_import(const build::Build& build, const std::function<bool()>& stop) {
+  for (const auto& [id, body] : build.all<build::Body>()) {
+    if (body.shape != BodyShape::imported) continue;
+    const auto* part = build.find<build::Part>(body.part);
+    const auto name = fmt::format("record {}, the imported body of {}", id, part ? part->name : "no part");
+    if (body.step.empty()) return name + " has no STEP file in it";
+    try {
+      imported(body.step, stop);
+    } catch (const Standard_Failure& failure) {
+      return fmt::format("{}: {}", name, words_of(failure));
+    }
+  }
+  return {};
 }
 
 build::Added add_imported(const build::Build& build, const std::string& name, std::string step) {
@@ -174,39 +135,44 @@ build::Added add_imported(const build::Build& build, const std::string& name, st
 }
 
 std::string step_text(const Solid& solid, const std::string& name) {
-  // The library writes to files only.
-  const auto path = (std::filesystem::temp_directory_path() /
-                     fmt::format("datrin-{}.step", static_cast<const void*>(&solid)))
-                        .string();
+  // The library writes to files only: to one in memory, which nobody else can open.
+  const int file = memfd_create("step", MFD_CLOEXEC);
+  if (file < 0) return {};
+  const auto path = fmt::format("/proc/self/fd/{}", file);
   std::string text;
   if (write_step(solid, name, path).empty()) {
-    std::ifstream file(path, std::ios::binary);
-    text.assign(std::istreambuf_iterator<char>(file), {});
+    std::ifstream back(path, std::ios::binary);
+    text.assign(std::istreambuf_iterator<char>(back), {});
   }
-  std::error_code ignored;
-  std::filesystem::remove(path, ignored);
+  close(file);
   return text;
 }
 
-TopoDS_Shape imported(const std::string& step) {
-  // Kept by content: every other body of the part is taken anew, this one is as it was.
+TopoDS_Shape imported(const std::string& step, const std::function<bool()>& stop) {
+  // Kept by content: every other body of the part is taken anew, this one is as it was. A refusal is kept
+  // too: it may have taken a minute.
   static std::mutex guard;
-  static std::list<std::pair<std::string, TopoDS_Shape>> kept;
+  static std::list<std::pair<std::string, StepShape>> kept;
   constexpr std::size_t most_kept = 4;
+  const auto given = [](const StepShape& read) {
+    if (!read.wrong.empty()) throw Standard_Failure(("the imported part " + read.wrong).c_str());
+    return read.shape;
+  };
   {
     const std::lock_guard lock(guard);
     for (auto at = kept.begin(); at != kept.end(); ++at)
       if (at->first == step) {
         kept.splice(kept.begin(), kept, at);
-        return kept.front().second;
+        return given(kept.front().second);
       }
   }
-  const auto read = read_step_text(step, "the imported part", {.solid = {.mesh = false}});
-  if (!read.ok()) throw Standard_Failure(read.message.c_str());
-  const std::lock_guard lock(guard);
-  kept.emplace_front(step, read.solid.brep->shape);
-  if (kept.size() > most_kept) kept.pop_back();
-  return kept.front().second;
+  const auto read = read_shielded(step, {.stop = stop});
+  if (!read.stopped) {
+    const std::lock_guard lock(guard);
+    kept.emplace_front(step, read);
+    if (kept.size() > most_kept) kept.pop_back();
+  }
+  return given(read);
 }
 
 } // namespace datrin::solid

@@ -14,6 +14,7 @@
 #include "casting/survey.h"
 #include "route/gate.h"
 #include "solid/quick_start.h"
+#include "solid/step_file.h"
 
 #include <QAbstractItemView>
 #include <QCompleter>
@@ -307,10 +308,9 @@ TEST_F(Solids, AFileThatIsNoneIsToldAndChangesNothing) {
   quick(solid::QuickShape::flange);
   made();
   ASSERT_EQ(app::export_part(window->document(), app::PartFile::step, folder.filePath("good.step")), "");
-  app::StepLimits limits;
-  limits.memory = qint64{40} << 20;
-  EXPECT_FALSE(app::read_step_aside(folder.filePath("good.step"), 0, limits).wrong.isEmpty());
-  EXPECT_TRUE(app::read_step_aside(folder.filePath("good.step")).wrong.isEmpty());
+  const auto good = folder.filePath("good.step").toStdString();
+  EXPECT_FALSE(solid::read_step(good, {.memory = std::size_t{40} << 20}).ok());
+  EXPECT_TRUE(solid::read_step(good).ok());
 }
 
 /// Files with bytes changed, cut and doubled by chance: each is read or refused, within its time; the window
@@ -325,8 +325,6 @@ TEST_F(Solids, FilesChangedByChanceAreReadOrRefused) {
   const auto whole_file = file.readAll();
   file.close();
   std::mt19937 random(13);
-  app::StepLimits limits;
-  limits.seconds = 10;
   int refused = 0;
   constexpr int files = 25;
   for (int k = 0; k < files; ++k) {
@@ -341,14 +339,11 @@ TEST_F(Solids, FilesChangedByChanceAreReadOrRefused) {
     ASSERT_TRUE(changed.open(QIODevice::WriteOnly | QIODevice::Truncate));
     changed.write(bytes);
     changed.close();
-    QElapsedTimer clock;
-    clock.start();
-    const auto read = app::read_step_aside(path, 0, limits);
-    EXPECT_LT(clock.elapsed(), patience(25000)) << k;
-    EXPECT_NE(read.wrong.isEmpty(), read.step.isEmpty()) << k;
-    if (!read.wrong.isEmpty()) {
+    const auto read = solid::read_step(path.toStdString(), {.seconds = 10});
+    EXPECT_EQ(read.ok(), read.solid.volume > 0) << k << ' ' << read.message;
+    if (!read.ok()) {
       ++refused;
-      EXPECT_LT(read.wrong.size(), 1000) << k;
+      EXPECT_LT(read.message.size(), 1000U) << k;
     }
   }
   EXPECT_GT(refused, 0);

@@ -1,5 +1,7 @@
 #include "tests/cli/call.h"
 
+#include "store/build_json.h"
+
 #include <fmt/format.h>
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
@@ -142,6 +144,32 @@ TEST(CliBuild, ExportAndImportGiveTheSameBuild) {
   EXPECT_EQ(bytes(out), "mine");
   EXPECT_EQ(call({"export", "--force", build, out}).status, 0);
   EXPECT_EQ(bytes(out), before);
+  fs::remove_all(folder);
+}
+
+// A hostile STEP text in a build was taken, and ended whoever opened it.
+TEST(CliBuild, AnImportedPartThatCannotBeReadIsRefused) {
+  namespace fs = std::filesystem;
+  const auto folder = fs::temp_directory_path() / ("datrin-step-in-" + std::to_string(::getpid()));
+  fs::create_directories(folder);
+  const auto corpus = std::string(DATRIN_TEST_CASES) + "/../fuzz/corpus/";
+  std::ifstream file(corpus + "step/line_to_nothing.step");
+  const std::string step{std::istreambuf_iterator<char>(file), {}};
+  auto build = datrin::store::read_build_json_file(corpus + "build_json/small.json").build;
+  datrin::build::Body body;
+  body.part = 2;
+  body.name = "imported";
+  body.shape = datrin::solid::BodyShape::imported;
+  body.step = step;
+  build.load(9002, body);
+  const auto path = (folder / "b.json").string(), to = (folder / "b.datrin").string();
+  std::ofstream(path) << datrin::store::write_build_json(build, {});
+  const auto came = call({"import", path, to});
+  EXPECT_EQ(came.status, 2);
+  EXPECT_EQ(came.err,
+            path + ": record 9002, the imported body of Main pedestal: the imported part is damaged: what it "
+                   "says of its part leads nowhere\n");
+  EXPECT_FALSE(fs::exists(to));
   fs::remove_all(folder);
 }
 

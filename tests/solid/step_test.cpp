@@ -11,6 +11,9 @@
 #include <fstream>
 #include <sstream>
 
+#include <sys/stat.h>
+#include <unistd.h>
+
 namespace datrin::solid_test {
 namespace {
 
@@ -113,6 +116,61 @@ TEST_F(Step, WhatIsNoneIsToldInWords) {
   }
   EXPECT_EQ(read_step(fs::temp_directory_path().string()).message,
             fs::temp_directory_path().string() + ": is a folder, not a file");
+}
+
+std::string corpus(const std::string& name) {
+  std::ifstream file(std::string(DATRIN_TEST_CASES) + "/../fuzz/corpus/step/" + name);
+  return {std::istreambuf_iterator<char>(file), {}};
+}
+std::string with(std::string text, const std::string& was, const std::string& is) {
+  const auto at = text.find(was);
+  EXPECT_NE(at, std::string::npos) << was;
+  return at == std::string::npos ? text : text.replace(at, was.size(), is);
+}
+
+/// Each of these ended the program that read it, or never ended.
+TEST_F(Step, AHostileFileEndsNobody) {
+  const auto wedge = corpus("wedge.step");
+  write(wedge);
+  const auto read = read_step(path_);
+  ASSERT_TRUE(read.ok()) << read.message;
+  EXPECT_NEAR(read.solid.volume, 1000. / 6, 1e-9); // a corner of a cube: a³/6
+  EXPECT_NEAR(read.solid.area, 3 * 50 + std::sqrt(3.) / 2 * 100, 1e-9);
+
+  write(corpus("line_to_nothing.step"));
+  EXPECT_EQ(read_step(path_).message, path_ + ": is damaged: what it says of its part leads nowhere");
+  write(with(wedge, "DATA;\n", "DATA;\n#9000=X(" + std::string(500000, '(') + ");\n"));
+  EXPECT_EQ(read_step(path_).message, path_ + ": nests its brackets more than 100 deep: it is damaged");
+  write(with(wedge, "CARTESIAN_POINT('',(10.,0.,0.))", "CARTESIAN_POINT('',(1.E8,0.,0.))"));
+  EXPECT_NE(read_step(path_).message, "");
+  auto far = wedge; // all of it so far off
+  for (const std::string was : {"(0.,", "(10.,"})
+    for (auto at = far.find("CARTESIAN_POINT('',"); at != std::string::npos;
+         at = far.find("CARTESIAN_POINT('',", at + 1))
+      if (far.compare(at + 19, was.size(), was) == 0)
+        far.replace(at + 19, was.size(), was == "(0.," ? "(20000000.," : "(20000010.,");
+  write(far);
+  EXPECT_EQ(read_step(path_).message, path_ + ": its coordinates go beyond 10 km: look at its unit");
+}
+
+TEST_F(Step, WhatHasNoEndIsGivenUpInTimeOrWhenAsked) {
+  EXPECT_EQ(read_step("/dev/zero").message, "/dev/zero: is no file that can be read from end to end");
+  ASSERT_EQ(::mkfifo((path_ + ".fifo").c_str(), 0600), 0);
+  EXPECT_EQ(read_step(path_ + ".fifo").message, path_ + ".fifo: is no file that can be read from end to end");
+  fs::remove(path_ + ".fifo");
+  ASSERT_EQ(write_step(pedestal(), "Pedestal", path_), "");
+  EXPECT_EQ(read_step(path_, {.stop = [] { return true; }}).message, path_ + ": reading it was stopped");
+  EXPECT_NE(read_step(path_, {.seconds = 0}).message, "");
+}
+
+TEST_F(Step, TextInsideABuildIsReadShieldedToo) {
+  Bodies b;
+  b.add("imported", S::imported, {{R::length, 60}}).step = corpus("line_to_nothing.step");
+  const auto solid = b.made();
+  EXPECT_FALSE(solid.usable());
+  EXPECT_NE(solid.message.find("is damaged: what it says of its part leads nowhere"), std::string::npos)
+      << solid.message;
+  EXPECT_NE(add_imported({}, "Wedge", corpus("line_to_nothing.step")).wrong, "");
 }
 
 } // namespace
