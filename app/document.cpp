@@ -6,6 +6,7 @@
 #include "sheets/figures.h"
 
 #include <QFileInfo>
+#include <QTimer>
 
 #include <algorithm>
 #include <filesystem>
@@ -29,9 +30,28 @@ QString in_menu(const std::string& label) {
 
 } // namespace
 
-Document::Document(QObject* parent) : QObject(parent), solids_(new PartSolids(this)) {}
+Document::Document(QObject* parent) : QObject(parent), solids_(new PartSolids(this)) {
+  // What another program writes into the file is noticed soon, not only at the next edit.
+  constexpr int now_and_then_ms = 2000;
+  auto* look = new QTimer(this);
+  connect(look, &QTimer::timeout, this, [this] { look_after_file(); });
+  look->start(now_and_then_ms);
+}
+
+bool Document::look_after_file() {
+  if (!file_) return true;
+  const auto outcome = file_->look_after();
+  if (outcome.status == store::FileStatus::moved) {
+    tell_moved(outcome);
+    return false;
+  }
+  if (!outcome.ok() && !said_lost_) emit refused(told(outcome));
+  said_lost_ = !outcome.ok();
+  return outcome.ok();
+}
 
 Document::~Document() {
+  if (file_) (void)file_->look_after();
   keep_silhouettes();
 }
 
@@ -62,6 +82,7 @@ const build::Build& Document::build() const {
 }
 
 void Document::take(store::BuildFile file) {
+  if (file_) (void)file_->look_after(); // what was done to the one let go of
   keep_silhouettes();
   solids_->forget();
   silhouettes_.read(file.beside(silhouettes_name));

@@ -59,6 +59,9 @@ public:
   std::vector<store::LogLine> log(int most) const;
 
   /// Why nothing else may be written at `path`: it is the open build's own file; empty when it may.
+  /// Whether the file is still this window's alone. Should another program have written into it, work goes on
+  /// in a copy beside it, which `moved` says.
+  bool look_after_file();
   QString is_own_file(const QString& path) const;
 
   /// Counts every change but those that only say where one stands at the bench: what is worked out of the
@@ -81,6 +84,7 @@ private:
   void keep_silhouettes();
   void mend_choice();
   void tell_moved(const store::FileOutcome& outcome);
+  bool said_lost_ = false;
 
   std::optional<store::BuildFile> file_;
   build::Build none_;

@@ -617,6 +617,10 @@ bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
 
 void MainWindow::closeEvent(QCloseEvent* event) {
   finish_typing();
+  if (!document_.look_after_file()) { // that it is in another file now is to be seen before it goes
+    event->ignore();
+    return;
+  }
   settings_->setValue("place", saveGeometry());
   QMainWindow::closeEvent(event);
 }

@@ -85,7 +85,7 @@ std::int64_t change_sum(std::int64_t seq, std::string_view at, std::string_view 
 }
 
 std::string database_path(const std::string& path) {
-  return std::filesystem::absolute(path).string();
+  return path.empty() ? path : std::filesystem::absolute(path).string();
 }
 
 BuildDatabase::BuildDatabase(const std::string& path, int flags, For purpose)

@@ -33,7 +33,8 @@ std::int64_t record_sum(std::int64_t id, std::string_view kind, std::string_view
 std::int64_t change_sum(std::int64_t seq, std::string_view at, std::string_view label, std::string_view rows,
                         int state);
 
-/// The path as the database takes it: a file, whatever it is called (":memory:", "file:x").
+/// The path as the database takes it: a file, whatever it is called (":memory:", "file:x"); empty: one
+/// without a name.
 std::string database_path(const std::string& path);
 
 class BuildDatabase {

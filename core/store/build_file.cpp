@@ -7,6 +7,7 @@
 #include "store/failure_words.h"
 #include "store/free_path.h"
 #include "store/json_reader.h"
+#include "store/kept_copy.h"
 #include "store/record_json.h"
 
 #include <SQLiteCpp/Backup.h>
@@ -71,6 +72,7 @@ std::optional<BuildFile> BuildFile::create(const std::string& path, const Build&
     database->hold();
     BuildFile file(path, std::move(database));
     file.build_ = build;
+    file.keep_copy();
     outcome = {};
     return file;
   } catch (const std::exception& error_text) {
@@ -82,11 +84,42 @@ std::optional<BuildFile> BuildFile::create(const std::string& path, const Build&
   }
 }
 
+void BuildFile::keep_copy() {
+  try {
+    copy_ = std::make_unique<KeptCopy>(*database_);
+  } catch (const std::exception&) {
+    copy_.reset(); // no room: the file itself is all there is
+  }
+}
+
+/// What undo, log and copies are read from: nobody else writes there.
+SQLite::Database& BuildFile::kept() const {
+  return copy_ ? copy_->database().db : database_->db;
+}
+
+FileOutcome BuildFile::look_after() {
+  return edited_ && read_only_.empty() ? stay_with_file() : FileOutcome{};
+}
+
 FileOutcome BuildFile::stay_with_file() {
-  if (database_->opened.is_at(path_)) return {};
+  const bool is_there = database_->opened.is_at(path_);
+  if (is_there && (!copy_ || copy_->is_as_left(*database_))) return {};
+  if (is_there && copy_->holds_the_same(*database_)) {
+    // Touched only. Its pages may lie in another order, though: it is read anew.
+    try {
+      database_.reset();
+      database_ = std::make_unique<BuildDatabase>(path_, SQLite::OPEN_READWRITE);
+      database_->hold();
+      copy_->left(*database_);
+      return {};
+    } catch (const std::exception&) { // held by whoever wrote it: as if it were another's
+      database_ = std::make_unique<BuildDatabase>("", SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+    }
+  }
   std::error_code error;
-  const auto* what =
-      std::filesystem::exists(path_, error) ? "was replaced by another file" : "was taken away";
+  const auto* what = is_there                                ? "was overwritten by another program"
+                     : std::filesystem::exists(path_, error) ? "was replaced by another file"
+                                                             : "was taken away";
   const auto old = path_;
   std::string why;
   std::vector<std::string> places{path_};
@@ -98,12 +131,13 @@ FileOutcome BuildFile::stay_with_file() {
     try {
       {
         SQLite::Database copy(database_path(beside), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
-        SQLite::Backup(copy, database_->db).executeStep(-1);
+        SQLite::Backup(copy, kept()).executeStep(-1);
       }
       auto database = std::make_unique<BuildDatabase>(beside, SQLite::OPEN_READWRITE);
       database->hold();
       database_ = std::move(database);
       path_ = beside;
+      if (copy_) copy_->left(*database_);
       return {FileStatus::moved,
               fmt::format("{} {} while it was open; everything is kept, and work goes on in {}", old, what,
                           beside)};
@@ -119,6 +153,16 @@ FileOutcome BuildFile::stay_with_file() {
               old, what, why)};
 }
 
+/// After a commit: the copy does the same. One that cannot is worth nothing any more.
+void BuildFile::follow(const std::function<void(BuildDatabase&)>& write) {
+  if (!copy_) return;
+  try {
+    copy_->follow(*database_, write);
+  } catch (const std::exception&) {
+    copy_.reset();
+  }
+}
+
 FileOutcome BuildFile::apply(const Edit& edit) {
   if (edit.empty()) return {};
   if (!read_only_.empty())
@@ -131,15 +175,20 @@ FileOutcome BuildFile::apply(const Edit& edit) {
   if (!build_.apply(edit)) return {FileStatus::refused, "the build has changed meanwhile; nothing was done"};
   try {
     auto& db = database_->db;
+    const auto write = [&, at = build::utc_now(),
+                        rows = changes_json(edit.changes).dump()](BuildDatabase& database) {
+      database.bring_up_to_date();
+      database.write_rows(edit.changes);
+      database.change_state(change_undone, change_superseded);
+      database.write_log(at, edit.label, rows, change_done);
+      database.write_next_id(build_.next_id());
+    };
     const WritersTurn turn(database_->opened);
     SQLite::Transaction transaction(db);
-    database_->bring_up_to_date();
-    database_->write_rows(edit.changes);
-    database_->change_state(change_undone, change_superseded);
-    database_->write_log(build::utc_now(), edit.label, changes_json(edit.changes).dump(), change_done);
-    database_->write_next_id(build_.next_id());
+    write(*database_);
     transaction.commit();
     edited_ = true;
+    follow(write);
   } catch (const std::exception& error) {
     build_.apply(reversed(edit));
     return {FileStatus::refused, fmt::format("\"{}\" could not be kept in {}: {}; nothing was changed",
@@ -159,14 +208,14 @@ constexpr const char* oldest_undone =
 
 std::optional<std::string> BuildFile::undo_label() const {
   if (!read_only_.empty()) return std::nullopt;
-  SQLite::Statement newest(database_->db, newest_done);
+  SQLite::Statement newest(kept(), newest_done);
   if (!newest.executeStep()) return std::nullopt;
   return newest.getColumn(1).getString();
 }
 
 std::optional<std::string> BuildFile::redo_label() const {
   if (!read_only_.empty()) return std::nullopt;
-  SQLite::Statement oldest(database_->db, oldest_undone);
+  SQLite::Statement oldest(kept(), oldest_undone);
   if (!oldest.executeStep()) return std::nullopt;
   return oldest.getColumn(1).getString();
 }
@@ -180,7 +229,7 @@ FileOutcome BuildFile::step_back_or_forth(bool back) {
     auto& db = database_->db;
     const WritersTurn turn(database_->opened);
     SQLite::Transaction transaction(db);
-    SQLite::Statement step(db, back ? newest_done : oldest_undone);
+    SQLite::Statement step(kept(), back ? newest_done : oldest_undone);
     if (!step.executeStep())
       return {FileStatus::refused, back ? "there is nothing to undo" : "there is nothing to redo"};
     const auto seq = step.getColumn(0).getInt64();
@@ -195,11 +244,15 @@ FileOutcome BuildFile::step_back_or_forth(bool back) {
       return {FileStatus::refused, fmt::format("\"{}\" does not fit the build as it stands; nothing was done",
                                                one_line(edit.label))};
     taken = edit;
-    database_->bring_up_to_date();
-    database_->write_rows(edit.changes);
-    database_->change_state(seq, back ? change_undone : change_done);
+    const auto write = [&](BuildDatabase& database) {
+      database.bring_up_to_date();
+      database.write_rows(edit.changes);
+      database.change_state(seq, back ? change_undone : change_done);
+    };
+    write(*database_);
     transaction.commit();
     edited_ = true;
+    follow(write);
     return stayed;
   } catch (const std::exception& error) {
     if (!taken.empty()) build_.apply(reversed(taken));
@@ -219,7 +272,7 @@ std::string beside_key(const std::string& name) {
 
 std::string BuildFile::beside(const std::string& name) const {
   try {
-    SQLite::Statement row(database_->db, "SELECT value FROM metadata WHERE key = ? AND length(value) <= ?");
+    SQLite::Statement row(kept(), "SELECT value FROM metadata WHERE key = ? AND length(value) <= ?");
     row.bind(1, beside_key(name));
     row.bind(2, static_cast<std::int64_t>(most_beside));
     return row.executeStep() ? row.getColumn(0).getString() : std::string();
@@ -230,18 +283,23 @@ std::string BuildFile::beside(const std::string& name) const {
 
 bool BuildFile::keep_beside(const std::string& name, const std::string& text) {
   if (!edited_ || !read_only_.empty() || text.size() > most_beside) return false;
-  if (!database_->opened.is_at(path_)) return false; // taken away: not worth a copy of the whole
+  if (!database_->opened.is_at(path_) || (copy_ && !copy_->is_as_left(*database_)))
+    return false; // no longer ours: not worth a copy of the whole
   if (beside(name) == text) return true;
   try {
+    const auto write = [&](BuildDatabase& database) {
+      SQLite::Statement put(database.db,
+                            "INSERT INTO metadata VALUES(?, ?) ON CONFLICT(key) DO UPDATE SET value = "
+                            "excluded.value");
+      put.bind(1, beside_key(name));
+      put.bind(2, text);
+      put.exec();
+    };
     const WritersTurn turn(database_->opened);
     SQLite::Transaction transaction(database_->db);
-    SQLite::Statement put(database_->db,
-                          "INSERT INTO metadata VALUES(?, ?) ON CONFLICT(key) DO UPDATE SET value = "
-                          "excluded.value");
-    put.bind(1, beside_key(name));
-    put.bind(2, text);
-    put.exec();
+    write(*database_);
     transaction.commit();
+    follow(write);
     return true;
   } catch (const std::exception&) {
     return false;
@@ -265,8 +323,7 @@ bool is_undone(int state) {
 
 std::vector<LogLine> BuildFile::log(int most) const {
   std::vector<LogLine> lines;
-  SQLite::Statement rows(database_->db,
-                         "SELECT seq, at, label, state FROM changes ORDER BY seq DESC LIMIT ?");
+  SQLite::Statement rows(kept(), "SELECT seq, at, label, state FROM changes ORDER BY seq DESC LIMIT ?");
   rows.bind(1, most);
   while (rows.executeStep())
     lines.push_back({rows.getColumn(0).getInt64(), as_utf8(rows.getColumn(1).getString()),

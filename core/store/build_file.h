@@ -13,18 +13,25 @@
 
 #include "build/build.h"
 
+#include <functional>
 #include <memory>
 #include <optional>
 #include <string>
 #include <vector>
 
+namespace SQLite {
+class Database;
+}
+
 namespace datrin::store {
 
 class BuildDatabase;
+class KeptCopy;
 
 enum class FileStatus {
   ok,
-  moved, ///< done; the file was taken away or replaced meanwhile, and work goes on in a copy: BuildFile::path
+  moved, ///< done; the file was taken away, replaced or overwritten meanwhile, and work goes on in a copy:
+         ///< BuildFile::path
   not_there,
   unreadable,  ///< it may not be read, or is no file
   not_a_build, ///< the file is something else, or nothing in it can be read
@@ -86,8 +93,13 @@ public:
   const std::string& read_only() const { return read_only_; }
 
   /// Carries out `edit` in memory and on disk, or neither. An empty edit does nothing. Where the file is no
-  /// longer what its path names, it goes on in a copy beside it, with the whole log and undo: `moved`.
+  /// longer what its path names, or another program wrote into it, it goes on in a copy beside it, with the
+  /// whole log and undo: `moved`.
   FileOutcome apply(const build::Edit& edit);
+
+  /// The same look without an edit, for now and then and before it is closed: what was done is then in a
+  /// copy, should the file have been overwritten. Nothing for one that was not edited since it was opened.
+  FileOutcome look_after();
 
   /// What undo or redo would take back or bring back; nothing when there is none.
   std::optional<std::string> undo_label() const;
@@ -109,6 +121,9 @@ private:
   BuildFile(std::string path, std::unique_ptr<BuildDatabase> database);
   FileOutcome step_back_or_forth(bool back);
   FileOutcome stay_with_file();
+  void keep_copy();
+  void follow(const std::function<void(BuildDatabase&)>& write);
+  SQLite::Database& kept() const;
   void load();
   void load_newer();
   static std::optional<BuildFile> open_newer(const std::string& path, const std::string& why,
@@ -120,6 +135,7 @@ private:
 
   std::string path_;
   std::unique_ptr<BuildDatabase> database_;
+  std::unique_ptr<KeptCopy> copy_; ///< null: it is open for reading only, or there was no room
   build::Build build_;
   std::string read_only_;
   bool edited_ = false; ///< since it was opened

@@ -10,6 +10,7 @@
 #include "store/failure_words.h"
 #include "store/free_path.h"
 #include "store/json_reader.h"
+#include "store/kept_copy.h"
 #include "store/record_json.h"
 #include "store/temporary_folder.h"
 #include "store/working_copy.h"
@@ -340,6 +341,7 @@ std::optional<BuildFile> BuildFile::open(const std::string& path, FileOutcome& o
     BuildFile file(path, std::make_unique<BuildDatabase>(path, SQLite::OPEN_READWRITE));
     file.database_->hold();
     file.load();
+    file.keep_copy();
     outcome = {};
     return file;
   } catch (const SQLite::Exception& why) {

@@ -2,9 +2,17 @@
 // One opening of a file, kept as long as the database in it: whether its path still names it, and turns at it
 // between windows.
 
+#include <cstdint>
 #include <string>
 
 namespace datrin::store {
+
+/// How a file looks from outside. The counter is the database's own: each commit adds to it.
+struct FileStamp {
+  std::int64_t size = -1, seconds = 0, nanoseconds = 0;
+  std::uint32_t changes = 0;
+  bool operator==(const FileStamp&) const = default;
+};
 
 /// Closing any opening of a file lets go of the process's locks on it: declare it so that it goes last.
 class OpenedFile {
@@ -16,6 +24,9 @@ public:
 
   /// Whether `path` names this very file.
   bool is_at(const std::string& path) const;
+
+  FileStamp stamp() const;
+  std::string bytes() const; ///< all of it; empty: it cannot be read
 
   /// A turn at the file, beside the database's own locks: a writer's for one transaction, a copier's for one
   /// copy. False when none came within two seconds, or the disk knows no such locks.

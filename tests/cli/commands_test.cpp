@@ -159,7 +159,7 @@ TEST(CliBuild, AnImportedPartThatCannotBeReadIsRefused) {
   datrin::build::Body body;
   body.part = 2;
   body.name = "imported";
-  body.shape = datrin::solid::BodyShape::imported;
+  body.shape = datrin::build::BodyShape::imported;
   body.step = step;
   build.load(9002, body);
   const auto path = (folder / "b.json").string(), to = (folder / "b.datrin").string();

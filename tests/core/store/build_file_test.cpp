@@ -455,6 +455,89 @@ TEST_F(BuildFileTest, AFileTakenAwayOrReplacedIsKeptInACopyBesideIt) {
   EXPECT_TRUE(fs::exists(folder_ / "elsewhere.datrin"));
 }
 
+// The file of an open window was written over in place: edits were acknowledged, and the file ended as a
+// mixture.
+TEST_F(BuildFileTest, AFileOverwrittenInPlaceIsKeptInACopyBesideIt) {
+  const auto over = [&](const std::string& with) {
+    std::ofstream file(path_, std::ios::binary | std::ios::trunc | std::ios::in);
+    file << with;
+  };
+  const auto beside = (folder_ / "engine-kept.datrin").string();
+  enum { older, longer, cut, spoilt, all };
+  for (int what = 0; what < all; ++what) {
+    fs::remove_all(folder_);
+    fs::create_directories(folder_);
+    std::string older_copy, other;
+    {
+      auto file = made();
+      EXPECT_TRUE(file.apply(build::add_part(file.build(), "First").edit).ok());
+    }
+    older_copy = bytes();
+    {
+      auto file = opened();
+      for (int k = 0; k < 40; ++k)
+        EXPECT_TRUE(file.apply(build::add_part(file.build(), "Other " + std::to_string(k)).edit).ok());
+    }
+    other = bytes();
+    over(older_copy);
+    auto file = opened();
+    EXPECT_TRUE(file.apply(build::add_part(file.build(), "Second").edit).ok());
+    EXPECT_EQ(file.look_after().status, FileStatus::ok);
+    const auto mine = bytes();
+    std::string put;
+    if (what == older) put = older_copy;
+    if (what == longer) put = other;
+    if (what == cut) put = mine.substr(0, mine.size() / 2);
+    if (what == spoilt) put = mine.substr(0, mine.size() - 100) + std::string(100, 'x');
+    over(put);
+    const auto outcome = what == longer ? file.look_after() // without an edit, and before it is closed
+                                        : file.apply(build::add_part(file.build(), "Third").edit);
+    EXPECT_EQ(outcome.status, FileStatus::moved) << what << outcome.message;
+    EXPECT_EQ(outcome.message, path_ +
+                                   " was overwritten by another program while it was open; everything is "
+                                   "kept, and work goes on in " +
+                                   beside);
+    EXPECT_EQ(file.path(), beside);
+    if (what == longer) {
+      EXPECT_TRUE(file.apply(build::add_part(file.build(), "Third").edit).ok());
+    }
+    EXPECT_EQ(file.log(10).size(), 3U);
+    EXPECT_TRUE(file.undo().ok() && file.undo().ok() && file.redo().ok());
+    EXPECT_EQ(file.redo_label(), "Add part Third");
+    { auto gone = std::move(file); }
+    EXPECT_TRUE(bytes() == put); // nothing was written to it
+    path_ = beside;
+    EXPECT_EQ(opened().build().parts().size(), 2U) << what;
+    path_ = (folder_ / "engine.datrin").string();
+  }
+}
+
+// Touched, or written anew with the same in it: nothing is lost, and no copy is needed.
+TEST_F(BuildFileTest, AFileOnlyTouchedStaysTheSame) {
+  auto file = made();
+  EXPECT_TRUE(file.apply(build::add_part(file.build(), "First").edit).ok());
+  fs::last_write_time(path_, fs::file_time_type::clock::now() + std::chrono::hours(1));
+  EXPECT_EQ(file.apply(build::add_part(file.build(), "Second").edit).status, FileStatus::ok);
+  const auto same = bytes();
+  std::ofstream(path_, std::ios::binary | std::ios::in | std::ios::trunc) << same;
+  EXPECT_EQ(file.apply(build::add_part(file.build(), "Third").edit).status, FileStatus::ok);
+  FileOutcome outcome; // it still holds it against other windows
+  (void)BuildFile::open(path_, outcome);
+  EXPECT_EQ(outcome.status, FileStatus::held);
+  { auto gone = std::move(file); }
+  EXPECT_EQ(opened().build().parts().size(), 3U);
+}
+
+// Looked at only: an overwritten file is somebody else's newer one, and nothing is made beside it.
+TEST_F(BuildFileTest, AFileOnlyLookedAtIsNotCopied) {
+  { auto file = made(); }
+  auto file = opened();
+  std::ofstream(path_, std::ios::binary | std::ios::in | std::ios::trunc) << "another";
+  EXPECT_EQ(file.look_after().status, FileStatus::ok);
+  EXPECT_FALSE(fs::exists(folder_ / "engine-kept.datrin"));
+  EXPECT_EQ(file.apply(build::add_part(file.build(), "First").edit).status, FileStatus::moved);
+}
+
 TEST_F(BuildFileTest, AnEditThatDoesNotFitChangesNothing) {
   auto file = made();
   auto edit = build::add_part(file.build(), "One").edit;
