@@ -361,24 +361,25 @@ void BenchView::show_picture(const BenchStep& now) {
 void BenchView::show_way() {
   const auto* now = step();
   // What has no axis is read by an instrument that sends bare figures, where there is one.
-  const bool asks = now && !now->done && (!now->axis.empty() || (!now->ask.empty() && read_out_->at({})));
+  const bool asks = now && !now->done && (!now->axis.empty() || (!now->ask.empty() && read_out_->last({})));
   const bool listens = asks && !read_out_->where().isEmpty();
   to_go_->setVisible(listens);
   if (!listens) return reading_->setPlaceholderText({});
   ToGo::Shown shown;
   shown.axis = qt(now->axis);
   shown.unit = unit();
-  shown.now = read_out_->at(shown.axis);
+  shown.now = read_out_->last(shown.axis);
+  shown.old = read_out_->is_old();
   shown.trouble = read_out_->trouble();
   const auto* s = document_.build().find<build::Setup>(setup_);
   const auto* machine = s ? document_.build().find<build::Machine>(s->machine) : nullptr;
   if (machine) shown.within = machine->resolution;
   const bool goes = now->kind == StepKind::go || now->kind == StepKind::deep;
   if (goes && now->number) shown.target = *now->number;
-  const double off = shown.target && shown.now ? std::abs(*shown.target - *shown.now) : 0;
+  const double off = shown.target && shown.now && !shown.old ? std::abs(*shown.target - *shown.now) : 0;
   to_go_->show_way(shown);
   reading_->setPlaceholderText(live());
-  if (!leaving_ && now->kind == StepKind::zero && now->axis == "Z" && shown.now)
+  if (!leaving_ && now->kind == StepKind::zero && now->axis == "Z" && shown.now && !shown.old)
     hint_->setText(filled("Enter: it touches where it reads %1", number_words(*shown.now, unit())));
   if (!leaving_ && !live().isEmpty()) {
     ask_->setText(qt(now->ask).section(" Enter:", 0, 0)); // what Enter alone does is said below
@@ -461,7 +462,14 @@ void BenchView::enter() {
   if (steps::step_to_do(steps_) < 0) return leave(); // there is nothing more to do
   if (now == nullptr || now->done) return;
   // What the read-out shows counts as typed, where a reading is asked for.
-  const auto typed = reading_->text().trimmed().isEmpty() ? live() : reading_->text();
+  const bool nothing_typed = reading_->text().trimmed().isEmpty();
+  if (nothing_typed && !read_out_->where().isEmpty() && !now->ask.empty() && read_out_->is_old() &&
+      read_out_->last(qt(now->axis)))
+    return say(
+        "The read-out has sent nothing for a while: what it shows is old, and not taken. See to it, or "
+        "type the figure.",
+        theme().blue.brass);
+  const auto typed = nothing_typed ? live() : reading_->text();
   const auto taken = steps::take_step(
       document_.build(), input_, *now, typed.toStdString(),
       {entry_options(unit()), angle_options(), build::utc_now(), read_out_->at(qt(now->axis))});

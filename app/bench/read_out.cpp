@@ -12,6 +12,7 @@ namespace {
 
 constexpr int longest_line = 400;
 constexpr int looked_for_again = 2000; // ms
+constexpr int silent_after = 1500;     // ms: a read-out sends some ten lines a second
 
 } // namespace
 
@@ -19,6 +20,12 @@ ReadOut::ReadOut(QObject* parent) : QObject(parent) {
   retry_.setSingleShot(true);
   retry_.setInterval(looked_for_again);
   connect(&retry_, &QTimer::timeout, this, [this] { open(); });
+  silence_.setSingleShot(true);
+  silence_.setInterval(silent_after);
+  connect(&silence_, &QTimer::timeout, this, [this] {
+    old_ = true;
+    emit moved();
+  });
 }
 
 ReadOut::~ReadOut() {
@@ -40,6 +47,8 @@ void ReadOut::close() {
     stand_in_ = nullptr;
   }
   retry_.stop();
+  silence_.stop();
+  old_ = false;
   half_.clear();
   places_.clear();
 }
@@ -106,24 +115,44 @@ void ReadOut::say(const QString& trouble, bool try_again) {
 
 /// Whole lines only: the last may still be on its way. Of what has piled up the newest counts.
 void ReadOut::take_lines() {
-  half_ += device_->readAll();
+  const auto came = device_->readAll();
+  half_ += came;
+  taken_ += came.size();
   bool any = false;
+  QByteArray strange;
   for (qsizetype end = half_.indexOf('\n'); end >= 0; end = half_.indexOf('\n')) {
     const auto line = half_.left(end);
     half_.remove(0, end + 1);
     const auto read =
         readings::read_out_line({line.constData(), static_cast<std::size_t>(line.size())}, bare_);
-    if (!read.understood) continue;
+    if (!read.understood) {
+      strange = line.trimmed();
+      continue;
+    }
+    strange.clear();
     for (const auto& place : read.places) places_[place.axis] = place.mm;
     any = true;
   }
   if (half_.size() > longest_line) half_.clear(); // no read-out: something that never ends a line
-  if (!any) return;
-  trouble_.clear();
-  emit moved();
+  if (any) {
+    old_ = false;
+    silence_.start();
+  }
+  if (any || !strange.isEmpty()) {
+    trouble_ = strange.isEmpty()
+                   ? QString()
+                   : filled("It sends \"%1\", which is not understood: one line a reading, such as "
+                            "\"X +12.345\", with a point for the decimals and no other mark.",
+                            shown(strange.toStdString(), 40));
+    emit moved();
+  }
 }
 
 std::optional<double> ReadOut::at(const QString& axis) const {
+  return old_ || !trouble_.isEmpty() ? std::nullopt : last(axis);
+}
+
+std::optional<double> ReadOut::last(const QString& axis) const {
   const auto found = places_.find(axis.isEmpty() ? '\0' : axis[0].toLatin1());
   return found == places_.end() ? std::nullopt : std::optional(found->second);
 }

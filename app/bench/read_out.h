@@ -29,8 +29,14 @@ public:
   bool is_simulated() const { return where_ == simulated; }
   QString trouble() const { return trouble_; } ///< why it does not read; empty: it does, or may yet
 
-  /// What it shows of an axis, mm; of "": a bare number it sent.
+  /// What it shows of an axis now, mm; of "": a bare number it sent. Nothing while it is silent or sends what
+  /// is not understood.
   std::optional<double> at(const QString& axis) const;
+  /// What it showed last, also when that is old.
+  std::optional<double> last(const QString& axis) const;
+  bool is_old() const { return old_; }    ///< it has sent nothing for `silence`
+  qint64 taken() const { return taken_; } ///< bytes it sent and were looked at
+  void set_silence(int ms) { silence_.setInterval(ms); }
 
   /// Turns a wheel of the simulated one.
   void turn(char axis, double mm);
@@ -52,7 +58,9 @@ private:
   Unit bare_ = Unit::mm;
   QIODevice* device_ = nullptr;
   QProcess* stand_in_ = nullptr;
-  QTimer retry_;
+  QTimer retry_, silence_;
+  bool old_ = false;
+  qint64 taken_ = 0;
   QByteArray half_; ///< of a line still to come
   std::map<char, double> places_;
 };

@@ -39,7 +39,8 @@ QSize ToGo::sizeHint() const {
 }
 
 bool ToGo::is_there() const {
-  return shown_.target && shown_.now && std::abs(*shown_.target - *shown_.now) <= shown_.within + 1e-9;
+  return !shown_.old && shown_.target && shown_.now &&
+         std::abs(*shown_.target - *shown_.now) <= shown_.within + 1e-9;
 }
 
 QString ToGo::text() const {
@@ -48,6 +49,10 @@ QString ToGo::text() const {
   const auto figure = [&](double mm) {
     return sheets::qt(length_text(mm, shown_.unit, {.decimals_mm = 3, .decimals_inch = 4}));
   };
+  if (shown_.old)
+    return QString("old: %1 read %2; it has sent nothing since")
+        .arg(shown_.axis, figure(*shown_.now))
+        .trimmed();
   if (!shown_.target) return QString("%1 reads %2").arg(shown_.axis, figure(*shown_.now));
   return is_there() ? QString("\u2713 there: %1").arg(figure(*shown_.now))
                     : QString("to go %1").arg(figure(*shown_.target - *shown_.now));
@@ -63,7 +68,7 @@ void ToGo::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const auto& ink = theme().blue;
-  const bool plain = !shown_.trouble.isEmpty() || !shown_.now;
+  const bool plain = !shown_.trouble.isEmpty() || !shown_.now || shown_.old;
   p.setFont(sheets::font(sized(plain ? 15 : 40), !plain));
   p.setPen(plain ? ink.label : is_there() ? theme().reached : ink.brass);
   const QRectF words(0, 0, width(), sized(plain ? 60 : 52));

@@ -19,10 +19,11 @@ public:
     std::optional<double> target, now; ///< mm; without a target only where it is
     double within = 0.01;              ///< mm: it is there
     Unit unit = Unit::mm;
-    QString trouble; ///< in place of the figures
+    bool old = false; ///< it has sent nothing for a while: `now` is what it showed then
+    QString trouble;  ///< in place of the figures
   };
   void show_way(Shown shown);
-  QString text() const; ///< "to go −2.416", "there"
+  QString text() const; ///< "to go −2.416", "there", "old: X read 8.000"
   bool is_there() const;
   QSize sizeHint() const override;
 

@@ -20,8 +20,9 @@ struct ReadOutLine {
 };
 
 /// Letters name what follows; between them and the figure stand blanks, ':' or '='. "mm" or "in" after a
-/// figure is its unit, a single one at the end of the line that of all; else `bare`. A comma between digits
-/// is a decimal mark where the line has no point.
+/// figure is its unit, in small letters or capitals, a single one at the end of the line that of all; else
+/// `bare`. A sign may stand apart from its figure. A comma between digits may part thousands, decimals or two
+/// figures: such a line is not understood; nor is one beyond the bound of every length.
 ReadOutLine read_out_line(std::string_view line, Unit bare);
 
 } // namespace datrin::readings

@@ -33,7 +33,9 @@ TEST(ReadOutLine, AxesWithTheirFigures) {
 
 TEST(ReadOutLine, AsTheyAreWritten) {
   EXPECT_NEAR(only("X=0.4921in"), 0.4921 * 25.4, 1e-9);
-  EXPECT_NEAR(only("x: -0,25"), -0.25, 1e-12);
+  EXPECT_NEAR(only("X 0.5 IN"), 12.7, 1e-12);
+  EXPECT_NEAR(only("X +  12.345 mm"), 12.345, 1e-12);
+  EXPECT_NEAR(only("X - 3.200"), -3.2, 1e-12);
   EXPECT_NEAR(only("12.34"), 12.34, 1e-12);
   EXPECT_NEAR(only("+.5", Unit::inch), 12.7, 1e-12);
   EXPECT_NEAR(only("  7  mm  ", Unit::inch), 7, 1e-12);
@@ -44,6 +46,8 @@ TEST(ReadOutLine, AsTheyAreWritten) {
 
 TEST(ReadOutLine, WhatIsNoReadingIsNone) {
   for (const auto* line :
-       {"", "   ", "X", "X Y 3", "hello", "X 1.2.3", "X inf", "X nan", "12 mm mm", "\x01\x02"})
+       {"", "   ", "X", "X Y 3", "hello", "X 1.2.3", "X inf", "X nan", "12 mm mm", "\x01\x02",
+        // A comma may part thousands, decimals or two figures; further than any length; two signs.
+        "1,234.5", "12,5", "x: -0,25", "X 1e308", "X 10000001 mm", "X 400000 in", "X --3", "X + -3", "X -"})
     EXPECT_FALSE(read_out_line(line, Unit::mm).understood) << line;
 }
