@@ -4,6 +4,7 @@
 
 #include "app/marks/column.h"
 #include "app/marks/fields.h"
+#include "app/marks/waiting.h"
 #include "app/theme.h"
 #include "build/now.h"
 #include "quantity/length_text.h"
@@ -387,10 +388,18 @@ QString ShopPage::save_shop(const QString& path) const {
 QString ShopPage::take_shop(const QString& path) {
   QFile file(path);
   constexpr qint64 most = 20'000'000; // bytes: no shop is as large
+  if (QFileInfo::exists(path) && !QFileInfo(path).isFile())
+    return filled("%1: is no file that can be read from end to end", path);
   if (!file.open(QIODevice::ReadOnly)) return filled("%1: %2", path, file.errorString());
   if (file.size() > most) return filled("%1: is too large for a shop", path);
   const auto bytes = file.readAll();
-  const auto read = shop::take_shop(document_.build(), bytes.toStdString(), path.toStdString());
+  QString thrown;
+  const auto came = wait_for(this, filled("Reading %1\u2026", QFileInfo(path).fileName()), thrown,
+                             [&, build = document_.build()](const store::ReadOptions&) {
+                               return shop::take_shop(build, bytes.toStdString(), path.toStdString());
+                             });
+  if (!came) return path + ": " + thrown;
+  const auto& read = *came;
   if (!read.ok()) return qt(read.wrong);
   if (!read.edit.changes.empty() && !document_.apply(read.edit)) return "It was not taken.";
   message_->tell(filled("%1 added, %2 changed, %3 as they were.", read.added, read.changed, read.same));

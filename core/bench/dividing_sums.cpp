@@ -17,9 +17,9 @@ namespace datrin::bench {
 namespace {
 
 /// "15 16 17"; what is no whole number is named in `why`.
-std::vector<int> whole_numbers(const SumValues& v, const char* field, std::string& why) {
+std::vector<int> whole_numbers(std::string_view text, const char* field, std::string& why) {
   std::vector<int> out;
-  for (const auto word : words_of(v.text(field))) {
+  for (const auto word : words_of(text)) {
     const auto number = whole_from(word);
     constexpr std::int64_t most = 100000;
     if (!number || *number < 1 || *number > most) {
@@ -45,8 +45,17 @@ SumAnswer indexed(const SumValues& v, Unit) {
   std::string why;
   in.divisions = static_cast<int>(v("Divisions"));
   if (v.given("Worm")) in.worm = static_cast<int>(v("Worm"));
-  in.plates = whole_numbers(v, "Plates", why);
-  if (why.empty()) in.wheels = whole_numbers(v, "Change wheels", why);
+  // "15 16 17; 21 23 27": the circles of one plate, then those of the next.
+  int plate = 0;
+  for (std::string_view rest = v.text("Plates"); !rest.empty() && why.empty(); ++plate) {
+    const auto end = rest.find(';');
+    for (const int circle : whole_numbers(rest.substr(0, end), "Plates", why)) {
+      in.plates.push_back(circle);
+      in.plate_of.push_back(plate);
+    }
+    rest = end == std::string_view::npos ? std::string_view() : rest.substr(end + 1);
+  }
+  if (why.empty()) in.wheels = whole_numbers(v.text("Change wheels"), "Change wheels", why);
   if (!why.empty()) return wrong(why);
   const auto found = dividing::indexing(in);
   if (!found.usable()) return wrong(found.message);
@@ -59,7 +68,7 @@ SumAnswer indexed(const SumValues& v, Unit) {
   if (!found.exact())
     words +=
         fmt::format(" After a turn round it would be off by {:.4f}\u00B0.", found.best.error * in.divisions);
-  if (found.compound) words += " On two circles exact: " + step_text(*found.compound) + ".";
+  if (found.compound) words += " On two circles of one plate exact: " + step_text(*found.compound) + ".";
   if (found.differential) {
     const auto& d = *found.differential;
     words += fmt::format(" By differential exact: as for {}, {}; wheels {}{} : {}{}, the plate {} the crank.",
@@ -78,6 +87,7 @@ SumAnswer spur_gear(const SumValues& v, Unit) {
   in.teeth = static_cast<int>(v("Teeth"));
   if (v.given("Diametral pitch") && !(v("Diametral pitch") > 0))
     return wrong("Diametral pitch: must be above 0");
+  in.by_module = v.given("Module, mm");
   in.module = v.given("Module, mm") ? v("Module, mm") : mm_per_inch / v("Diametral pitch");
   if (v.given("Pressure angle")) in.pressure = v("Pressure angle");
   in.pin = v("Pin");
@@ -86,7 +96,8 @@ SumAnswer spur_gear(const SumValues& v, Unit) {
   std::vector<SumLine> lines{
       {"pitch circle", Quantity::length, found.pitch, "N m", "pitch"},
       {"blank, outside", Quantity::length, found.outside, "(N + 2) m", "outside"},
-      {"depth to cut", Quantity::length, found.depth, "2.25 m", "depth"},
+      {"depth to cut", Quantity::length, found.depth,
+       fmt::format("{} {}", found.depth_factor, in.by_module ? "m" : "/ DP"), "depth"},
       {"at the root", Quantity::length, found.root, "outside \u2212 2 depth", "root"},
       {"from tooth to tooth", Quantity::length, found.circular, "\u03C0 m", "circular"}};
   if (found.over_pins > 0) {
@@ -96,14 +107,17 @@ SumAnswer spur_gear(const SumValues& v, Unit) {
   }
   if (found.cutter > 0)
     lines.push_back({"cutter of the set of eight", Quantity::number, static_cast<double>(found.cutter),
-                     "by the teeth", "cutter"});
+                     found.cutter_to > 0
+                         ? fmt::format("it cuts {} to {} teeth", found.cutter_from, found.cutter_to)
+                         : fmt::format("it cuts {} teeth to a rack", found.cutter_from),
+                     "cutter"});
   return right(lines, found.words);
 }
 
 SumAnswer wheels(const SumValues& v, Unit) {
   std::string why;
   dividing::ChangeWheelsInput in;
-  in.wheels = whole_numbers(v, "Wheels", why);
+  in.wheels = whole_numbers(v.text("Wheels"), "Wheels", why);
   if (!why.empty()) return wrong(why);
   if (v("Leadscrew, pitch") <= 0) return wrong("Leadscrew, pitch: must be above 0");
   if (v("Pitch to cut") <= 0) return wrong("Pitch to cut: must be above 0");
@@ -145,7 +159,7 @@ SumAnswer train(const SumValues& v, Unit) {
   in.beats_an_hour = v("Beats an hour");
   if (v.given("Hours a turn of the first wheel")) in.hours_a_turn = v("Hours a turn of the first wheel");
   if (v.given("Escape wheel")) in.escape = static_cast<int>(v("Escape wheel"));
-  if (v.given("Pinions")) in.pinions = whole_numbers(v, "Pinions", why);
+  if (v.given("Pinions")) in.pinions = whole_numbers(v.text("Pinions"), "Pinions", why);
   if (!why.empty()) return wrong(why);
   if (v.given("Pairs")) in.stages = static_cast<int>(v("Pairs"));
   const auto found = dividing::clock_train(in);
@@ -243,6 +257,8 @@ SumAnswer teeth_of_a_clock(const SumValues& v, Unit) {
        {"pinion, outside", Quantity::length, found.pinion_outside, "m (leaves + 2 tip)", "pinion_outside"},
        {"pinion, at the bottom", Quantity::length, found.pinion_root,
         "m (leaves \u2212 2 (wheel's tip + 0.4))", "pinion_root"},
+       {"pinion, a leaf thick", Quantity::length, found.leaf_thick,
+        "1.05 m to 10 leaves, 1.25 m from 11 (BS 978-2, from memory)", "leaf"},
        {"depthing", Quantity::length, found.centres, "m (teeth + leaves) / 2", "centres"}},
       "Set it in the depthing tool and turn it by hand: what runs there is drilled. A cutter made for "
       "another count "
@@ -261,7 +277,7 @@ void add_dividing_sums(std::vector<Sum>& list) {
        "nearest.",
        {{"Divisions", Quantity::count, false, "", "divisions"},
         {"Worm", Quantity::count, true, "40", "worm"},
-        {"Plates", Quantity::lengths, true, "15 16 17 18 19 20", "plates"},
+        {"Plates", Quantity::lengths, true, "15 16 17; 18 19 20", "plates"},
         {"Change wheels", Quantity::lengths, true, "24 24 28 32 40 44 48 56", "wheels"}},
        indexed});
   list.push_back({"gear",

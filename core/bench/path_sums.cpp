@@ -132,8 +132,9 @@ SumAnswer order_of(const SumValues& v, Unit unit) {
   const auto places = places_in(v.text("Places"), unit, why);
   if (!why.empty()) return wrong("Places: " + why);
   if (places.size() < 2 || places.size() > 100) return wrong("Places: from 2 to 100");
-  double travel = 0, typed = 0;
-  const auto order = cutting::travel_order(places, &travel);
+  double typed = 0;
+  const auto found = cutting::travel_order(places);
+  const auto& order = found.order;
   for (std::size_t k = 0; k + 1 < places.size(); ++k) typed += (places[k + 1] - places[k]).norm();
   std::vector<SumLine> lines;
   std::string words = "Go";
@@ -141,9 +142,11 @@ SumAnswer order_of(const SumValues& v, Unit unit) {
     put_place(lines, k + 1, places[order[k]], fmt::format("typed as {}", order[k] + 1));
     words += fmt::format("{}{}", k ? ", " : " ", order[k] + 1);
   }
-  lines.push_back({"travel", Quantity::length, travel, "from the first to the last", "travel"});
+  lines.push_back({"travel", Quantity::length, found.travel, "from the first to the last", "travel"});
   lines.push_back({"as typed it was", Quantity::length, typed, "", "as_typed"});
-  return right(lines, words + ".");
+  return right(lines, words + (found.shortest ? ". No order is shorter."
+                                              : ". Improved until neither turning a stretch round nor taking "
+                                                "places elsewhere helps: another may be a little shorter."));
 }
 
 /// Two touches on either edge: each edge lies half the finder further on, towards the touches of the other.
@@ -203,9 +206,12 @@ SumAnswer chain_round(const SumValues& v, Unit unit) {
       {"web between", Quantity::length, found.web, "at the narrowest", "web"}};
   if (found.holes.size() <= 60)
     for (std::size_t k = 0; k < found.holes.size(); ++k) put_place(lines, k + 1, found.holes[k]);
-  return right(lines, found.web < 0
-                          ? "At a corner two run into each other: drill every second first, and plug them."
-                          : "Pop and drill every second, then those between; support what comes loose.");
+  const char* const words =
+      found.web < 0 ? "At a corner two run into each other: drill every second first, and plug them."
+      : found.web < in.web - 1e-6
+          ? "At a corner two come nearer than the web asked for: drill those last, or a little off the line."
+          : "Pop and drill every second, then those between; support what comes loose.";
+  return right(lines, words);
 }
 
 } // namespace
@@ -268,8 +274,8 @@ void add_path_sums(std::vector<Sum>& list) {
                   arc});
   list.push_back({"hole-order",
                   group,
-                  "Places in the shortest order",
-                  "In which order to go to places with little travel.",
+                  "Places in a short order",
+                  "In which order to go to places with little travel: the shortest there is up to a dozen.",
                   {{"Places", Quantity::lengths, false, "0,0 30,0 15,20", "places"}},
                   order_of});
   list.push_back({"corner-touches",

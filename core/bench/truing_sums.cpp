@@ -51,14 +51,13 @@ SumAnswer four_jaw(const SumValues& v, Unit unit) {
   }
   const auto moves = truing::jaw_moves(found, v("Jaw 1 stands at"));
   for (std::size_t k = 0; k < moves.size(); ++k)
-    lines.push_back({fmt::format("jaw {} {}", k + 1, moves[k] >= 0 ? "in" : "out"), Quantity::length,
-                     std::abs(moves[k]), "offset \u00B7 cos of the angle between",
-                     fmt::format("jaw_{}", k + 1)});
+    lines.push_back({fmt::format("jaw {}, in by", k + 1), Quantity::length, moves[k],
+                     "offset \u00B7 cos of the angle between; below 0: out", fmt::format("jaw_{}", k + 1)});
   if (v.given("Pitch of the jaw's screw")) {
     if (v("Pitch of the jaw's screw") <= 0) return wrong("Pitch of the jaw's screw: must be above 0");
     for (std::size_t k = 0; k < moves.size(); ++k)
       lines.push_back({fmt::format("turns of jaw {}", k + 1), Quantity::number,
-                       std::abs(moves[k]) / v("Pitch of the jaw's screw"), "move / pitch",
+                       moves[k] / v("Pitch of the jaw's screw"), "move / pitch; below 0: out",
                        fmt::format("turns_{}", k + 1)});
   }
   std::string words;
@@ -289,7 +288,12 @@ SumAnswer rotary_table(const SumValues& v, Unit unit) {
 }
 
 SumAnswer witnesses(const SumValues& v, Unit) {
-  const double off = (v("Witness on the right") - v("Witness on the left")) / 2;
+  // A form that stands out of the cutter digs in on the side it is moved to, a hollow one on the other.
+  const auto& form = v.text("The cutter's form");
+  if (form != "standing" && form != "hollow")
+    return wrong("The cutter's form: say whether it is standing or hollow");
+  const double way = form == "hollow" ? -1 : 1;
+  const double off = way * (v("Witness on the right") - v("Witness on the left")) / 2;
   if (v("Witness on the left") < 0 || v("Witness on the right") < 0)
     return wrong("Witnesses: must not be below 0");
   const double slope = v("Slope of the form"); // 0: the marks are measured across the work
@@ -297,8 +301,8 @@ SumAnswer witnesses(const SumValues& v, Unit) {
   return right({{"the cutter stands off by", Quantity::length, off * std::cos(slope),
                  "half the difference, along the work", "off"}},
                off == 0  ? "Alike: it stands over the middle."
-               : off > 0 ? "Towards the right: the longer mark is there. Move it back by that, touch again."
-                         : "Towards the left: the longer mark is there. Move it back by that, touch again.");
+               : off > 0 ? "It stands too far to the right. Move it back by that, touch again."
+                         : "It stands too far to the left. Move it back by that, touch again.");
 }
 
 /// What a holder leaves: its own runout, and half the play of the work on it, at worst the same way.
@@ -434,7 +438,8 @@ void add_truing_sums(std::vector<Sum>& list) {
                   group,
                   "Form cutter over the middle",
                   "Two witness marks, one each side of the form: how far it stands off.",
-                  {{"Witness on the left", Quantity::length, false, "", "left"},
+                  {{"The cutter's form", Quantity::choice, false, "", "form", {"standing", "hollow"}},
+                   {"Witness on the left", Quantity::length, false, "", "left"},
                    {"Witness on the right", Quantity::length, false, "", "right"},
                    {"Slope of the form", Quantity::angle, true, "marks measured along it", "slope"}},
                   witnesses});

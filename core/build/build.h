@@ -36,7 +36,7 @@ using Found = std::optional<std::pair<Id, T>>;
 class Build {
 public:
   static constexpr Id info_id = 1;
-  static constexpr std::size_t most_records = 1'000'000; ///< a build of more is refused at every door
+  static constexpr std::size_t most_records = 200'000; ///< a build of more is refused at every door
 
   Build() { load(info_id, Info{}); }
 

@@ -61,7 +61,7 @@ ChainHoles chain_holes(const ChainHolesInput& in) {
   line.push_back(line.front());
   for (std::size_t k = 0; k + 1 < line.size(); ++k) out.length += (line[k + 1] - line[k]).norm();
   const double pitch = in.drill + in.web;
-  const auto count = static_cast<std::size_t>(std::ceil(out.length / pitch - 1e-9));
+  const auto count = static_cast<std::size_t>(std::floor(out.length / pitch + 1e-9));
   if (count < 3) {
     return refused_as<ChainHoles>("there is no room for three holes: one drill of its own will do");
   }

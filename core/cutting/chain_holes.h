@@ -28,7 +28,7 @@ struct ChainHoles {
 };
 
 /// The outline moved inwards by half the drill and what is left (Clipper), and holes evenly along it,
-/// no further apart than drill and web.
+/// no nearer along it than drill and web; across a corner two may come nearer, which `web` shows.
 ChainHoles chain_holes(const ChainHolesInput& input);
 
 } // namespace datrin::cutting

@@ -28,6 +28,8 @@ struct CutterPathInput {
 struct CutterPathOptions {
   double same = 0.01;    ///< a cutter so near the width is as wide as the slot
   double over = 0.75;    ///< of the cutter's width one way round lies beside the next (common practice)
+  double proud = 0.05;   ///< mm that may stay between two places round a corner, to be blended
+  int most_places = 12;  ///< to a corner
   int most_ways = 20;    ///< round the middle: more want a larger cutter first
   bool climbing = false; ///< the other way round: with the feed
   Unit unit = Unit::mm;  ///< of the words
@@ -45,7 +47,8 @@ struct CutterPath {
   bool usable() const { return status == CutterPathStatus::found; }
 };
 
-/// (width − cutter) / 2 to either side of the middle inside, (width + cutter) / 2 outside.
+/// (width − cutter) / 2 to either side of the middle inside, (width + cutter) / 2 outside; round a corner,
+/// and the ends of a slot, places on an arc of (corner − cutter / 2).
 CutterPath cutter_path(const CutterPathInput& input, const CutterPathOptions& options = {});
 
 } // namespace datrin::cutting

@@ -46,7 +46,9 @@ ClockTeeth clock_teeth(const ClockTeethInput& in) {
   out.wheel_round = m * tip_round * out.addendum;
   // Leaves: the fewer, the higher their tips, so that they are led from before the line of centres as little
   // as can be.
-  const double leaf = in.pinion <= 7 ? 0.855 : in.pinion <= 9 ? 0.67 : 0.525;
+  const double leaf = in.pinion <= 7 ? 0.855 : in.pinion <= 9 ? 0.67 : in.pinion <= 10 ? 0.525 : 0.625;
+  out.leaf_thick =
+      m * (in.pinion <= 10 ? 1.05 : 1.25); // so much less than the tooth's half pitch: that is its play
   constexpr double room = 0.4;
   out.pinion_outside = m * (in.pinion + 2 * leaf);
   out.pinion_root = m * (in.pinion - 2 * (out.addendum + room));

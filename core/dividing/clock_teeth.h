@@ -24,6 +24,7 @@ struct ClockTeeth {
   double wheel_depth = 0;                     ///< of its tooth
   double wheel_round = 0;                     ///< radius of the tip's curve
   double pinion_outside = 0, pinion_root = 0; ///< diameters
+  double leaf_thick = 0;                      ///< of a leaf, on the pitch circle
   double centres = 0;                         ///< depthing
   bool usable() const { return status == ClockTeethStatus::found; }
 };

@@ -10,13 +10,18 @@ namespace datrin::dividing {
 
 namespace {
 
-/// Cutters of the usual set of eight: each cuts from so many teeth up to one below the next (common
-/// practice).
-int cutter_for(int teeth) {
+/// Cutters of the usual set of eight: each cuts from so many teeth up to one below the next. By diametral
+/// pitch they count down from the rack (common practice), by module up from the fewest (DIN 3972).
+void choose_cutter(int teeth, bool by_module, Gear& out) {
   static constexpr int from[] = {135, 55, 35, 26, 21, 17, 14, 12};
-  for (int k = 0; k < 8; ++k)
-    if (teeth >= from[k]) return k + 1;
-  return 0;
+  constexpr int set = 8;
+  for (int k = 0; k < set; ++k) {
+    if (teeth < from[k]) continue;
+    out.cutter = by_module ? set - k : k + 1;
+    out.cutter_from = from[k];
+    out.cutter_to = k == 0 ? 0 : from[k - 1] - 1;
+    return;
+  }
 }
 
 } // namespace
@@ -63,10 +68,12 @@ Gear gear(const GearInput& in) {
   const double m = in.module, n = in.teeth;
   out.pitch = n * m;
   out.outside = (n + 2) * m;
-  out.depth = 2.25 * m;
+  constexpr double older = 14.75 * pi / 180; // 14½° by diametral pitch: the older full-depth tooth
+  out.depth_factor = !in.by_module && in.pressure < older ? 2.157 : 2.25;
+  out.depth = out.depth_factor * m;
   out.root = out.outside - 2 * out.depth;
   out.circular = pi * m;
-  out.cutter = cutter_for(in.teeth);
+  choose_cutter(in.teeth, in.by_module, out);
   const double least = 2 / (std::sin(in.pressure) * std::sin(in.pressure));
   if (n < least)
     out.words =

@@ -47,6 +47,8 @@ std::optional<IndexingStep> on_two_circles(const IndexingInput& in) {
   int fewest = 1 << 30;
   for (std::size_t i = 0; i < in.plates.size(); ++i)
     for (std::size_t j = i + 1; j < in.plates.size(); ++j) {
+      if (!in.plate_of.empty() && in.plate_of[i] != in.plate_of[j])
+        continue; // one plate is on the head at a time
       const std::int64_t a_circle = in.plates[i], b_circle = in.plates[j];
       for (std::int64_t a = -a_circle + 1; a < a_circle; ++a) {
         // b / B = rest / n − a / A
@@ -140,6 +142,10 @@ Indexing indexing(const IndexingInput& in) {
       out.message = "plates: whole numbers from 1 to 1000";
       return out;
     }
+  if (!in.plate_of.empty() && in.plate_of.size() != in.plates.size()) {
+    out.message = "plates: each circle is on one";
+    return out;
+  }
   if (in.plates.empty() && in.worm % in.divisions != 0) {
     out.message = "plates: say which circles there are";
     return out;

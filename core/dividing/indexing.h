@@ -10,9 +10,10 @@ namespace datrin::dividing {
 
 struct IndexingInput {
   int divisions = 0;
-  int worm = 40;             ///< turns of the crank for one of the work
-  std::vector<int> plates;   ///< circles there are: holes on each
-  std::vector<int> wheels{}; ///< change wheels of a differential; empty: none
+  int worm = 40;               ///< turns of the crank for one of the work
+  std::vector<int> plates;     ///< circles there are: holes on each
+  std::vector<int> plate_of{}; ///< which plate each circle is on; empty: all on one
+  std::vector<int> wheels{};   ///< change wheels of a differential; empty: none
 };
 
 /// Holes on one circle, or on two, the second forwards or back.

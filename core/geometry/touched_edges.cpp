@@ -49,7 +49,11 @@ TouchedEdges touched_edges(const TouchedEdgesInput& in) {
   out.corner = a.at + (gap.x() * b.along.y() - gap.y() * b.along.x()) / cross * a.along;
   out.one_at = lies_at(a.along);
   out.other_at = lies_at(b.along);
-  out.between = std::asin(std::min(1.0, std::abs(cross)));
+  // The metal's own corner: from where they meet towards the touches.
+  const auto towards = [&](const Edge& edge, const std::array<Vec2, 2>& touches) {
+    return (touches[0] + touches[1] - 2 * out.corner).dot(edge.along) < 0 ? Vec2(-edge.along) : edge.along;
+  };
+  out.between = std::acos(std::clamp(towards(a, in.one).dot(towards(b, in.other)), -1.0, 1.0));
   return out;
 }
 

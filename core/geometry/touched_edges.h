@@ -22,7 +22,7 @@ struct TouchedEdges {
   Vec2 corner = Vec2::Zero(); ///< where the edges meet
   double one_at = 0;          ///< how the first edge lies, from x, above −π/2 to π/2
   double other_at = 0;        ///< the same of the other
-  double between = 0;         ///< the angle between them, 0 to π/2
+  double between = 0;         ///< the angle of the corner between them, through the metal, below π
   bool usable() const { return status == TouchedEdgesStatus::found; }
 };
 

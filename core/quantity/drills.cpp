@@ -40,6 +40,16 @@ std::optional<double> drill_diameter(std::string_view name) {
 }
 
 std::optional<double> wire_gauge(std::string_view gauge, std::string_view number) {
+  // 0, 00, 000 and so on: each nought a step thicker.
+  const auto noughts = static_cast<int>(number.size());
+  if (noughts > 1 && number.find_first_not_of('0') == std::string_view::npos) {
+    if (gauge == "awg" && noughts <= 4)
+      return to_mm(0.005 * std::pow(92.0, (35 + noughts) / 39.0), Unit::inch);
+    static constexpr double swg[] = {0.348, 0.372, 0.400,
+                                     0.432, 0.464, 0.500}; // 2/0 to 7/0: BS 3737, from memory
+    if (gauge == "swg" && noughts <= 7) return to_mm(swg[noughts - 2], Unit::inch);
+    return std::nullopt;
+  }
   int n = 0;
   const auto read = std::from_chars(number.data(), number.data() + number.size(), n);
   if (read.ec != std::errc{} || read.ptr != number.data() + number.size() || n < 0) return std::nullopt;

@@ -100,8 +100,9 @@ bool ExpressionAtoms::read_gauge(Value& value, const std::string& gauge, const s
   const auto diameter = wire_gauge(gauge, number);
   if (!diameter)
     return refuse(LengthStatus::bad_drill,
-                  gauge == "swg" ? fmt::format("there is no gauge {} SWG; they run from 0 to 50", number)
-                                 : fmt::format("there is no gauge {} AWG; they run from 0 to 40", number));
+                  gauge == "swg"
+                      ? fmt::format("there is no gauge {} SWG; they run from 0000000 to 50", number)
+                      : fmt::format("there is no gauge {} AWG; they run from 0000 to 40", number));
   value = length(fmt::format("{} {}", number, gauge == "swg" ? "SWG" : "AWG"), *diameter);
   return true;
 }

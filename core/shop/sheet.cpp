@@ -162,9 +162,25 @@ std::string cell_text(const Record& record, const Column& column, Unit unit) {
 
 std::string exact_text(const Record& record, const Column& column) {
   const auto& f = *column.field;
+  const void* at = f.at_const(record.value().get());
+  // Empty is what a record begins with: what differs from that is written.
+  const auto begun = description(record.kind()).make();
+  const void* first = f.at_const(begun.get());
+  if (f.type == FieldType::flag) {
+    const bool yes = *static_cast<const bool*>(at);
+    return yes == *static_cast<const bool*>(first) ? (yes ? "yes" : "") : yes ? "yes" : "no";
+  }
+  if (f.type == FieldType::whole) {
+    const int n = *static_cast<const int*>(at);
+    return n == 0 && *static_cast<const int*>(first) == 0 ? "" : std::to_string(n);
+  }
+  if (f.type == FieldType::word)
+    return f.word_at(record.value().get()) == f.word_at(begun.get()) && f.word_at(begun.get()) == 0
+               ? cell_text(record, column, Unit::mm)
+               : std::string(f.words.first[static_cast<std::size_t>(f.word_at(record.value().get()))]);
   if (f.type != FieldType::number) return cell_text(record, column, Unit::mm);
-  const double value = *static_cast<const double*>(f.at_const(record.value().get()));
-  if (value == 0 && means_nothing_at_zero(f)) return "";
+  const double value = *static_cast<const double*>(at);
+  if (value == 0 && *static_cast<const double*>(first) == 0 && means_nothing_at_zero(f)) return "";
   return f.measures == Measures::angle ? fmt::format("{}\u00B0", degrees(value)) : fmt::format("{}", value);
 }
 

@@ -12,6 +12,7 @@
 #include <nlohmann/json.hpp>
 
 #include <algorithm>
+#include <map>
 
 namespace datrin::shop {
 
@@ -23,29 +24,60 @@ bool is_kind(int kind) {
   return std::find(kinds().begin(), kinds().end(), kind) != kinds().end();
 }
 
-/// The one there is of the same kind and name; offcuts have no names: each is one more.
-Id same_as(const Build& build, const Record& record) {
-  if (record.kind() == kind_of<Offcut>) {
-    for (const auto& [id, other] : rows(build, record.kind()))
-      if (other == record) return id;
-    return 0;
+/// Puts what is read into the build: of the same kind and name what is there is changed, of several of one
+/// name each by the row of its place. Offcuts have no names: each that is not there already is one more.
+class Taker {
+public:
+  Taker(Rows& all, ShopRead& out) : all_(all), out_(out) {
+    for (const int kind : kinds())
+      for (const auto& [id, record] : rows(all.build(), kind))
+        there_[{kind, kind == kind_of<Offcut> ? std::string() : name_of(record)}].push_back(id);
   }
-  for (const auto& [id, other] : rows(build, record.kind()))
-    if (name_of(other) == name_of(record)) return id;
-  return 0;
+  /// The one the next row of that name is of; 0: none.
+  Id next(int kind, const std::string& name) {
+    if (kind == kind_of<Offcut>) return 0;
+    auto& those = there_[{kind, name}];
+    if (those.empty()) return 0;
+    const Id id = those.front();
+    those.erase(those.begin());
+    return id;
+  }
+  const Record& at(Id id) const { return all_.build().records().at(id); }
+
+  void take(Id there, const Record& record) {
+    if (record.kind() == kind_of<Offcut>)
+      for (const Id id : there_[{record.kind(), {}}])
+        if (at(id) == record) there = id;
+    if (there == 0) {
+      all_.add(record);
+      ++out_.added;
+    } else if (at(there) == record) {
+      ++out_.same;
+    } else {
+      all_.set(there, record);
+      ++out_.changed;
+    }
+  }
+
+private:
+  Rows& all_;
+  ShopRead& out_;
+  std::map<std::pair<int, std::string>, std::vector<Id>> there_;
+};
+
+constexpr std::size_t most_rows = 50'000;
+std::string too_many(const std::string& label) {
+  return fmt::format("{}: a shop has at most {} machines, tools and other rows", label, grouped(most_rows));
 }
 
-void take(Rows& all, const Record& record, ShopRead& out) {
-  const Id there = same_as(all.build(), record);
-  if (there == 0) {
-    all.add(record);
-    ++out.added;
-  } else if (*std::addressof(all.build().records().at(there)) == record) {
-    ++out.same;
-  } else {
-    all.set(there, record);
-    ++out.changed;
-  }
+/// What no column of a sheet shows (its place, the sizes a tool made), by its name in a file.
+std::vector<std::string> beside_columns(int kind) {
+  std::vector<std::string> names;
+  for (const auto& field : description(kind).fields)
+    if (std::none_of(columns(kind).begin(), columns(kind).end(),
+                     [&](const Column& c) { return std::string_view(c.field->name) == field.name; }))
+      names.emplace_back(field.name);
+  return names;
 }
 
 void read_json(Rows& all, std::string_view text, const std::string& label, ShopRead& out) {
@@ -59,6 +91,11 @@ void read_json(Rows& all, std::string_view text, const std::string& label, ShopR
     out.wrong = fmt::format("{}: /records is missing", label);
     return;
   }
+  if (records->size() > most_rows) {
+    out.wrong = too_many(label);
+    return;
+  }
+  Taker taker(all, out);
   std::size_t k = 0;
   for (const auto& row : *records) {
     const auto place = fmt::format("{}: /records/{}", label, k++);
@@ -75,7 +112,7 @@ void read_json(Rows& all, std::string_view text, const std::string& label, ShopR
         out.wrong = fmt::format("{}{}: {}", place, wrong->field, wrong->rule);
         return;
       }
-      take(all, record, out);
+      taker.take(taker.next(record.kind(), name_of(record)), record);
     } catch (const store::Refusal& refusal) {
       out.wrong = fmt::format("{}: {}", place, refusal.what());
       return;
@@ -84,6 +121,8 @@ void read_json(Rows& all, std::string_view text, const std::string& label, ShopR
 }
 
 void read_csv(Rows& all, std::string_view text, const std::string& label, ShopRead& out) {
+  Taker taker(all, out);
+  std::size_t taken = 0;
   std::vector<std::string> heads;
   char separator = ',';
   std::size_t line = 0, next = 1;
@@ -117,20 +156,50 @@ void read_csv(Rows& all, std::string_view text, const std::string& label, ShopRe
                               one_line(fields->front()));
       return;
     }
-    Record record(kind, description(kind).make());
-    for (std::size_t k = 1; k < fields->size() && k < heads.size(); ++k) {
-      if ((*fields)[k].empty()) continue;
-      const auto& list = columns(kind);
-      const auto column =
-          std::find_if(list.begin(), list.end(), [&](const Column& c) { return heads[k] == c.field->name; });
-      if (column == list.end()) continue; // of another kind
-      auto made = typed(record, *column, store::csv_text((*fields)[k]), Unit::mm);
+    if (++taken > most_rows) {
+      out.wrong = too_many(label);
+      return;
+    }
+    const auto& list = columns(kind);
+    const auto cell = [&](std::string_view head) -> const std::string* {
+      for (std::size_t k = 1; k < fields->size() && k < heads.size(); ++k)
+        if (heads[k] == head) return &(*fields)[k];
+      return nullptr;
+    };
+    // What the file says nothing of stays as it is.
+    const auto* name = cell("name");
+    const Id there = name ? taker.next(kind, std::string(trimmed(store::csv_text(*name)))) : 0;
+    Record record = there != 0 ? taker.at(there) : Record(kind, description(kind).make());
+    for (const auto& column : list) {
+      const auto* said = cell(column.field->name);
+      if (!said || (there == 0 && said->empty())) continue;
+      const auto words = store::csv_text(*said);
+      if (words == exact_text(record, column)) continue; // to the last digit
+      auto made = typed(record, column, words, Unit::mm);
       if (!made.ok()) {
         out.wrong = fmt::format("{}: {}", place, made.wrong);
         return;
       }
       record = std::move(made.record);
     }
+    auto body = store::record_body(record);
+    bool more = false;
+    for (const auto& field : beside_columns(kind))
+      if (const auto* said = cell(field); said && !said->empty()) {
+        auto value = nlohmann::json::parse(store::csv_text(*said), nullptr, false);
+        if (value.is_discarded()) {
+          out.wrong = fmt::format("{}: {}: \"{}\" cannot be read", place, field, one_line(*said));
+          return;
+        }
+        body[field] = std::move(value);
+        more = true;
+      }
+    if (more) try {
+        record = store::record_from_json(std::string(description(kind).name), body);
+      } catch (const store::Refusal& refusal) {
+        out.wrong = fmt::format("{}: {}", place, refusal.what());
+        return;
+      }
     if (const auto wrong = first_wrong(record)) {
       out.wrong = fmt::format("{}: {} {}", place, wrong->field, wrong->rule);
       return;
@@ -139,7 +208,7 @@ void read_csv(Rows& all, std::string_view text, const std::string& label, ShopRe
       out.wrong = place + ": needs a name";
       return;
     }
-    take(all, record, out);
+    taker.take(there, record);
   }
   if (heads.empty()) out.wrong = fmt::format("{}: is empty", label);
 }
@@ -157,20 +226,27 @@ std::string shop_json(const Build& build) {
 
 std::string shop_csv(const Build& build) {
   std::vector<std::string> heads;
+  const auto head = [&](const std::string& name) {
+    if (std::find(heads.begin(), heads.end(), name) == heads.end()) heads.push_back(name);
+  };
   for (const int kind : kinds())
-    for (const auto& column : columns(kind))
-      if (std::find(heads.begin(), heads.end(), column.field->name) == heads.end())
-        heads.emplace_back(column.field->name);
+    for (const auto& column : columns(kind)) head(column.field->name);
+  for (const int kind : kinds())
+    for (const auto& name : beside_columns(kind)) head(name);
   std::string text = "sheet";
-  for (const auto& head : heads) text += "," + head;
+  for (const auto& name : heads) text += "," + name;
   text += "\n";
   for (const int kind : kinds())
     for (const auto& [id, record] : rows(build, kind)) {
       text += description(kind).name;
-      for (const auto& head : heads) {
+      const auto body = store::record_body(record);
+      const auto beside = beside_columns(kind);
+      for (const auto& name : heads) {
         text += ",";
         for (const auto& column : columns(kind))
-          if (head == column.field->name) text += store::csv_field(exact_text(record, column));
+          if (name == column.field->name) text += store::csv_field(exact_text(record, column));
+        if (std::find(beside.begin(), beside.end(), name) != beside.end())
+          text += store::csv_field(body.at(name).dump());
       }
       text += "\n";
     }

@@ -11,7 +11,9 @@ namespace datrin::shop {
 
 std::string shop_json(const build::Build& build);
 
-/// Columns: sheet ("machine", "tool"), then every field of any of them.
+/// Columns: sheet ("machine", "tool"), then every field of any of them: as a sheet shows it, to the last
+/// digit; what no sheet shows (the place in the list, the sizes a tool made) as JSON. Taken again, nothing
+/// differs.
 std::string shop_csv(const build::Build& build);
 
 /// What a file says taken into the build: of the same kind and name what is there is changed to it, else it

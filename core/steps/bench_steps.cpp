@@ -185,7 +185,7 @@ private:
     for (const auto& mouth : mouths)
       places.emplace_back((axes * (mouth - (x.on ? x.on->point : Vec3(Vec3::Zero())))).x(),
                           (axes * (mouth - (y.on ? y.on->point : Vec3(Vec3::Zero())))).y());
-    return cutting::travel_order(places);
+    return cutting::travel_order(places).order;
   }
 
   void holes(Id id, const Operation& o, const route::Feature& f, bool done, std::vector<BenchStep>& work) {

@@ -15,7 +15,7 @@
 namespace datrin::store {
 namespace {
 
-constexpr std::size_t longest_line = csv_longest_line, most_columns = 1000, most_touches = 1'000'000,
+constexpr std::size_t longest_line = csv_longest_line, most_columns = 1000, most_touches = 200'000,
                       most_bad = 10'000;
 
 std::optional<double> number(std::string text, bool decimal_comma) {

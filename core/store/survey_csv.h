@@ -6,7 +6,7 @@
 // where the separator is a semicolon. A field in double quotes may hold line ends. A text that a table would
 // take for a formula stands behind an apostrophe ("'=1+1"), which is taken off again.
 //
-// A survey is touches made by hand: at most a million of them, a line of at most a mebibyte, a thousand
+// A survey is touches made by hand: at most 200,000 of them, a line of at most a mebibyte, a thousand
 // columns; a file of which ten thousand lines cannot be read is refused as none.
 
 #include "build/records.h"

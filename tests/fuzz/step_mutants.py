@@ -34,7 +34,7 @@ def mutant(text, chance):
             text = "\n".join(lines)
         elif kind == 6:
             words = re.findall(r"[A-Z_0-9]{5,}", text)
-            text = text.replace(chance.choice(words), chance.choice(words), 1)
+            if words: text = text.replace(chance.choice(words), chance.choice(words), 1)
         elif kind == 7:
             at = chance.randrange(len(text))
             text = text[:at] + chance.choice(["(", ")", "'", ",", ";", "*", "\0", "((((", "#", ".T."]) + text[at + chance.randrange(2):]
@@ -80,6 +80,7 @@ def main():
                 lambda n: tried(program, n, seeds, folder, 150), range(first, first + how_many)):
             counts[what] = counts.get(what, 0) + 1
             slowest = max(slowest, took)
+            if sum(counts.values()) % 1000 == 0: print(sum(counts.values()), counts, f"{slowest:.1f} s", flush=True)
             if text is not None:
                 failed += 1
                 findings.mkdir(parents=True, exist_ok=True)

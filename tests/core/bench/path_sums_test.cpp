@@ -102,8 +102,14 @@ TEST(TruingSums, TableUnderTheSpindleAndTheRest) {
   const Asked boss("rotary-table", {{"readings", "0.1 0 -0.1 0"}, {"of", "outside"}});
   EXPECT_NEAR(boss["x"], -0.1, 1e-9);
   // Corrected by 2 and 3 thou.
-  EXPECT_NEAR(Asked("form-cutter", {{"left", "10 thou"}, {"right", "14 thou"}})["off"], 2 * 0.0254, 1e-9);
-  EXPECT_NEAR(Asked("form-cutter", {{"left", "14 thou"}, {"right", "8 thou"}})["off"], -3 * 0.0254, 1e-9);
+  const auto off = [](const char* form, const char* left, const char* right) {
+    return Asked("form-cutter", {{"form", form}, {"left", left}, {"right", right}})["off"];
+  };
+  EXPECT_NEAR(off("standing", "10 thou", "14 thou"), 2 * 0.0254, 1e-9);
+  EXPECT_NEAR(off("standing", "14 thou", "8 thou"), -3 * 0.0254, 1e-9);
+  // A hollow one moved to the right digs in on the left.
+  EXPECT_NEAR(off("hollow", "14 thou", "10 thou"), 2 * 0.0254, 1e-9);
+  EXPECT_FALSE(Asked("form-cutter", {{"left", "1"}, {"right", "2"}}).answer.ok); // asked, never guessed
   // Two divisions of 0.05 mm a metre over 400 mm.
   EXPECT_NEAR(Asked("same-bubble",
                     {{"machine", "1"}, {"work", "3"}, {"division", "0.05"}, {"length", "400"}})["raise"],

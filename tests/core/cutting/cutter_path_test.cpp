@@ -78,12 +78,53 @@ TEST(CutterPath, GoesRoundAgainstTheFeed) {
 
 TEST(CutterPath, WhatDoesNotGoInIsRefused) {
   EXPECT_NE(path_of(CutOf::slot, 30, 5, 6).message.find("does not go in"), std::string::npos);
-  EXPECT_NE(path_of(CutOf::pocket, 20, 14, 10, 4).message.find("8.00"), std::string::npos);
+  EXPECT_NE(path_of(CutOf::pocket, 20, 14, 6, 8).message.find("7.00"),
+            std::string::npos); // half of 14 at most
+  EXPECT_NE(path_of(CutOf::pocket, 20, 14, 10, 4).left_over.find("come out 5.00"), std::string::npos);
   EXPECT_NE(path_of(CutOf::slot, 8, 30, 6).message.find("the other way round"), std::string::npos);
   for (const double bad :
        {0.0, -1.0, std::numeric_limits<double>::quiet_NaN(), std::numeric_limits<double>::infinity()})
     EXPECT_FALSE(path_of(CutOf::pocket, 20, 14, bad).usable()) << bad;
   EXPECT_NE(path_of(CutOf::slot, 30, 8, 6).left_over.find("round ends"), std::string::npos);
+}
+
+// A pocket of corners larger than the cutter was gouged square, a slot ended in the middle of a smaller
+// cutter.
+TEST(CutterPath, RoundCornersAndEndsAreReachedAndNotGouged) {
+  struct Tried {
+    CutOf of;
+    double length, width, cutter, corner;
+  };
+  for (const auto& t : {Tried{CutOf::pocket, 40, 24, 6, 6}, Tried{CutOf::pocket, 60, 40, 3, 10},
+                        Tried{CutOf::slot, 30, 8, 6, 4}, Tried{CutOf::slot, 60, 20, 6, 10}}) {
+    const auto path = path_of(t.of, t.length, t.width, t.cutter, t.of == CutOf::slot ? 0 : t.corner);
+    ASSERT_TRUE(path.usable()) << path.message;
+    const double r = t.cutter / 2;
+    // How far a place lies inside of what is drawn; below 0: outside.
+    const auto inside = [&](const Vec2& at) {
+      const Vec2 q = at.cwiseAbs() - Vec2(t.length / 2 - t.corner, t.width / 2 - t.corner);
+      const Vec2 out = q.cwiseMax(0);
+      return t.corner - out.norm() - std::min(std::max(q.x(), q.y()), 0.0);
+    };
+    auto all = path.clearing;
+    all.insert(all.end(), path.middles.begin(), path.middles.end());
+    double least = 1e9;
+    for (std::size_t k = 0; k + 1 < all.size(); ++k)
+      for (const Vec2& by :
+           {all[k], Vec2(all[k + 1].x(), all[k].y()), all[k + 1]}) // x first, as on a machine
+        least = std::min(least, inside(by));
+    EXPECT_NEAR(least, r, 1e-9) << t.length; // the cutter comes to the line, and not over it
+    EXPECT_NEAR((reached(path, t.cutter) - Vec2(t.length / 2, t.width / 2)).norm(), 0, 1e-9) << t.length;
+    // Round the corners and ends the drawn line is come to within what stays proud.
+    for (int degree = 0; degree <= 90; ++degree) {
+      const Vec2 on = Vec2(t.length / 2 - t.corner, t.width / 2 - t.corner) +
+                      t.corner * Vec2(std::cos(radians(degree)), std::sin(radians(degree)));
+      double nearest = 1e9;
+      for (const auto& at : path.middles) nearest = std::min(nearest, (on - at).norm());
+      EXPECT_LT(nearest, r + 0.12) << t.length << ' ' << degree;
+    }
+    EXPECT_NE(path.left_over.find("stays proud"), std::string::npos) << path.left_over;
+  }
 }
 
 // With the ways round its middle nothing stays: every place of a pocket that a round cutter can come to is

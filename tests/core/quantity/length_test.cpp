@@ -208,9 +208,18 @@ TEST(Length, FeetMetresMilsAndTenths) {
 // BS 3737 (SWG): 0 is 0.324 in, 10 is 0.128 in, 20 is 0.036 in, 30 is 0.0124 in, 40 is 0.0048 in; from
 // memory.
 TEST(Length, StandardWireGauge) {
-  const std::pair<const char*, double> gauges[] = {{"0 swg", 0.324},   {"10 swg", 0.128}, {"16 swg", 0.064},
-                                                   {"swg 20", 0.036},  {"18 SWG", 0.048}, {"30 swg", 0.0124},
-                                                   {"40 swg", 0.0048}, {"22 swg", 0.028}};
+  const std::pair<const char*, double> gauges[] = {{"0 swg", 0.324},
+                                                   {"10 swg", 0.128},
+                                                   {"16 swg", 0.064},
+                                                   {"swg 20", 0.036},
+                                                   {"18 SWG", 0.048},
+                                                   {"30 swg", 0.0124},
+                                                   {"40 swg", 0.0048},
+                                                   {"22 swg", 0.028},
+                                                   // Noughts count: 8.839 and 11.684 mm.
+                                                   {"00 swg", 0.348},
+                                                   {"0000 awg", 0.46},
+                                                   {"000 awg", 0.005 * std::pow(92.0, 38 / 39.0)}};
   for (const auto& [text, inches] : gauges) EXPECT_NEAR(inches_of(text), inches, 1e-9) << text;
 }
 

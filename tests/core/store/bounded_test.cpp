@@ -84,7 +84,7 @@ TEST(Bounded, ASurveyWithoutEnd) {
                     [&] { return survey("surface,x_mm,y_mm,z_mm" + std::string(1000, ','), "\n"); }),
             "s.csv: line 1: it names 1,004 columns; at most 1,000 are read");
   EXPECT_EQ(bounded(900 * mebibyte, [&] { return survey("surface,x_mm,y_mm,z_mm\n", "foot,1,2,3\n"); }),
-            "s.csv: line 1000002: a survey has at most 1,000,000 touches; read a cloud of points as a scan");
+            "s.csv: line 200002: a survey has at most 200,000 touches; read a cloud of points as a scan");
   EXPECT_EQ(bounded(400 * mebibyte, [&] { return survey("surface,x_mm,y_mm,z_mm\n", "boor,1,2,3\n"); }),
             "s.csv: 10,000 lines cannot be read, the first: line 2, surface: no surface is called \"boor\" "
             "(did you mean \"foot\"?)");
