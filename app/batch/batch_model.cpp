@@ -76,6 +76,7 @@ QString BatchModel::shown(const QModelIndex& index) const {
                                                              : QString()) +
                     size(index, cell.now.value);
   if (cell.verdict == CellVerdict::metal_on) return text + " \u2192 " + make;
+  if (cell.verdict == CellVerdict::undecided) return text + "  ?";
   if (cell.verdict != CellVerdict::out) return text;
   const auto by = past(index, cell.over);
   if (by.isEmpty()) return text + (cell.over > 0 ? "  just over" : "  just under");
@@ -105,6 +106,14 @@ QString BatchModel::said(const QModelIndex& index) const {
     const auto by = past(index, cell.over);
     return filled("%1%2, out: %3 too %4", name, with_unit(cell.now.value), by.isEmpty() ? "just" : by,
                   cell.over > 0 ? "large" : "small");
+  }
+  case CellVerdict::undecided: {
+    const auto& band = cell.band;
+    const auto between = std::isfinite(band.low) && std::isfinite(band.high)
+                             ? filled("between %1 and %2", with_unit(band.low), with_unit(band.high))
+                         : std::isfinite(band.low) ? "above " + with_unit(band.low)
+                                                   : "below " + with_unit(band.high);
+    return filled("%1%2: cannot be decided, it is %3", name, with_unit(cell.now.value), between);
   }
   case CellVerdict::unknown:
     return name + with_unit(cell.now.value) + ", it has no limits";
@@ -149,7 +158,7 @@ QVariant BatchModel::data(const QModelIndex& index, int role) const {
   case Qt::ForegroundRole:
     if (is_refused || cell.verdict == CellVerdict::out) return theme().gone;
     if (!row.rejected.empty() || cell.verdict == CellVerdict::empty) return theme().muted;
-    if (cell.verdict == CellVerdict::metal_on) return theme().brass;
+    if (cell.verdict == CellVerdict::metal_on || cell.verdict == CellVerdict::undecided) return theme().brass;
     return cell.verdict == CellVerdict::good ? theme().good : theme().ink;
   case Qt::FontRole:
     if (!row.rejected.empty()) {

@@ -50,10 +50,13 @@ BatchCell cell_of(const Build& build, const Made& made, const Dimension& d,
     cell.verdict = k < 0 ? CellVerdict::unknown : cell.over != 0 ? CellVerdict::out : CellVerdict::good;
     return cell;
   }
-  // A bound that lies within the limits says nothing against it.
-  const bool fits = d.allows(cell.now.value);
-  cell.verdict = fits ? CellVerdict::good : CellVerdict::out;
-  if (!fits) cell.over = cell.now.value > d.most() ? cell.now.value - d.most() : cell.now.value - d.least();
+  const auto fits = readings::fits_limits(d, cell.now);
+  cell.band = readings::band_of(cell.now);
+  cell.verdict = fits == readings::Fits::yes  ? CellVerdict::good
+                 : fits == readings::Fits::no ? CellVerdict::out
+                                              : CellVerdict::undecided;
+  if (fits == readings::Fits::no)
+    cell.over = cell.band.low > d.most() - 1e-9 ? cell.now.value - d.most() : cell.now.value - d.least();
   return cell;
 }
 
@@ -65,7 +68,7 @@ void sum_up(BatchSheet& sheet, std::size_t k) {
     if (!row.rejected.empty() || cell.verdict == CellVerdict::empty) continue;
     ++column.read;
     column.out += cell.verdict == CellVerdict::out ? 1 : 0;
-    if (cell.now.bound == Bound::exact) sizes.push_back(cell.now.value);
+    if (!readings::is_of_gauges(cell.now)) sizes.push_back(cell.now.value);
   }
   if (sizes.empty()) return;
   const auto [least, most] = std::minmax_element(sizes.begin(), sizes.end());
@@ -111,7 +114,8 @@ std::vector<SizeGroup> groups_of(const BatchSheet& sheet, std::size_t column, do
   std::vector<SizedPiece> pieces;
   if (sheet.columns[column].angle) return {};
   for (const auto& row : sheet.rows)
-    if (row.rejected.empty() && row.cells[column].now.read() && row.cells[column].now.bound == Bound::exact)
+    if (row.rejected.empty() && row.cells[column].now.read() &&
+        !readings::is_of_gauges(row.cells[column].now))
       pieces.push_back({row.piece, row.number, row.cells[column].now.value});
   return size_groups(std::move(pieces), width);
 }

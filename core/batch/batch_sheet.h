@@ -6,6 +6,7 @@
 #include "batch/progress.h"
 #include "batch/size_groups.h"
 #include "chains/build_targets.h"
+#include "readings/fits_limits.h"
 #include "readings/size_now.h"
 
 #include <optional>
@@ -17,16 +18,18 @@ namespace datrin::batch {
 using build::Id;
 
 enum class CellVerdict {
-  empty,    ///< not read
-  good,     ///< within its limits, or as its mates want it
-  metal_on, ///< more is to come off
-  out,      ///< past its limits, or of one without limits past what its mates can have
-  unknown   ///< read, but nothing says what it should be
+  empty,     ///< not read
+  good,      ///< within its limits, or as its mates want it
+  metal_on,  ///< more is to come off
+  undecided, ///< what was read leaves both open: `band` lies about a limit
+  out,       ///< past its limits, or of one without limits past what its mates can have
+  unknown    ///< read, but nothing says what it should be
 };
 
 struct BatchCell {
   readings::SizeNow now;
   CellVerdict verdict = CellVerdict::empty;
+  readings::Band band{};      ///< undecided: between which sizes it is
   double over = 0;            ///< out: how far, above 0 too large, below 0 too small
   std::optional<double> make; ///< what its mates want of this very piece, while it is not made
 };
@@ -43,9 +46,10 @@ struct BatchRow {
 struct BatchColumn {
   Id dimension = 0;
   std::string name;
-  bool angle = false;                              ///< radians: in no groups
-  int read = 0, out = 0;                           ///< of pieces that are not rejected
-  double least = 0, most = 0, mean = 0, sigma = 0; ///< of the sizes read exactly; sigma: of the sample
+  bool angle = false;    ///< radians: in no groups
+  int read = 0, out = 0; ///< of pieces that are not rejected
+  double least = 0, most = 0, mean = 0,
+         sigma = 0; ///< of the sizes read as such, not by gauges; sigma: of the sample
 };
 
 struct BatchSheet {

@@ -185,11 +185,11 @@ void add_cutting_sums(std::vector<Sum>& list) {
         {"Metres a minute", Quantity::number, true, "", "m_per_min"},
         {"Feet a minute", Quantity::number, true, "", "ft_per_min"},
         {"Revolutions a minute", Quantity::number, true, "", "rpm"},
-        {"Speeds of the machine", Quantity::lengths, true, "60 95 150 240 380", "speeds"},
+        {"Speeds of the machine", Quantity::lengths, true, "60 95 150 240 380, or 200-1100", "speeds"},
         {"Feed a revolution", Quantity::length, true, "", "feed"},
         {"Metal", Quantity::choice, true, "", "metal", metal_choices()},
         {"Cutter of", Quantity::choice, true, "", "cutter", {"high-speed steel", "carbide"}}},
-       [](const SumValues& v, Unit) {
+       [](const SumValues& v, Unit unit) {
          if (v("Diameter") <= 0) return wrong("Diameter: must be above 0");
          const bool by_rpm = v.given("Revolutions a minute"), by_m = v.given("Metres a minute"),
                     by_ft = v.given("Feet a minute");
@@ -215,16 +215,21 @@ void add_cutting_sums(std::vector<Sum>& list) {
          if (!by_rpm)
            lines.push_back({"revolutions a minute", Quantity::number, rpm, "v / (\u03C0 D)", "rpm"});
          std::string words = by_metal ? sings : "";
+         constexpr double fastest = 600; // m/min: carbide in aluminium (common practice)
+         if (rpm * round > fastest)
+           words = fmt::format(
+               "{:.0f} m/min is faster than cutters go in any metal: is the diameter, {}, in the unit "
+               "you mean?",
+               rpm * round, length_text_both(v("Diameter"), unit));
          if (v.given("Speeds of the machine")) {
-           double nearest = 0;
-           for (const auto word : words_of(v.text("Speeds of the machine"))) {
-             const auto speed = number_from(word);
-             if (!speed || !(*speed > 0))
-               return wrong(fmt::format("Speeds of the machine: \"{}\" is not a number above 0", word));
-             // Nearest by ratio: half is as far as twice.
-             if (nearest == 0 || std::abs(std::log(*speed / rpm)) < std::abs(std::log(nearest / rpm)))
-               nearest = *speed;
-           }
+           const auto has = cutting::speeds_of(v.text("Speeds of the machine"));
+           if (!has.wrong.empty()) return wrong("Speeds of the machine: " + has.wrong);
+           double nearest = has.stepless ? has.below(rpm) : 0;
+           // Nearest by ratio: half is as far as twice.
+           for (const double speed : has.speeds)
+             if (!has.stepless &&
+                 (nearest == 0 || std::abs(std::log(speed / rpm)) < std::abs(std::log(nearest / rpm))))
+               nearest = speed;
            lines.push_back({"nearest of the machine", Quantity::number, nearest, "by ratio", "nearest"});
            if (nearest > rpm)
              words = "The nearest is faster than asked; the next below is the safe one. " + words;

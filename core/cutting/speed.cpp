@@ -5,6 +5,8 @@
 #include "quantity/text.h"
 #include "quantity/unit.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 
 namespace datrin::cutting {
@@ -82,11 +84,45 @@ double speed_below(const std::vector<double>& speeds, double wanted) {
   return best;
 }
 
-std::vector<double> speeds_of(std::string_view text) {
-  std::vector<double> speeds;
-  for (const auto word : words_of(text))
-    if (const auto speed = number_from(word); speed && *speed > 0) speeds.push_back(*speed);
-  return speeds;
+double MachineSpeeds::below(double wanted) const {
+  if (stepless) return std::clamp(wanted, speeds.front(), speeds.back());
+  return speed_below(speeds, wanted);
+}
+
+MachineSpeeds speeds_of(std::string_view text) {
+  MachineSpeeds out;
+  const auto refuse = [&](std::string_view word) {
+    MachineSpeeds none;
+    none.wrong = fmt::format("\"{}\" is no speed: write them as 60 105 170, or a stepless range as 200-1100",
+                             one_line(word));
+    return none;
+  };
+  std::string plain(text);
+  for (const std::string_view dash : {"\u2013", "\u2212"})
+    for (auto at = plain.find(dash); at != std::string::npos; at = plain.find(dash))
+      plain.replace(at, dash.size(), "-");
+  for (auto& c : plain)
+    if (c == ',' || c == ';') c = ' ';
+  constexpr double fastest = 200000; // rev/min: beyond it is a slip of the keys
+  const auto speed_from = [&](std::string_view word) {
+    const auto speed = number_from(word);
+    return speed && *speed > 0 && *speed <= fastest ? speed : std::nullopt;
+  };
+  const auto words = words_of(plain);
+  for (const auto word : words) {
+    const auto dash = word.find('-');
+    if (dash == std::string_view::npos) {
+      const auto speed = speed_from(word);
+      if (!speed) return refuse(word);
+      out.speeds.push_back(*speed);
+      continue;
+    }
+    const auto low = speed_from(word.substr(0, dash)), high = speed_from(word.substr(dash + 1));
+    if (!low || !high || !(*low < *high) || words.size() != 1) return refuse(word);
+    out.speeds = {*low, *high};
+    out.stepless = true;
+  }
+  return out;
 }
 
 } // namespace datrin::cutting

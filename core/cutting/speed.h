@@ -28,7 +28,15 @@ double revolutions(double m_per_min, double diameter);
 /// none.
 double speed_below(const std::vector<double>& speeds, double wanted);
 
-/// "60 105 170": of a machine.
-std::vector<double> speeds_of(std::string_view text);
+struct MachineSpeeds {
+  std::string wrong;          ///< what is not understood; empty: all is
+  std::vector<double> speeds; ///< of a stepless one its slowest and its fastest
+  bool stepless = false;
+  /// As speed_below; of a stepless machine what is wanted, as far as it goes.
+  double below(double wanted) const;
+};
+
+/// "60 105 170" (blanks, commas or semicolons between), or a range "200-1100" of a stepless machine.
+MachineSpeeds speeds_of(std::string_view text);
 
 } // namespace datrin::cutting

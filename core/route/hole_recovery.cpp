@@ -209,6 +209,20 @@ private:
                         text(across))));
   }
 
+  /// From an old hole to the next of a new set turned by half a pitch: round a circle 2 R sin(half the
+  /// angle), along a line half the pitch.
+  double half_a_pitch_on(const std::vector<Vec3>& at, double pitch) const {
+    Vec3 middle = Vec3::Zero();
+    for (const auto& one : at) middle += one / static_cast<double>(at.size());
+    double radius = 0, apart = 0;
+    for (const auto& one : at) radius = std::max(radius, beside(one - middle, hole_.way).norm());
+    for (const auto& one : at) apart = std::max(apart, radius - beside(one - middle, hole_.way).norm());
+    constexpr double same = 0.01, least_on_a_circle = 3;
+    if (static_cast<double>(at.size()) < least_on_a_circle || apart > same || radius <= 0) return pitch / 2;
+    const double angle = 2 * std::asin(std::min(1.0, pitch / (2 * radius)));
+    return 2 * radius * std::sin(angle / 4);
+  }
+
   void turned() {
     const auto at = mouths_of(build_, piece_.part, hole_);
     if (at.size() < 2) return;
@@ -217,7 +231,7 @@ private:
       for (std::size_t b = a + 1; b < at.size(); ++b)
         pitch = std::min(pitch, beside(at[a] - at[b], hole_.way).norm());
     RecoveryWay way{Recovery::turned, true, 0, 0, mates().names, {}, {}};
-    way.room = pitch / 2 - hole_.across - in_.off;
+    way.room = half_a_pitch_on(at, pitch) - hole_.across - in_.off;
     RecoveryWork work;
     for (std::size_t k = 0; k < at.size(); ++k) work.emplace_back(OperationKind::drill, "");
     way.minutes = minutes_of(work);

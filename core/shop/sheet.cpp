@@ -4,6 +4,7 @@
 #include "build/check.h"
 #include "build/rows.h"
 #include "build/words.h"
+#include "cutting/speed.h"
 #include "quantity/angle.h"
 #include "quantity/length.h"
 #include "quantity/length_text.h"
@@ -193,6 +194,8 @@ Typed typed(const Record& record, const Column& column, const std::string& text,
   switch (f.type) {
   case FieldType::text:
     if (std::string_view(f.name) == "name" && words.empty()) return refuse("needs a name");
+    if (std::string_view(f.name) == "speeds")
+      if (auto wrong = cutting::speeds_of(words).wrong; !wrong.empty()) return refuse(std::move(wrong));
     *static_cast<std::string*>(at) = words;
     break;
   case FieldType::flag: {

@@ -163,9 +163,9 @@ std::string PlaceSteps::turn_at(const Operation& o, double across) const {
   const auto why = fmt::format("high-speed steel, {:.3g} m/min{}", share * speed,
                                loose.empty() ? "" : ", a third less: " + loose);
   const auto has = cutting::speeds_of(machine_.speeds);
-  if (has.empty())
+  if (has.speeds.empty())
     return fmt::format("turn at about {:.0f} rev/min or slower ({})", std::round(wanted / 10) * 10, why);
-  const double turns = cutting::speed_below(has, wanted);
+  const double turns = has.stepless ? std::round(has.below(wanted)) : has.below(wanted);
   return fmt::format("turn at {:g} rev/min{} ({})", turns,
                      turns > wanted ? ", its slowest and too fast: by hand" : "", why);
 }

@@ -165,6 +165,32 @@ TEST_F(Blanks, WhatIsNotUnderstoodIsSaidAndTheRestIsKept) {
   EXPECT_EQ(batch_sheet(b, part, nullptr).rows[0].cells[0].verdict, CellVerdict::empty);
 }
 
+// A no-go that goes, and a size over a loose pin that may lie either side of a limit, were "as it should be".
+// Limits 12.000 to 12.018. ISO 14253-1: in the band of the uncertainty about a limit neither is proved.
+TEST_F(Blanks, AVerdictHasThreeAnswers) {
+  Joint joint; // it is a hole
+  joint.name = "on the arbor";
+  joint.hole = hole;
+  put(joint);
+  type({{{hole, pieces[0]}, "no-go 12.018 goes"},      // larger than the largest
+        {{hole, pieces[1]}, "go 12.000 no-go 12.018"}, // as it should be
+        {{hole, pieces[2]}, "12.010 \u00B10.005"},     // all of it within
+        {{hole, pieces[3]}, "12.016 \u00B10.005"},     // 12.011 to 12.021
+        {{hole, pieces[4]}, "12.030 \u00B10.005"}});   // all of it out
+  const auto sheet = batch_sheet(b, part, nullptr);
+  const auto verdict = [&](std::size_t row) { return sheet.rows[row].cells[0].verdict; };
+  EXPECT_EQ(verdict(0), CellVerdict::out);
+  EXPECT_EQ(verdict(1), CellVerdict::good);
+  EXPECT_EQ(verdict(2), CellVerdict::good);
+  EXPECT_EQ(verdict(3), CellVerdict::undecided);
+  EXPECT_NEAR(sheet.rows[3].cells[0].band.low, 12.011, 1e-9);
+  EXPECT_NEAR(sheet.rows[3].cells[0].band.high, 12.021, 1e-9);
+  EXPECT_EQ(verdict(4), CellVerdict::out);
+  // Gauges give no size: the mean is of the three that were read.
+  EXPECT_EQ(sheet.columns[0].read, 5);
+  EXPECT_NEAR(sheet.columns[0].mean, (12.010 + 12.016 + 12.030) / 3, 1e-9);
+}
+
 TEST_F(Blanks, ARejectedPieceCountsNoMoreAndMatesNothing) {
   for (std::size_t k = 0; k < 60; ++k) type({{{hole, pieces[k]}, "12.005"}, {{rim, pieces[k]}, "46"}});
   type({{{hole, pieces[3]}, "12.3"}});

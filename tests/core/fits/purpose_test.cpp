@@ -28,6 +28,18 @@ TEST(Purpose, EveryOneProposesLimitsInOrder) {
   }
 }
 
+// H7/p6 at 3 mm may drop through (0 to 10 over 6 to 12 µm, ISO 286-2, from memory): r6 there.
+TEST(Purpose, APressNeverHasClearance) {
+  for (const auto purpose : {JointPurpose::light_press, JointPurpose::press, JointPurpose::shrink})
+    for (const double size : {1.5, 3.0, 5.0, 8.0, 12.0, 25.0, 60.0, 120.0, 250.0})
+      for (const auto& p : propose({purpose, size, "", {}, Unit::mm, 0}).proposals)
+        EXPECT_LE(p.most, 1e-9) << p.name << ' ' << size;
+  EXPECT_EQ(propose({JointPurpose::light_press, 3, "", {}, Unit::mm, 0}).proposals.front().basis,
+            "ISO 286 H7/r6");
+  EXPECT_EQ(propose({JointPurpose::light_press, 12, "", {}, Unit::mm, 0}).proposals.front().basis,
+            "ISO 286 H7/p6");
+}
+
 // From loose to tight as the trade orders them; the middle of each proposal falls (common practice).
 TEST(Purpose, FromLooseToTight) {
   double last = 1e9;

@@ -11,6 +11,7 @@
 #include <gtest/gtest.h>
 
 #include <algorithm>
+#include <cmath>
 
 using namespace datrin;
 using namespace datrin::build;
@@ -129,6 +130,23 @@ TEST_F(AHoleGoneWrong, ASetHalfAPitchOnNeedsMetalBetween) {
   const auto* out = find(all, Recovery::left_out);
   ASSERT_TRUE(out);
   EXPECT_FALSE(out->works); // of two none can be spared
+}
+
+// Six of 4.5 on a circle of 36: half the chord, 9.00, was taken; round the circle it is 2 · 18 · sin 15°
+// = 9.317, less 4.5 and 0.2 off.
+TEST_F(AHoleGoneWrong, HalfAPitchOnRoundACircle) {
+  auto ring = *b.find<Body>(holes);
+  ring.pattern = BodyPattern::circle;
+  ring.count = 6;
+  ring.thread.clear();
+  ring.set_size({BodyRole::diameter, 0, 4.5});
+  ring.set_size({BodyRole::circle, 0, 36});
+  ASSERT_TRUE(b.apply(replace(b, holes, ring, "x")));
+  const auto all = ways(HoleSlip::out_of_place, 0.2);
+  const auto* turned = find(all, Recovery::turned);
+  ASSERT_TRUE(turned);
+  EXPECT_NEAR(turned->room, 36 * std::sin(pi / 12) - 4.5 - 0.2, 1e-6);
+  EXPECT_TRUE(turned->works) << turned->text; // more than the hole's own 4.5
 }
 
 TEST_F(AHoleGoneWrong, ABrokenTapIsDissolvedOnlyWhereTheMetalStandsIt) {
