@@ -129,7 +129,12 @@ void Document::tell_moved(const store::FileOutcome& outcome) {
 }
 
 bool Document::apply(const build::Edit& edit) {
-  if (edit.empty() || !file_) return false;
+  if (!file_) return false;
+  if (!edit.wrong.empty()) { // "nothing differs" is no news; what cannot be is
+    emit refused(sheets::sentence(edit.wrong));
+    return false;
+  }
+  if (edit.empty()) return false;
   // What hangs on a changed size or face goes into the same edit.
   const auto outcome = file_->apply(solid::followed(build(), edit, build::utc_now()));
   if (!outcome.ok()) {

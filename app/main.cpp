@@ -62,6 +62,12 @@ struct Options {
   }
 };
 
+/// Whether it is run to write a file, and nobody is to look at the window.
+bool only_files(const QCommandLineParser& asked, const Options& options) {
+  return !asked.isSet(options.picture) &&
+         (asked.isSet(options.sheet) || asked.isSet(options.pattern) || asked.isSet(options.card));
+}
+
 /// Does what was asked for, once everything in the window has come to rest.
 class Errands {
 public:
@@ -90,6 +96,10 @@ private:
 
   void finish() {
     write_files();
+    if (only_files(asked_, options_)) { // a command that writes a file ends when it is written
+      QTimer::singleShot(0, &window_, [this] { QApplication::exit(status_); });
+      return;
+    }
     if (asked_.isSet(options_.step) || !window_.bench()->is_open()) window_.go_to(step_);
     choose_named();
     if (asked_.isSet(options_.sums)) show_sum();
@@ -210,7 +220,7 @@ int main(int argc, char** argv) {
   const Application application(argc, argv);
   QApplication::setStyle("Fusion");
   options.read(asked);
-  app::MainWindow window(settings_for(asked.isSet(options.picture)));
+  app::MainWindow window(settings_for(asked.isSet(options.picture) || only_files(asked, options)));
   if (asked.isSet(options.dark) || asked.isSet(options.scale))
     window.set_look(asked.isSet(options.dark),
                     asked.isSet(options.scale) ? asked.value(options.scale).toDouble() : 1.0);
@@ -220,7 +230,7 @@ int main(int argc, char** argv) {
   else if (!asked.positionalArguments().isEmpty())
     opened = window.open_file(asked.positionalArguments().front());
   if (!opened) std::fprintf(stderr, "%s\n", qPrintable(window.message()));
-  if (!opened && asked.isSet(options.picture)) return 1;
+  if (!opened && (asked.isSet(options.picture) || only_files(asked, options))) return 1;
   if (asked.isSet(options.piece)) window.shelf()->choose(asked.value(options.piece).toInt() - 1);
   const QSize room = window.screen()->availableSize() - QSize(0, 40); // less a title bar
   if (!asked.isSet(options.picture) && (room.height() < window.height() || room.width() < window.width()))

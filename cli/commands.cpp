@@ -226,12 +226,14 @@ int run_export(const std::string& path, const std::string& to, bool force, std::
   const auto file = store::BuildFile::open(path, outcome, store::Opening::reading);
   if (!outcome.ok()) fmt::print(err, "{}\n", outcome.message);
   if (!file) return refused;
+  // What could be read of a damaged one is written; that it is not all of it, the exit status says too.
+  const int done = outcome.status == store::FileStatus::damaged ? answer_no : answer_yes;
   auto log = file->log(std::numeric_limits<int>::max());
   std::reverse(log.begin(), log.end());
   const auto text = store::write_build_json(file->build(), log);
   if (to.empty()) {
     out << text;
-    return answer_yes;
+    return done;
   }
   const auto existing = force ? store::Existing::replace : store::Existing::refuse;
   if (const auto why = store::write_text_file(to, text, existing); !why.empty()) {
@@ -239,7 +241,7 @@ int run_export(const std::string& path, const std::string& to, bool force, std::
     fmt::print(err, "{}{}\n", why, there ? ", or write over it with --force" : "");
     return refused;
   }
-  return answer_yes;
+  return done;
 }
 
 int run_import(const std::string& path, const std::string& to, std::ostream& err) {

@@ -470,9 +470,11 @@ void BenchView::enter() {
         "type the figure.",
         theme().blue.brass);
   const auto typed = nothing_typed ? live() : reading_->text();
-  const auto taken = steps::take_step(
-      document_.build(), input_, *now, typed.toStdString(),
-      {entry_options(unit()), angle_options(), build::utc_now(), read_out_->at(qt(now->axis))});
+  auto lengths = entry_options(unit());
+  lengths.decimal_comma = true; // a number pad types the mark of its own country
+  const auto taken =
+      steps::take_step(document_.build(), input_, *now, typed.toStdString(),
+                       {lengths, angle_options(), build::utc_now(), read_out_->at(qt(now->axis))});
   if (!taken.ok()) {
     say(sheets::sentence(taken.wrong), theme().blue.brass);
     reading_->selectAll();

@@ -37,12 +37,11 @@ JointDialog::JointDialog(Document& document, QWidget* parent)
   column->addStretch(1);
   auto* row = new QHBoxLayout;
   row->addStretch(1);
-  auto* cancel = new QPushButton("Leave it");
+  auto* cancel = new QPushButton("Cancel");
   row->addWidget(cancel);
   row->addWidget(state_);
   column->addLayout(row);
-  state_->setDefault(true);
-  cancel->setAutoDefault(false);
+  state_->setDefault(true); // from a field; on Cancel, Enter leaves
   fill_dimensions(hole_, document_.build(), "typed size");
   fill_dimensions(shaft_, document_.build(), "typed size");
   message_->tell(

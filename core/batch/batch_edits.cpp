@@ -54,7 +54,7 @@ KeptReadings keep_readings(const Build& build, const std::vector<TypedReading>& 
 
 Edit reject(const Build& build, Id piece, const std::string& reason) {
   const auto* now = build.find<Piece>(piece);
-  if (now == nullptr) return {};
+  if (now == nullptr) return is_gone();
   auto changed = *now;
   changed.rejected = std::string(trimmed(reason));
   const auto* part = build.find<Part>(now->part);

@@ -1,5 +1,7 @@
 #include "bench/sum_lists.h"
 
+#include "quantity/angle.h"
+
 #include "allowance/shares.h"
 #include "drawing/contradictions.h"
 #include "drawing/restate.h"
@@ -38,6 +40,8 @@ void add_casting_sums(std::vector<Sum>& list) {
                   "How far a drafted face runs out over its length: L tan a.",
                   {{"Length along the draw"}, {"Draft", Quantity::angle}},
                   [](const SumValues& v, Unit) {
+                    if (v("Draft") < 0 || v("Draft") >= radians(45))
+                      return wrong("Draft: from 0, below 45\u00B0");
                     return right({{"runs out by", Quantity::length,
                                    v("Length along the draw") * std::tan(v("Draft")), "L \u00B7 tan a"}});
                   }});

@@ -146,6 +146,8 @@ void add_setup_sums(std::vector<Sum>& list) {
                   {{"Length of the bar", Quantity::length, false, "", "length"}, {"Angle", Quantity::angle}},
                   [](const SumValues& v, Unit) {
                     if (v("Length of the bar") <= 0) return wrong("Length of the bar: must be above 0");
+                    if (v("Angle") < 0 || v("Angle") >= radians(90))
+                      return wrong("Angle: from 0, below 90\u00B0");
                     return right({{"blocks", Quantity::length, v("Length of the bar") * std::sin(v("Angle")),
                                    "L \u00B7 sin a", "stack"}});
                   }});

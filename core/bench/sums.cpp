@@ -1,11 +1,13 @@
 #include "bench/sum_lists.h"
 #include "quantity/text.h"
+#include "quantity/unit.h"
 
 #include <fmt/format.h>
 #include <fmt/ranges.h>
 
 #include <algorithm>
 #include <cmath>
+#include <iterator>
 #include <stdexcept>
 
 namespace datrin::bench {
@@ -69,6 +71,44 @@ const SumValue& SumValues::at(std::string_view field) const {
   throw std::logic_error(fmt::format("this sum has no field {}", field));
 }
 
+namespace {
+
+/// Places and readings lie to either side of their zero; every other length is a size.
+bool lies_either_side(std::string_view name) {
+  static constexpr std::string_view places[] = {"First at",
+                                                "Middle at",
+                                                "From",
+                                                "From the edge",
+                                                "Station inboard",
+                                                "Weights at",
+                                                "And at",
+                                                "Wider by",
+                                                "Clearance wanted",
+                                                "Top of the work over the table",
+                                                "Offset",
+                                                "First touched again"};
+  const auto named = [&](std::string_view one) { return name == one; };
+  const auto within = [&](std::string_view words) { return name.find(words) != std::string_view::npos; };
+  return std::any_of(std::begin(places), std::end(places), named) || name.ends_with(", x") ||
+         name.ends_with(", y") || within("eading") || within("below the face");
+}
+
+/// What the figures came to, looked at once more: nothing endless, nothing beyond any workshop.
+SumAnswer within_reason(SumAnswer out) {
+  if (!out.ok) return out;
+  for (const auto& line : out.lines) {
+    const bool size = line.quantity == Quantity::length;
+    if (std::isfinite(line.value) && (!size || is_length(line.value))) continue;
+    SumAnswer none;
+    none.message =
+        fmt::format("{}: comes to no size there is; look at what was typed, and at its unit", line.label);
+    return none;
+  }
+  return out;
+}
+
+} // namespace
+
 SumAnswer answer(const Sum& sum, const std::vector<SumValue>& values, Unit unit) {
   SumAnswer out;
   for (std::size_t k = 0; k < sum.fields.size(); ++k) {
@@ -81,6 +121,14 @@ SumAnswer answer(const Sum& sum, const std::vector<SumValue>& values, Unit unit)
     if (!given) continue;
     if (!std::isfinite(values[k].value)) {
       out.message = fmt::format("{}: not a number", field.name);
+      return out;
+    }
+    if (field.quantity == Quantity::length && values[k].value < 0 && !lies_either_side(field.name)) {
+      out.message = fmt::format("{}: must not be below 0", field.name);
+      return out;
+    }
+    if (field.quantity == Quantity::length && !is_length(values[k].value)) {
+      out.message = fmt::format("{}: {}", field.name, too_long);
       return out;
     }
     if (field.quantity == Quantity::count &&
@@ -101,7 +149,7 @@ SumAnswer answer(const Sum& sum, const std::vector<SumValue>& values, Unit unit)
       return out;
     }
   }
-  return sum.reckon(SumValues(sum.fields, std::move(all)), unit);
+  return within_reason(sum.reckon(SumValues(sum.fields, std::move(all)), unit));
 }
 
 } // namespace datrin::bench

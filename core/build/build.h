@@ -26,8 +26,18 @@ struct Change {
 struct Edit {
   std::string label; ///< "Move bore", "Import 72 touches"
   std::vector<Change> changes;
+  std::string wrong{}; ///< why it cannot be made; empty: it can, or (without changes) nothing differs
   bool empty() const { return changes.empty(); }
 };
+
+/// An edit that cannot be made, and why, in the middle of a sentence: always said to the person.
+inline Edit cannot(std::string why) {
+  return {{}, {}, std::move(why)};
+}
+/// Of what somebody removed, or took back, in the meantime.
+inline Edit is_gone() {
+  return cannot("what it is about is no longer there: it was removed, or taken back");
+}
 
 /// A record found, with its id; nothing where there is none.
 template <class T>

@@ -52,7 +52,8 @@ Added add_part(const Build& build, const std::string& name, bool free) {
 
 Edit set_quantity(const Build& build, Id part_id, int quantity) {
   const auto* part = build.find<Part>(part_id);
-  if (part == nullptr || quantity < 1) return {};
+  if (part == nullptr) return is_gone();
+  if (quantity < 1) return cannot("a part is made once at least");
   Edit edit{fmt::format("Make {} of {}", quantity, part->name), {}};
   Part changed = *part;
   changed.quantity = quantity;
@@ -97,7 +98,7 @@ PartSurface of_kind(PartSurface surface, SurfaceKind kind, Unit unit) {
 Edit keep_wall(const Build& build, Id part, Id from, Id to) {
   for (const auto& [id, wall] : build.walls_of(part))
     if (wall.from == from && wall.to == to) return {};
-  if (build.find<PartSurface>(from) == nullptr || build.find<PartSurface>(to) == nullptr) return {};
+  if (build.find<PartSurface>(from) == nullptr || build.find<PartSurface>(to) == nullptr) return is_gone();
   return add(
       build, Wall{part, from, to, usual_length(build.info().unit, 5, 0.2)},
       fmt::format("Keep a wall from {} to {}", name_or_unknown(build, from), name_or_unknown(build, to)));
@@ -105,7 +106,7 @@ Edit keep_wall(const Build& build, Id part, Id from, Id to) {
 
 Edit set_wall(const Build& build, Id id, double least) {
   const auto* wall = build.find<Wall>(id);
-  if (wall == nullptr) return {};
+  if (wall == nullptr) return is_gone();
   auto changed = *wall;
   changed.least = least;
   return replace(build, id, changed,
@@ -115,7 +116,7 @@ Edit set_wall(const Build& build, Id id, double least) {
 
 Edit set_foundry(const Build& build, const Foundry& foundry, const std::string& what) {
   const auto* part = build.find<Part>(foundry.part);
-  if (part == nullptr) return {};
+  if (part == nullptr) return is_gone();
   return keep_one(build, build.foundry_of(foundry.part), foundry, what + " of " + part->name);
 }
 

@@ -31,7 +31,7 @@ Edit log_cut(const Build& build, const Cut& cut) {
 
 Edit take_back_cut(const Build& build, Id piece, Id surface) {
   const auto cuts = build.cuts_of(piece, surface);
-  if (cuts.empty()) return {};
+  if (cuts.empty()) return cannot("no cut of it is logged");
   return remove(build, cuts.back().first,
                 fmt::format("Take back the last cut of {}", surface_name(build, surface)));
 }
@@ -58,7 +58,7 @@ Added add_setup(const Build& build, Id part) {
 
 Edit move_setup(const Build& build, Id id, int by) {
   const auto* setup = build.find<Setup>(id);
-  if (setup == nullptr) return {};
+  if (setup == nullptr) return is_gone();
   const auto all = build.setups_of(setup->part);
   const auto here = std::find_if(all.begin(), all.end(), [&](const auto& s) { return s.first == id; });
   const auto other = (here - all.begin()) + by;
@@ -72,14 +72,14 @@ Edit move_setup(const Build& build, Id id, int by) {
 
 Edit next_role(const Build& build, Id setup, Id id) {
   const auto* now = build.find<Setup>(setup);
-  if (now == nullptr) return {};
+  if (now == nullptr) return is_gone();
   auto changed = *now;
   if (build.find<Dimension>(id) != nullptr) {
     if (std::erase(changed.sizes, id) == 0) changed.sizes.push_back(id);
     return change(build, setup, changed, "Sizes");
   }
   const auto* surface = build.find<PartSurface>(id);
-  if (surface == nullptr) return {};
+  if (surface == nullptr) return is_gone();
   auto& worked_on = surface->machined ? changed.cuts : changed.marks;
   const bool was_datum = std::erase(changed.datums, id) > 0;
   if (!was_datum && std::erase(changed.cuts, id) > 0)
@@ -95,7 +95,7 @@ Edit next_role(const Build& build, Id setup, Id id) {
 
 Edit unclamp(const Build& build, Id piece, Id setup, std::string missing, std::string at, std::string left) {
   const auto* s = build.find<Setup>(setup);
-  if (s == nullptr) return {};
+  if (s == nullptr) return is_gone();
   return add(build, Release{piece, setup, std::move(at), std::move(missing), std::move(left)},
              fmt::format("Unclamp from \"{}\"", s->name));
 }
@@ -103,7 +103,8 @@ Edit unclamp(const Build& build, Id piece, Id setup, std::string missing, std::s
 Edit clamp_again(const Build& build, Id piece, Id setup) {
   const auto old = build.release_of(piece, setup);
   const auto* s = build.find<Setup>(setup);
-  if (!old || s == nullptr) return {};
+  if (s == nullptr) return is_gone();
+  if (!old) return cannot("it was not unclamped");
   return remove(build, old->first, fmt::format("Clamp again in \"{}\"", s->name));
 }
 

@@ -7,7 +7,7 @@ namespace {
 template <class Alter>
 Edit change_chain(const Build& build, Id id, Alter alter, const char* what) {
   const auto* chain = build.find<Chain>(id);
-  if (chain == nullptr) return {};
+  if (chain == nullptr) return is_gone();
   auto changed = *chain;
   alter(changed);
   return change(build, id, changed, what);

@@ -48,7 +48,8 @@ Added add_operation(const Build& build, Id part, OperationKind kind, Id after) {
 
 Edit toggle_wait(const Build& build, Id operation, Id before) {
   const auto* o = build.find<Operation>(operation);
-  if (o == nullptr || operation == before) return {};
+  if (o == nullptr) return is_gone();
+  if (operation == before) return cannot("an operation does not wait for itself");
   auto changed = *o;
   toggle(changed.after, before);
   return replace(build, operation, changed, "What " + label_of(*o) + " waits for");
@@ -56,7 +57,8 @@ Edit toggle_wait(const Build& build, Id operation, Id before) {
 
 Edit toggle_need(const Build& build, Id operation, Id part) {
   const auto* o = build.find<Operation>(operation);
-  if (o == nullptr || build.find<Part>(part) == nullptr || o->part == part) return {};
+  if (o == nullptr || build.find<Part>(part) == nullptr) return is_gone();
+  if (o->part == part) return cannot("an operation does not need its own part");
   auto changed = *o;
   toggle(changed.needs, part);
   return replace(build, operation, changed, "What " + label_of(*o) + " needs");
@@ -107,7 +109,8 @@ Edit set_change_minutes(const Build& build, double setup, double tool) {
 Edit set_done(const Build& build, Id piece, Id operation, bool done, const std::string& at) {
   const auto* o = build.find<Operation>(operation);
   const auto old = build.done_of(piece, operation);
-  if (o == nullptr || old.has_value() == done) return {};
+  if (o == nullptr) return is_gone();
+  if (old.has_value() == done) return {};
   if (!done) return remove(build, old->first, label_of(*o) + " not done");
   return add(build, OperationDone{piece, operation, at, {}}, label_of(*o) + " done");
 }

@@ -19,7 +19,8 @@ Added added(const Build& build, Record record, std::string label) {
 
 Edit replace(const Build& build, Id id, Record record, std::string label) {
   const auto found = build.records().find(id);
-  if (found == build.records().end() || found->second == record) return {};
+  if (found == build.records().end()) return is_gone();
+  if (found->second == record) return {};
   return {std::move(label), {{id, found->second, std::move(record)}}};
 }
 
@@ -55,7 +56,8 @@ Edit remove_set(const Build& build, std::set<Id> gone, std::string label) {
 } // namespace
 
 Edit remove(const Build& build, Id id, std::string label) {
-  if (id == Build::info_id || !build.records().count(id)) return {};
+  if (id == Build::info_id) return cannot("the build itself stays");
+  if (!build.records().count(id)) return is_gone();
   return remove_set(build, {id}, std::move(label));
 }
 
@@ -88,7 +90,7 @@ std::string surface_name(const Build& build, Id surface) {
 
 Edit take_away(const Build& build, Id id) {
   const auto found = build.records().find(id);
-  if (found == build.records().end()) return {};
+  if (found == build.records().end()) return is_gone();
   const auto name = name_of(found->second);
   const std::string_view kind = found->second.description().name;
   return remove(build, id, name == kind ? fmt::format("Remove a {}", name) : fmt::format("Remove {}", name));

@@ -12,14 +12,14 @@ namespace datrin::casting {
 build::Edit take_rescue(const build::Build& build, build::Id piece, const PieceInput& input,
                         const Rescue& rescue, double short_by, const std::string& at) {
   const auto* p = build.find<build::Piece>(piece);
-  if (p == nullptr) return {};
+  if (p == nullptr) return build::is_gone();
   build::Edit edit{"Rescue: " + rescue.what, {}};
   std::map<build::Id, build::PartSurface> changed;
   build::Id next = build.next_id();
   for (const auto& change : rescue.changes) {
     const auto id = input.surface_ids[static_cast<std::size_t>(change.surface)];
     const auto* surface = build.find<build::PartSurface>(id);
-    if (surface == nullptr) return {};
+    if (surface == nullptr) return build::is_gone();
     auto& s = changed.try_emplace(id, *surface).first->second;
     std::string what;
     switch (change.kind) {

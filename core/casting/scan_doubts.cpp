@@ -121,7 +121,8 @@ Edit give_points(const Build& build, const ScanDoubt& doubt, Id surface) {
   const auto* scan = build.find<Scan>(doubt.scan);
   const auto* to = build.find<PartSurface>(surface);
   const auto* piece = scan ? build.find<Piece>(scan->piece) : nullptr;
-  if (!piece || !to || to->part != piece->part || !scan->points) return {};
+  if (!piece || !to || !scan->points) return build::is_gone();
+  if (to->part != piece->part) return build::cannot("that surface is of another part");
   auto points = std::make_shared<ScanPoints>(*scan->points);
   auto at = std::find(points->surfaces.begin(), points->surfaces.end(), surface);
   if (at == points->surfaces.end()) {

@@ -45,7 +45,8 @@ std::string spot_text(const Build& build, const Spot& spot) {
 
 Edit decide_spot(const Build& build, Id id, SpotCure cure) {
   const auto* spot = build.find<Spot>(id);
-  if (spot == nullptr || spot->cure == cure) return {};
+  if (spot == nullptr) return build::is_gone();
+  if (spot->cure == cure) return {};
   auto changed = *spot;
   changed.cure = cure;
   changed.done = false;
@@ -54,7 +55,8 @@ Edit decide_spot(const Build& build, Id id, SpotCure cure) {
 
 Edit mark_spot_done(const Build& build, Id id, bool done) {
   const auto* spot = build.find<Spot>(id);
-  if (spot == nullptr || spot->done == done) return {};
+  if (spot == nullptr) return build::is_gone();
+  if (spot->done == done) return {};
   auto changed = *spot;
   changed.done = done;
   return replace(build, id, changed,

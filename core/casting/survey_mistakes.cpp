@@ -53,7 +53,9 @@ std::vector<FlaggedTouch> flagged_touches(const build::Build& build, build::Id p
 
 build::Edit accept_suggestion(const build::Build& build, const FlaggedTouch& flagged) {
   const auto* now = build.find<build::Touch>(flagged.touch);
-  if (now == nullptr || flagged.mistake.kind == MistakeKind::unexplained) return {};
+  if (now == nullptr) return build::is_gone();
+  if (flagged.mistake.kind == MistakeKind::unexplained)
+    return build::cannot("nothing explains that touch: look at it yourself");
   auto touch = *now;
   std::string was;
   const auto add = [&](const std::string& text) { was += (was.empty() ? "" : ", ") + text; };
@@ -74,7 +76,7 @@ build::Edit accept_suggestion(const build::Build& build, const FlaggedTouch& fla
 
 build::Edit set_standing(const build::Build& build, build::Id id, build::TouchStanding standing) {
   const auto* now = build.find<build::Touch>(id);
-  if (now == nullptr) return {};
+  if (now == nullptr) return build::is_gone();
   auto touch = *now;
   touch.standing = standing;
   static constexpr const char* labels[] = {"Count touch again", "Touch is right as it is", "Set touch aside"};

@@ -12,8 +12,8 @@ struct IndexingInput {
   int divisions = 0;
   int worm = 40;               ///< turns of the crank for one of the work
   std::vector<int> plates;     ///< circles there are: holes on each
-  std::vector<int> plate_of{}; ///< which plate each circle is on; empty: all on one
   std::vector<int> wheels{};   ///< change wheels of a differential; empty: none
+  std::vector<int> plate_of{}; ///< which plate each circle is on; empty: all on one
 };
 
 /// Holes on one circle, or on two, the second forwards or back.

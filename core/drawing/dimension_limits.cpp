@@ -56,7 +56,7 @@ TypedLimits typed_limits(const Dimension& now, const std::string& text, const Le
 
 Edit set_limits(const Build& build, Id id, const Dimension& limits, const std::string& at) {
   const auto* now = build.find<Dimension>(id);
-  if (now == nullptr) return {};
+  if (now == nullptr) return build::is_gone();
   auto changed = *now;
   changed.nominal = limits.nominal;
   changed.lower = limits.lower;
@@ -94,7 +94,8 @@ Edit depart(const Build& build, Id id, Dimension changed, const std::string& mat
 
 Edit widen(const Build& build, Id id, double by, const std::string& mate, const std::string& at) {
   const auto* now = build.find<Dimension>(id);
-  if (now == nullptr || by == 0) return {};
+  if (now == nullptr) return build::is_gone();
+  if (by == 0) return {};
   auto changed = *now;
   (by > 0 ? changed.upper : changed.lower) += by;
   changed.tolerance.clear();
@@ -103,7 +104,7 @@ Edit widen(const Build& build, Id id, double by, const std::string& mate, const 
 
 Edit follow_mate(const Build& build, Id id, double make, const std::string& mate, const std::string& at) {
   const auto* now = build.find<Dimension>(id);
-  if (now == nullptr) return {};
+  if (now == nullptr) return build::is_gone();
   const double by = make - (now->least() + now->most()) / 2;
   if (by == 0) return {};
   auto changed = *now;

@@ -233,7 +233,7 @@ std::string reading_text(const Build& build, const Measurement& m) {
 
 Edit take_back_reading(const Build& build, const Made& made) {
   const auto old = build.measurement_of(made.piece, made.dimension);
-  if (!old) return {};
+  if (!old) return build::cannot("it was not read");
   return remove(build, old->first,
                 fmt::format("Take back the reading of {}, {}", made_name(build, made),
                             reading_text(build, old->second)));

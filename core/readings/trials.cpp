@@ -50,14 +50,14 @@ std::string trial_text(const Build& build, const Trial& trial) {
 
 Edit keep_trial(const Build& build, const Trial& trial) {
   const auto* joint = build.find<Joint>(trial.joint);
-  if (joint == nullptr) return {};
+  if (joint == nullptr) return build::is_gone();
   return add(build, trial, fmt::format("Try {}: {}", joint->name, trial_text(build, trial)));
 }
 
 Edit take_back_trial(const Build& build, Id id) {
   const auto* trial = build.find<Trial>(id);
   const auto* joint = trial ? build.find<Joint>(trial->joint) : nullptr;
-  if (joint == nullptr) return {};
+  if (joint == nullptr) return build::is_gone();
   return remove(build, id,
                 fmt::format("Take back a trial of {}: {}", joint->name, trial_text(build, *trial)));
 }

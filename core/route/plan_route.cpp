@@ -180,7 +180,7 @@ RoutePlan plan_route(const Build& build, Id part, const PlanOptions& options) {
 
 Edit take_best_order(const Build& build, Id part, const PlanOptions& options) {
   const auto plan = plan_route(build, part, options);
-  if (!plan.best.usable()) return {};
+  if (!plan.best.usable()) return build::cannot("no order keeps every rule");
   Rows rows(build);
   std::vector<Id> setups;
   for (std::size_t k = 0; k < plan.best.order.size(); ++k) {
@@ -203,7 +203,7 @@ Edit take_best_order(const Build& build, Id part, const PlanOptions& options) {
 
 Edit put_operation(const Build& build, Id operation, int to) {
   const auto* o = build.find<Operation>(operation);
-  if (!o) return {};
+  if (!o) return build::is_gone();
   std::vector<Id> ids;
   for (const auto& [id, unused] : build.operations_of(o->part))
     if (id != operation) ids.push_back(id);
@@ -220,7 +220,8 @@ Edit put_operation(const Build& build, Id operation, int to) {
 
 Edit set_rule_aside(const Build& build, Id operation, Id before, const std::string& reason) {
   const auto* o = build.find<Operation>(operation);
-  if (!o || reason.empty()) return {};
+  if (!o) return build::is_gone();
+  if (reason.empty()) return build::cannot("say why the rule does not hold here");
   auto changed = *o;
   std::erase_if(changed.set_aside, [&](const SetAside& aside) { return aside.before == before; });
   changed.set_aside.push_back({before, reason});

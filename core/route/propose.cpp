@@ -200,7 +200,7 @@ bool reached_from(const Feature& f, const Vec3& way) {
 
 Edit toggle_feature(const Build& build, Id operation, const Feature& feature) {
   const auto* o = build.find<Operation>(operation);
-  if (!o) return {};
+  if (!o) return build::is_gone();
   auto changed = *o;
   const bool was = makes(changed, feature);
   std::erase_if(changed.surfaces, [&](Id id) { return contains(feature.surfaces, id); });
@@ -316,7 +316,7 @@ Edit propose_deburring(const Build& build, Id part) {
 }
 
 Edit propose_operations(const Build& build, Id part) {
-  if (!build.find<Part>(part)) return {};
+  if (!build.find<Part>(part)) return build::is_gone();
   Rows rows(build);
   if (build.setups_of(part).empty())
     for (auto& setup : suggest_setups(build, part, usual_first_datums(build, part))) rows.add(setup);
@@ -333,7 +333,7 @@ Edit propose_operations(const Build& build, Id part) {
       any = true;
     }
   }
-  if (!any) return {};
+  if (!any) return build::cannot("the part has no faces and holes to make yet: draw it first");
   rows.apply(propose_deburring(rows.build(), part));
   rows.apply(take_best_order(rows.build(), part, {}));
   return rows.edit("Propose operations");

@@ -308,7 +308,8 @@ Edit set_cell(const Build& build, Id id, const Column& column, const Record& cha
 
 Edit log_made(const Build& build, Id tool, double wanted, double made, const std::string& at) {
   const auto* t = build.find<Tool>(tool);
-  if (!t || wanted <= 0 || made <= 0) return {};
+  if (!t) return build::is_gone();
+  if (wanted <= 0 || made <= 0) return build::cannot("what was wanted and what it made must be above 0");
   auto changed = *t;
   changed.made.push_back({wanted, made, at});
   return replace(build, tool, changed, "Size made by " + t->name);

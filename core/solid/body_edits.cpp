@@ -320,7 +320,8 @@ Added add_on_face(const Build& build, Id part, const SolidFace& face, NewBody be
 
 Edit set_body(const Build& build, Id id, const Body& changed, const std::string& what) {
   const auto* was = build.find<Body>(id);
-  if (!was || changed == *was) return {};
+  if (!was) return build::is_gone();
+  if (changed == *was) return {};
   Rows rows(build);
   Body body = changed;
   if (body.profile != was->profile) {
@@ -388,7 +389,9 @@ Edit set_far_end(const Build& build, Id id, BodyRole role, double value, const s
 
 Edit set_body_size(const Build& build, Id id, BodyRole role, double value, const std::string& at) {
   const auto* body = build.find<Body>(id);
-  if (!body) return {};
+  if (!body) return build::is_gone();
+  constexpr double flat = pi - 1e-9; // a point of 180° is a flat bottom
+  if (role == BodyRole::point_angle && value >= flat && value <= pi + 1e-9) value = 0;
   if (body->shape == BodyShape::cone && (role == BodyRole::taper || role == BodyRole::top_diameter))
     return set_far_end(build, id, role, value, at);
   const auto label = fmt::format("{} of {}", role_words(*body, role), body->name);
@@ -411,7 +414,8 @@ Edit set_body_size(const Build& build, Id id, BodyRole role, double value, const
 
 Edit set_thread(const Build& build, Id id, const std::string& thread, const std::string& at) {
   const auto* body = build.find<Body>(id);
-  if (!body || body->thread == thread) return {};
+  if (!body) return build::is_gone();
+  if (body->thread == thread) return {};
   auto changed = *body;
   changed.thread = thread;
   Rows rows(build);
@@ -425,7 +429,7 @@ Edit set_thread(const Build& build, Id id, const std::string& thread, const std:
 
 Edit move_body(const Build& build, Id id, int by) {
   const auto* body = build.find<Body>(id);
-  if (!body) return {};
+  if (!body) return build::is_gone();
   const auto all = build.bodies_of(body->part);
   std::vector<Id> ids;
   for (const auto& [other, unused] : all) ids.push_back(other);
@@ -444,7 +448,7 @@ Edit move_body(const Build& build, Id id, int by) {
 
 Edit remove_body(const Build& build, Id id) {
   const auto* body = build.find<Body>(id);
-  if (!body) return {};
+  if (!body) return build::is_gone();
   std::vector<Id> gone{id};
   int more = 0;
   for (std::size_t k = 0; k < gone.size(); ++k)

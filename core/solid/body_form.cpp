@@ -281,7 +281,8 @@ std::string form_wrong(const BodyForm& form) {
     return form[R::diameter] < form[R::outside_diameter] ? ""
                                                          : "at its bottom it must be smaller than outside";
   case BodyShape::hole:
-    if (!form.through && form[R::point_angle] >= pi) return "point angle must be less than 180°";
+    if (!form.through && form[R::point_angle] >= pi)
+      return "point angle must be less than 180°; 0 is a flat bottom";
     if (form.mouth != build::HoleMouth::plain && form[R::mouth_diameter] <= form[R::diameter])
       return "mouth diameter must be above the diameter";
     if (form.mouth == build::HoleMouth::countersunk && form[R::mouth_angle] >= pi)

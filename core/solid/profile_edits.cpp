@@ -70,7 +70,8 @@ void begin_profile_sizes(Rows& rows, Body& body) {
 
 Edit set_profile(const Build& build, Id id, const std::vector<ProfilePoint>& profile, const std::string& at) {
   const auto* was = build.find<Body>(id);
-  if (!was || was->profile == profile) return {};
+  if (!was) return build::is_gone();
+  if (was->profile == profile) return {};
   const auto went = where_places_went(was->profile, profile);
   const auto now_at = [&](int place) {
     return place >= 0 && place < static_cast<int>(went.size()) ? went[static_cast<std::size_t>(place)] : 0;

@@ -106,7 +106,8 @@ std::string parse_step(std::istream& in, std::ostream& out, const StepParse& wan
     return fmt::format("nests its brackets more than {} deep: it is damaged", most_nested);
   try {
     STEPControl_Reader reader;
-    std::istringstream stream(std::move(text));
+    std::stringbuf bytes(text, std::ios::in);
+    std::istream stream(&bytes);
     stream.imbue(std::locale::classic());
     if (reader.ReadStream("part", stream) != IFSelect_RetDone) return "is no whole STEP file";
     TopoDS_Shape shape;

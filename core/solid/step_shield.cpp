@@ -10,6 +10,7 @@
 #include <chrono>
 #include <csignal>
 #include <filesystem>
+#include <istream>
 #include <poll.h>
 #include <spawn.h>
 #include <sstream>
@@ -111,7 +112,8 @@ int ended(pid_t child, int seconds, const std::function<bool()>& stop, bool& out
 
 /// "2 inch\n", then the shape.
 void take(const std::string& answer, StepShape& read) {
-  std::istringstream stream(answer);
+  std::stringbuf bytes(answer, std::ios::in);
+  std::istream stream(&bytes);
   stream.imbue(std::locale::classic());
   std::string unit;
   stream >> read.solids >> unit;

@@ -66,7 +66,7 @@ std::vector<OffcutChoice> offcuts_for(const Build& build, Id part, const std::ve
 
 Edit take_offcut(const Build& build, Id part, const OffcutChoice& taken) {
   const auto* offcut = build.find<Offcut>(taken.offcut);
-  if (!offcut || !build.find<Part>(part)) return {};
+  if (!offcut || !build.find<Part>(part)) return build::is_gone();
   auto stock = taken.choice.stock;
   stock.part = part;
   auto edit = set_stock(build, stock, "Made from the offcut " + offcut_text(*offcut, build.info().unit));

@@ -192,7 +192,7 @@ std::optional<RawMetal> raw_metal(const Build& build, Id piece, Id surface) {
 
 Edit set_stock(const Build& build, const Stock& stock, const std::string& what) {
   const auto* part = build.find<Part>(stock.part);
-  if (part == nullptr) return {};
+  if (part == nullptr) return build::is_gone();
   return keep_one(build, build.stock_of(stock.part), stock, what + " of " + part->name);
 }
 

@@ -131,7 +131,7 @@ CrankEdit strike_crank(const Build& build, Id piece, CrankMove move, double want
 
 Edit take_back_reading(const Build& build, Id piece) {
   const auto rounds = build.crank_rounds_of(piece);
-  if (rounds.empty()) return {};
+  if (rounds.empty()) return build::cannot("no reading of it is kept");
   const auto& [id, last] = rounds.back();
   if (last.move == CrankMove::none)
     return remove(build, id, "Take back a reading of " + piece_name(build, piece));

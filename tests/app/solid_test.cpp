@@ -415,7 +415,7 @@ TEST_F(Solids, AnotherMaterialThanTheDrawingsSaysWhatItMeans) {
   page->instead_button()->click();
   ASSERT_TRUE(page->drawn_edit()->isVisible());
   type_material(page->drawn_edit(), "mild steel");
-  EXPECT_TRUE(page->consequences().startsWith("In place of mild steel: 60 % as strong before it yields"))
+  EXPECT_TRUE(page->consequences().startsWith("In place of mild steel: 75 % as strong before it yields"))
       << page->consequences();
   EXPECT_TRUE(page->consequences().contains("breaks out where a cut leaves it")) << page->consequences();
   enter(page->why_edit(), "none in the rack");

@@ -5,6 +5,8 @@
 #include "app/shell/shelf.h"
 #include "tests/app/bench.h"
 
+#include "build/edit_drawing.h"
+
 #include <QApplication>
 #include <QDir>
 #include <QFile>
@@ -48,6 +50,42 @@ TEST_F(Window, AFileTakenAwayIsSaidAndWorkGoesOnInACopy) {
   const auto read = store::BuildFile::open(kept.toStdString(), outcome); // held by the window: for reading
   ASSERT_TRUE(read);
   EXPECT_TRUE(read->build().records() == window->document().build().records());
+}
+
+// Written over in place: said before anything is edited, and the window does not close on it unseen.
+TEST_F(Window, AFileOverwrittenInPlaceIsSaidAndKept) {
+  open_demo();
+  auto* field = window->drawing_page()->form()->field("Width");
+  enter(field->edit(), "97.5");
+  const auto records = window->document().build().records();
+  QFile file(demo_path());
+  ASSERT_TRUE(file.open(QIODevice::ReadWrite)); // the same file, other bytes
+  file.resize(4096);
+  file.close();
+  EXPECT_FALSE(window->close());
+  const auto kept = folder.filePath("demo-kept.datrin");
+  EXPECT_EQ(window->message(),
+            demo_path() +
+                " was overwritten by another program while it was open; everything is kept, and "
+                "work goes on in " +
+                kept);
+  EXPECT_TRUE(window->document().build().records() == records);
+  EXPECT_TRUE(window->close());
+}
+
+// An edit of what is no longer there did nothing, and said nothing.
+TEST_F(Window, AnEditThatCannotBeMadeSaysSo) {
+  open_demo();
+  const auto& document = window->document();
+  const auto records = document.build().records();
+  EXPECT_FALSE(window->document().apply(build::set_quantity(document.build(), 999999, 2)));
+  EXPECT_TRUE(window->message().contains("is no longer there")) << window->message().toStdString();
+  window->tell("", false);
+  const auto part = document.part();
+  EXPECT_FALSE(window->document().apply(
+      build::set_quantity(document.build(), part, document.build().find<build::Part>(part)->quantity)));
+  EXPECT_EQ(window->message(), ""); // nothing differs: no news
+  EXPECT_TRUE(document.build().records() == records);
 }
 
 TEST_F(Window, ExportNeverWritesOverTheOpenBuild) {

@@ -261,7 +261,7 @@ TEST(Dividing, AGearOverPins) {
   EXPECT_NEAR(dividing::involute(phi), dividing::involute(20 * degree) + 1.728 / (2 * base) - pi / 40, 1e-12);
   for (const double x : {0.1, 0.4, 0.9, 1.2})
     EXPECT_NEAR(dividing::angle_of_involute(dividing::involute(x)), x, 1e-9);
-  EXPECT_EQ(gear.cutter, 6); // 17 to 20 teeth
+  EXPECT_EQ(gear.cutter, 3); // 17 to 20 teeth, by module
   EXPECT_NE(dividing::gear({10, 1, 20 * degree, 0}).words.find("Fewer than 18"), std::string::npos);
   EXPECT_EQ(dividing::gear({20, 1, 20 * degree, 0.8}).over_pins, 0); // too thin
   EXPECT_FALSE(Asked("gear", {{"teeth", "20"}}).answer.ok);

@@ -24,6 +24,11 @@ Build by_chance(unsigned seed) {
       if (auto record = chance.make(kind, b);
           record && (kind == kind_of<Offcut> || name_of(*record) != description(kind).name))
         b.load(id++, *record); // a row without a name is none
+  for (const auto& [machine, m] : b.machines()) {
+    auto known = m;
+    known.speeds = "60 105 170"; // others are refused where they are typed
+    b.load(machine, known);
+  }
   Tool drill;
   drill.name = "drill 6";
   drill.size = 6;

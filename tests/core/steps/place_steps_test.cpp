@@ -161,10 +161,20 @@ TEST_F(OnTheMill, ASlotIsMilledByItsCutter) {
   b.load(mill, o);
   EXPECT_NEAR(*step("go-" + key + "-1.1-y").number, 19,
               1e-9); // left and near first, then round against the feed
-  EXPECT_NEAR(*step("go-" + key + "-1.2-y").number, 21, 1e-9);
-  EXPECT_NEAR(*step("go-" + key + "-1.3-x").number, 41, 1e-9);
-  EXPECT_NEAR(*step("go-" + key + "-1.5-x").number, 19, 1e-9);
-  EXPECT_NE(step("go-" + key + "-1.1-x").also.find("round ends want a cutter of 8.00"), std::string::npos);
+  // It reaches both drawn ends: 30 ± 15, less the cutter's radius of 3; and both sides.
+  double low = 1e9, high = -1e9, near = 1e9, far = -1e9;
+  for (const auto& one : steps())
+    if (one.operation == mill && one.kind == StepKind::go && one.number) {
+      auto& least = one.axis == "X" ? low : near;
+      auto& most = one.axis == "X" ? high : far;
+      least = std::min(least, *one.number);
+      most = std::max(most, *one.number);
+    }
+  EXPECT_NEAR(low, 18, 1e-9);
+  EXPECT_NEAR(high, 42, 1e-9);
+  EXPECT_NEAR(near, 19, 1e-9);
+  EXPECT_NEAR(far, 21, 1e-9);
+  EXPECT_NE(step("go-" + key + "-1.1-x").also.find("round ends are gone round by places"), std::string::npos);
   o.size = 0;
   b.load(mill, o);
   EXPECT_NE(step("cutter-" + key + "-1").words.find("which cutter"), std::string::npos);
