@@ -19,10 +19,6 @@ namespace {
 
 constexpr double pad = 14, row_high = 22;
 
-QString figures(double mm, Unit unit) {
-  return qt(length_text(mm, unit, {.decimals_mm = 3, .decimals_inch = 5, .show_plus = true}));
-}
-
 } // namespace
 
 WhyCard::WhyCard(Reckoning reckoning, Unit unit, QWidget* parent)
@@ -72,11 +68,13 @@ void WhyCard::paintEvent(QPaintEvent*) {
     put(second, qt(unit_name(sheets::other(unit_))), t.muted, false);
   }
   y += line_height;
-  for (const auto& line : reckoning_.lines) {
+  const auto own = column_of(reckoning_, unit_), other = column_of(reckoning_, sheets::other(unit_));
+  for (std::size_t k = 0; k < reckoning_.lines.size(); ++k) {
+    const auto& line = reckoning_.lines[k];
     label(qt(line.label), qt(line.source), false);
     if (line.figure.empty()) {
-      put(first, figures(line.mm, unit_), t.ink, false);
-      put(second, figures(line.mm, sheets::other(unit_)), t.muted, false);
+      put(first, qt(own.figures[k]), t.ink, false);
+      put(second, qt(other.figures[k]), t.muted, false);
     } else {
       put(second, qt(line.figure), t.ink, false);
     }
@@ -90,8 +88,8 @@ void WhyCard::paintEvent(QPaintEvent*) {
     put(second, qt(reckoning_.answer), t.ink, true);
     return;
   }
-  put(first, figures(reckoning_.total(), unit_), t.ink, true);
-  put(second, figures(reckoning_.total(), sheets::other(unit_)), t.muted, true);
+  put(first, qt(own.total), t.ink, true);
+  put(second, qt(other.total), t.muted, true);
 }
 
 void WhyCard::keyPressEvent(QKeyEvent* event) {

@@ -1,7 +1,7 @@
 #include "allowance/shares.h"
 
 #include "margin/least.h"
-#include "quantity/length_text.h"
+#include "quantity/column_text.h"
 
 #include <fmt/format.h>
 
@@ -57,11 +57,12 @@ ShareResult share(const ShareInput& in, Share how, Unit unit) {
   constexpr double enough = -1e-9;
   const bool clear = how != Share::clear_defect || in.over_defect + out.shift - in.defect >= enough;
   out.fits = out.room_a >= enough && out.room_b >= enough && clear;
-  const auto figure = [&](double mm) {
-    return unit == Unit::mm ? number_text(mm, 2) : number_text(mm / mm_per_thou, 0);
-  };
-  out.text = fmt::format("{} = {} + {} {}", figure(in.least_a + in.least_b), figure(out.metal_a),
-                         figure(out.metal_b), unit == Unit::mm ? "mm" : "thou");
+  // In thou as if they were whole millimetres: the column knows figures only.
+  const double per = unit == Unit::mm ? 1 : mm_per_thou;
+  const auto figures =
+      column_text({out.metal_a / per, out.metal_b / per}, Unit::mm, unit == Unit::mm ? 2 : 0);
+  out.text = fmt::format("{} = {} + {} {}", figures.total, figures.figures[0], figures.figures[1],
+                         unit == Unit::mm ? "mm" : "thou");
   out.status = ShareStatus::shared;
   return out;
 }

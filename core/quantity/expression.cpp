@@ -199,7 +199,7 @@ private:
     if (value.kind == ValueKind::dimensioned) return true;
     const auto blanks = at_;
     skip_blanks();
-    if (unit_called(letters_at(at_)) || here() == '"') return read_unit(value);
+    if (unit_called(letters_at(at_)) || here() == '"' || here() == '\'') return read_unit(value);
     at_ = blanks;
     return true;
   }

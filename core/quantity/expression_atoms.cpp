@@ -245,7 +245,8 @@ bool ExpressionAtoms::read_number(Value& value, bool under_a_stroke) {
   const auto blanks = at_;
   skip_blanks();
   const auto word = letters_at(at_);
-  if (here() == '"' || (!word.empty() && word != "x" && word != "per")) return read_unit(value);
+  if (here() == '"' || here() == '\'' || (!word.empty() && word != "x" && word != "per"))
+    return read_unit(value);
   if (!at_end()) at_ = blanks;
   return true;
 }
@@ -253,9 +254,10 @@ bool ExpressionAtoms::read_number(Value& value, bool under_a_stroke) {
 bool ExpressionAtoms::read_unit(Value& value) {
   const auto start = at_;
   std::string word;
-  if (here() == '"') {
+  const bool foot_mark = here() == '\'';
+  if (here() == '"' || foot_mark) {
     ++at_;
-    word = "in";
+    word = foot_mark ? "ft" : "in";
   } else {
     word = lower_case(take_letters());
   }
@@ -267,10 +269,15 @@ bool ExpressionAtoms::read_unit(Value& value) {
   const auto unit = unit_called(word);
   if (!unit) {
     at_ = start;
-    return refuse(LengthStatus::bad_unit,
-                  fmt::format("\"{}\" is not a unit; write mm, cm, m, \u00B5m, in, \", ft, thou or tenths",
-                              word_here()));
+    return refuse(
+        LengthStatus::bad_unit,
+        fmt::format("\"{}\" is not a unit; write mm, cm, m, \u00B5m, in, \", ft, yd, thou or tenths",
+                    word_here()));
   }
+  // As it is written out: "3 tenths of a thou".
+  constexpr std::string_view rest_of_it = " of a thou";
+  if (unit->name.ends_with(rest_of_it) && std::string_view(plain_.text).substr(at_).starts_with(rest_of_it))
+    at_ += rest_of_it.size();
   double power = 1;
   std::string text = fmt::format("{} {}", value.text, unit->name);
   if (here() == '^' && digit(ahead(1)) && !digit(ahead(2))) { // 2 in², a power of the unit
@@ -283,6 +290,24 @@ bool ExpressionAtoms::read_unit(Value& value) {
   value.power = power;
   value.binds = 3;
   if (power == 0) value.kind = ValueKind::number;
+  return !foot_mark || read_inches_behind(value);
+}
+
+bool ExpressionAtoms::read_inches_behind(Value& feet) {
+  const auto start = at_;
+  skip_blanks();
+  if (here() == '-' && digit(ahead(1))) ++at_;
+  if (!digit(here()) && here() != '.') {
+    at_ = start;
+    return true;
+  }
+  Value inches;
+  if (!read_number(inches, false)) return false;
+  if (!inches.text.ends_with(" in")) {
+    at_ = start;
+    return refuse(LengthStatus::bad_unit, "after feet come inches, with their mark: 1' 6\"");
+  }
+  feet = length(feet.text + " " + inches.text, feet.value + inches.value);
   return true;
 }
 

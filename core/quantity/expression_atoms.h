@@ -56,6 +56,9 @@ protected:
     return {kind, number, 0, true, std::move(text), 4};
   }
 
+  /// 1' 6 1/2": the inches after a foot's mark; none is well too.
+  bool read_inches_behind(Value& feet);
+
   /// "5/16-18 tap", "M6 clear": up to the word, when what stands before it is a thread.
   bool read_thread_hole(Value& value);
 

@@ -1,6 +1,7 @@
 #pragma once
 // Where a number came from: a short column added up as one would on paper.
 
+#include "quantity/column_text.h"
 #include "quantity/unit.h"
 
 #include <string>
@@ -26,6 +27,9 @@ struct Reckoning {
     return sum;
   }
 };
+
+/// Its figures as they are shown, which add up as shown.
+ColumnText column_of(const Reckoning& reckoning, Unit unit);
 
 /// The column as text, one line each, both units, a rule, the total: for copying and for screen readers.
 std::string reckoning_text(const Reckoning& reckoning, Unit first);

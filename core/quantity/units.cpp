@@ -8,7 +8,7 @@
 namespace datrin {
 
 std::optional<WrittenUnit> unit_called(std::string_view word) {
-  static constexpr std::array<std::pair<std::string_view, WrittenUnit>, 15> units{{
+  static constexpr std::array<std::pair<std::string_view, WrittenUnit>, 18> units{{
       {"mm", {"mm", 1.0}},
       {"cm", {"cm", 10.0}},
       {"m", {"m", 1000.0}},
@@ -19,6 +19,9 @@ std::optional<WrittenUnit> unit_called(std::string_view word) {
       {"ft", {"ft", 12 * mm_per_inch}},
       {"foot", {"ft", 12 * mm_per_inch}},
       {"feet", {"ft", 12 * mm_per_inch}},
+      {"yd", {"yd", 36 * mm_per_inch}},
+      {"yard", {"yd", 36 * mm_per_inch}},
+      {"yards", {"yd", 36 * mm_per_inch}},
       {"thou", {"thou", mm_per_thou}},
       {"mil", {"thou", mm_per_thou}},
       {"mils", {"thou", mm_per_thou}},

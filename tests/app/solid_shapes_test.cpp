@@ -28,8 +28,7 @@ TEST_F(SolidShapes, AHoleIsDrilledInAPartDrawnElsewhere) {
   for (std::size_t k = 0; k < before->picture->solid.faces.size(); ++k)
     if (before->picture->solid.faces[k].shape.direction.z() > 0.99) top = static_cast<int>(k);
   bodies().point_at(top);
-  press(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
-  QTest::qWait(150);
+  added(Qt::Key_H);
   size(BodyRole::diameter, "8");
   bodies().through_box()->setFocus();
   QTest::keyClick(bodies().through_box(), Qt::Key_Space);
@@ -142,8 +141,7 @@ TEST_F(SolidShapes, TheNeckOfAHandleIsFittedLikeARound) {
 TEST_F(SolidShapes, AThreadSizesItsHoleAndIsDrawnThin) {
   quick(solid::QuickShape::plain_block);
   go_to_solid();
-  press(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
-  QTest::qWait(150);
+  added(Qt::Key_H);
   pick(bodies().making_box(), "tapped");
   const auto thin = [&] {
     made();
@@ -163,8 +161,7 @@ TEST_F(SolidShapes, AThreadSizesItsHoleAndIsDrawnThin) {
 TEST_F(SolidShapes, AThreadIsOneOfTheTable) {
   quick(solid::QuickShape::plain_block);
   go_to_solid();
-  press(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
-  QTest::qWait(150);
+  added(Qt::Key_H);
   pick(bodies().making_box(), "tapped");
   enter(bodies().thread_edit(), "M6.3");
   EXPECT_EQ(b().find<Body>(body("hole"))->thread, "");
@@ -176,8 +173,7 @@ TEST_F(SolidShapes, AThreadIsOneOfTheTable) {
 TEST_F(SolidShapes, AnglesAreTypedAsPeopleSayThem) {
   quick(solid::QuickShape::plain_block);
   go_to_solid();
-  press(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
-  QTest::qWait(150);
+  added(Qt::Key_H);
   enter(bodies().angle_edit(BodyRole::tilt), "13°");
   EXPECT_NEAR(b().find<Body>(body("hole"))->size(BodyRole::tilt)->value, 13 * pi / 180, 1e-12);
   enter(bodies().angle_edit(BodyRole::tilt), "1 in 12");
@@ -195,8 +191,7 @@ TEST_F(SolidShapes, InInchesSizesAreRoundInInches) {
   go_to_solid();
   bodies().choose(body("rim"));
   EXPECT_EQ(bodies().field(BodyRole::diameter)->edit()->text(), "2 in");
-  press(Qt::Key_B, Qt::ControlModifier | Qt::AltModifier);
-  QTest::qWait(150);
+  added(Qt::Key_B);
   EXPECT_EQ(bodies().field(BodyRole::length)->edit()->text(), "2.5 in");
 }
 
@@ -204,8 +199,7 @@ TEST_F(SolidShapes, InInchesSizesAreRoundInInches) {
 TEST_F(SolidShapes, ATickByAScreenReaderCounts) {
   quick(solid::QuickShape::plain_block);
   go_to_solid();
-  press(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
-  QTest::qWait(150);
+  added(Qt::Key_H);
   bodies().through_box()->toggle();
   EXPECT_TRUE(b().find<Body>(body("hole"))->through);
   const auto records = b().records();

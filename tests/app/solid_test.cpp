@@ -18,7 +18,6 @@
 
 #include <QAbstractItemView>
 #include <QCompleter>
-#include <QElapsedTimer>
 
 #include <random>
 
@@ -34,21 +33,18 @@ TEST_F(Solids, ABracketIsDrawnFromNothingWithTheKeyboardAlone) {
   window->document().choose(id, b().pieces_of(id).front().first);
   go_to_solid();
   EXPECT_TRUE(bodies().figures()->words().startsWith("No bodies yet")) << bodies().figures()->words();
-  press(Qt::Key_B, Qt::ControlModifier | Qt::AltModifier);
-  QTest::qWait(150);
+  added(Qt::Key_B);
   name("foot");
   size(BodyRole::length, "80");
   size(BodyRole::width, "40");
   size(BodyRole::height, "3/8 in");
-  press(Qt::Key_B, Qt::ControlModifier | Qt::AltModifier);
-  QTest::qWait(150);
+  added(Qt::Key_B);
   name("back");
   size(BodyRole::length, "10");
   size(BodyRole::width, "40");
   size(BodyRole::height, "50");
   pick(bodies().from_box(true), "flush left");
-  press(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
-  QTest::qWait(150);
+  added(Qt::Key_H);
   name("bolt hole");
   pick(bodies().on_box(), "top of foot");
   size(BodyRole::diameter, "6.5");
@@ -115,8 +111,7 @@ TEST_F(Solids, AFaceIsClickedNamedAndSeenAmongTheSurfaces) {
   go_to_solid();
   auto* canvas = window->drawing_page()->canvas();
   ASSERT_TRUE(canvas->scene_input().solid);
-  press(Qt::Key_R, Qt::ControlModifier | Qt::AltModifier); // a round on its top
-  QTest::qWait(150);
+  added(Qt::Key_R); // a round on its top
   made();
   window->drawing_page()->refresh();
   canvas->draw_again();
@@ -143,8 +138,7 @@ TEST_F(Solids, AFaceIsClickedNamedAndSeenAmongTheSurfaces) {
 TEST_F(Solids, ABodyThatCannotBeSaysWhyAtItsPlace) {
   quick(solid::QuickShape::plain_block);
   go_to_solid();
-  press(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
-  QTest::qWait(150);
+  added(Qt::Key_H);
   size(BodyRole::along, "100");
   made();
   bodies().refresh();

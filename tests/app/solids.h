@@ -35,6 +35,15 @@ protected:
       if (s.name == name) return &s;
     return nullptr;
   }
+  /// A body by its keys, and the solid with it.
+  void added(Qt::Key key) {
+    const auto count = [&] { return b().bodies_of(window->document().part()).size(); };
+    const auto before = count();
+    press(key, Qt::ControlModifier | Qt::AltModifier);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return count() > before; }, patience(5000)));
+    made();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !bodies().busy(); }, patience(20000)));
+  }
   std::shared_ptr<const app::PartSolid> made() {
     window->document().solid_of(window->document().part());
     window->document().solids().wait();

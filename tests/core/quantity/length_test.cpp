@@ -126,7 +126,8 @@ TEST(Length, RefusesWithPlaceAndReason) {
       {"", 1, "nothing was typed; write a length such as 12.5 mm or 1 3/8 in"},
       {"   ", 4, "nothing was typed; write a length such as 12.5 mm or 1 3/8 in"},
       {"3", 2, "3 has no unit; write mm or in after it"},
-      {"3 furlongs", 3, "\"furlongs\" is not a unit; write mm, cm, m, \u00B5m, in, \", ft, thou or tenths"},
+      {"3 furlongs", 3,
+       "\"furlongs\" is not a unit; write mm, cm, m, \u00B5m, in, \", ft, yd, thou or tenths"},
       {"1/0 in", 3, "a fraction cannot have 0 below the stroke"},
       {"1/x in", 3, "a fraction needs a whole number below the stroke, as in 7/32"},
       {"12,5 mm", 3, "a comma is not read as a decimal mark here; write a point"},
@@ -135,7 +136,7 @@ TEST(Length, RefusesWithPlaceAndReason) {
       {"abc", 1, "\"abc\" is not a length; write a number, a fraction, or a drill such as #30 or F"},
       {"3 mm +", 7, "the sum ends with a sign; a length is missing after it"},
       {"3 mm 4 mm", 6, "\"4\" was not expected here; write + or \u2212 between two lengths"},
-      {"1e400 mm", 2, "\"e400\" is not a unit; write mm, cm, m, \u00B5m, in, \", ft, thou or tenths"},
+      {"1e400 mm", 2, "\"e400\" is not a unit; write mm, cm, m, \u00B5m, in, \", ft, yd, thou or tenths"},
       {"99999999 mm", 12, "the length is over 10 km"},
       {"nan mm", 1, "\"nan\" is not a length; write a number, a fraction, or a drill such as #30 or F"},
   };
@@ -264,4 +265,20 @@ TEST(Length, ADrawerHoldsWhatADrawerHolds) {
     const auto& drawer = drill_drawer(unit);
     for (std::size_t k = 1; k < drawer.size(); ++k) EXPECT_LT(drawer[k - 1].size, drawer[k].size + 1e-12);
   }
+}
+
+// Spellings that were refused, or did not read back.
+TEST(Length, SpellingsOfTheTrade) {
+  const std::pair<const char*, double> all[] = {
+      {"1' 6\"", 18},          {"1'-6\"", 18},  {"1' 6 1/2\"", 18.5},  {"2'", 24},
+      {"1\u2032 6\u2033", 18}, {"2 yd", 72},    {"1 yard + 1 ft", 48}, {"3 tenths of a thou", 0.0003},
+      {"3 tenths", 0.0003},    {"1' 6 in", 18},
+  };
+  for (const auto& [text, inches] : all) {
+    const auto read = parse_length(text, {});
+    ASSERT_TRUE(read.ok()) << text << ": " << read.message;
+    EXPECT_NEAR(read.mm / 25.4, inches, 1e-9) << text;
+  }
+  EXPECT_NE(parse_length("1' 6", {}).message.find("after feet come inches"), std::string::npos);
+  EXPECT_FALSE(parse_length("1' 6 mm", {}).ok());
 }

@@ -1,9 +1,12 @@
+#include "quantity/column_text.h"
 #include "quantity/length_text.h"
 
 #include "quantity/length.h"
 #include "quantity/reckoning.h"
 
 #include <gtest/gtest.h>
+
+#include <cmath>
 
 #include <limits>
 
@@ -38,4 +41,28 @@ TEST(Reckoning, AddsUpAndReadsAsAColumn) {
   EXPECT_NE(text.find("+25.000\u202Fmm \u00B7 +0.98425\u202Fin  foot stands at (chosen)"), std::string::npos)
       << text;
   EXPECT_NE(text.find("= +23.100\u202Fmm"), std::string::npos) << text;
+}
+
+// Columns were rounded line by line: 9.708 − 0.032 = 9.677, and 3.67 = 1.83 + 1.83.
+TEST(ColumnText, WhatIsPrintedAddsUpAsPrinted) {
+  const auto value = [](std::string text) {
+    if (text.starts_with("\u2212")) text.replace(0, 3, "-");
+    return std::stod(text);
+  };
+  for (int seed = 1; seed < 400; ++seed)
+    for (const auto unit : {Unit::mm, Unit::inch}) {
+      std::vector<double> lengths;
+      for (int k = 0; k < 2 + seed % 7; ++k) lengths.push_back(std::fmod(seed * 7.31873 * (k + 1), 23.7) - 8);
+      const auto column = column_text(lengths, unit, 3);
+      double sum = 0;
+      for (std::size_t k = 0; k < lengths.size(); ++k) {
+        sum += value(column.figures[k]);
+        EXPECT_NEAR(value(column.figures[k]), from_mm(lengths[k], unit), 1.01e-3) << seed;
+      }
+      EXPECT_NEAR(sum, value(column.total), 1e-9) << seed;
+    }
+  const auto halves = column_text({1.835, 1.835}, Unit::mm, 2);
+  EXPECT_EQ(halves.total, "3.670");
+  EXPECT_EQ(halves.figures[0], "1.835");
+  EXPECT_EQ(column_text({1.5, 2.25}, Unit::mm, 2).total, "3.75");
 }
