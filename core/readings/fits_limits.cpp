@@ -9,7 +9,7 @@ namespace datrin::readings {
 
 namespace {
 
-constexpr double hair = 1e-9;
+constexpr double same_size = 1e-9;
 
 } // namespace
 
@@ -23,10 +23,10 @@ Band band_of(const SizeNow& size) {
 Fits fits_limits(const build::Dimension& d, const SizeNow& size) {
   if (!d.has_limits()) return Fits::yes;
   const auto band = band_of(size);
-  if (band.low >= d.least() - hair && band.high <= d.most() + hair) return Fits::yes;
+  if (band.low >= d.least() - same_size && band.high <= d.most() + same_size) return Fits::yes;
   // A plug as large as the largest that goes leaves a hole that is larger: no less than the plug is enough.
   const bool gauge = size.bound != Bound::exact;
-  const double past = gauge ? -hair : hair;
+  const double past = gauge ? -same_size : same_size;
   return band.low > d.most() + past || band.high < d.least() - past ? Fits::no : Fits::undecided;
 }
 
