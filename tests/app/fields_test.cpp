@@ -30,7 +30,7 @@ TEST_F(Fields, WhatIsNotUnderstoodIsMarkedAndTheOldValueStands) {
   auto* field = window->drawing_page()->form()->field("Width");
   enter(field->edit(), "12 furlongs");
   EXPECT_EQ(field->message(), "Column 4: \"furlongs\" is not a unit; write mm, cm, m, \u00B5m, in, \", ft, "
-                              "thou or tenths. It stays 98 mm.");
+                              "yd, thou or tenths. It stays 98 mm.");
   EXPECT_EQ(shown().width, 98);
   EXPECT_EQ(field->edit()->text(), "12 furlongs"); // what was typed is there to be mended
   enter(field->edit(), "3 7/8 in");

@@ -1,5 +1,6 @@
 #include "quantity/column_text.h"
 #include "quantity/length_text.h"
+#include "quantity/text.h"
 
 #include "quantity/length.h"
 #include "quantity/reckoning.h"
@@ -47,7 +48,7 @@ TEST(Reckoning, AddsUpAndReadsAsAColumn) {
 TEST(ColumnText, WhatIsPrintedAddsUpAsPrinted) {
   const auto value = [](std::string text) {
     if (text.starts_with("\u2212")) text.replace(0, 3, "-");
-    return std::stod(text);
+    return number_from(text).value_or(NAN); // alike in every locale
   };
   for (int seed = 1; seed < 400; ++seed)
     for (const auto unit : {Unit::mm, Unit::inch}) {
