@@ -45,9 +45,10 @@ bool Document::look_after_file() {
     tell_moved(outcome);
     return false;
   }
-  if (!outcome.ok() && !said_lost_) emit refused(told(outcome));
+  const bool is_new = !outcome.ok() && !said_lost_;
   said_lost_ = !outcome.ok();
-  return outcome.ok();
+  if (is_new) emit refused(told(outcome));
+  return !is_new; // said once: the window then closes all the same
 }
 
 Document::~Document() {
@@ -147,6 +148,10 @@ bool Document::apply(const build::Edit& edit) {
   emit done(qt(edit.label));
   tell_moved(outcome);
   return true;
+}
+
+bool Document::apply(const build::Added& added) {
+  return apply(added.ok() ? added.edit : build::cannot(added.wrong));
 }
 
 void Document::undo() {

@@ -4,6 +4,7 @@
 #include "app/part_solids.h"
 #include "app/silhouettes.h"
 #include "build/build.h"
+#include "build/edits.h"
 #include "store/build_file.h"
 
 #include <QObject>
@@ -52,16 +53,18 @@ public:
   /// Carries out an edit: it is on disk when this returns. A refusal is told by `refused` and changes
   /// nothing.
   bool apply(const build::Edit& edit);
+  /// The same of what makes a record; why it cannot be made is said.
+  bool apply(const build::Added& added);
   void undo();
   void redo();
   std::optional<QString> undo_label() const;
   std::optional<QString> redo_label() const;
   std::vector<store::LogLine> log(int most) const;
 
-  /// Why nothing else may be written at `path`: it is the open build's own file; empty when it may.
-  /// Whether the file is still this window's alone. Should another program have written into it, work goes on
-  /// in a copy beside it, which `moved` says.
+  /// Looks whether another program wrote into the file, or took it away: work then goes on in a copy beside
+  /// it, which `moved` says, or what is wrong is `refused`. Whether there was nothing new to say.
   bool look_after_file();
+  /// Why nothing else may be written at `path`: it is the open build's own file; empty when it may.
   QString is_own_file(const QString& path) const;
 
   /// Counts every change but those that only say where one stands at the bench: what is worked out of the

@@ -153,7 +153,7 @@ void SpotsPanel::add() {
   if (!size) return;
   spot.size = *size;
   spot.note = note_->text().trimmed().toStdString();
-  if (!document_.apply(build::note_spot(document_.build(), spot).edit)) return;
+  if (!document_.apply(build::note_spot(document_.build(), spot))) return;
   for (auto* field : xyz_) field->clear();
   size_->clear();
   note_->clear();

@@ -156,7 +156,7 @@ void TouchEntry::add() {
   }
   const auto added = build::book_touch(document_.build(), touch);
   const auto name = name_words(build::surface_name(document_.build(), touch.surface));
-  if (!document_.apply(added.edit)) return;
+  if (!document_.apply(added)) return;
   for (auto* field : xyz_) field->clear();
   xyz_[0]->setFocus();
   tell(heights() ? filled("Kept: %1 at a height of %2.", name,

@@ -270,7 +270,7 @@ void ChainsPage::show_gap() {
 void ChainsPage::state_chain() {
   if (!document_.is_open()) return;
   const auto added = build::state_chain(document_.build());
-  if (!document_.apply(added.edit)) return;
+  if (!document_.apply(added)) return;
   choose(added.id);
   tabs_->choose(gap_face);
   name_->setFocus();

@@ -360,10 +360,12 @@ void BodiesPanel::add(BodyShape shape, bool cut) {
 
 /// A body just made is chosen, and its name wants typing.
 void BodiesPanel::begin(const build::Added& added) {
-  chosen_ = added.id;
-  face_ = {};
-  pointed_ = before_ = -1;
-  if (!document_.apply(added.edit)) return;
+  if (added.ok()) {
+    chosen_ = added.id;
+    face_ = {};
+    pointed_ = before_ = -1;
+  }
+  if (!document_.apply(added)) return;
   choose(chosen_);
   name_->setFocus();
   name_->selectAll();

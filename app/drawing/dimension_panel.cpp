@@ -301,7 +301,7 @@ void DimensionPanel::keep_measured() {
 
 void DimensionPanel::add_dimension() {
   const auto added = build::add_dimension(document_.build(), document_.part());
-  if (!added.ok() || !document_.apply(added.edit)) return;
+  if (!document_.apply(added)) return;
   chosen_ = added.id;
   refresh();
   name_->setFocus();

@@ -270,9 +270,8 @@ void OperationsPanel::take_best() {
 void OperationsPanel::add() {
   const auto added =
       build::add_operation(document_.build(), document_.part(), build::OperationKind::mill, chosen_);
-  if (!added.ok()) return;
-  chosen_ = added.id;
-  document_.apply(added.edit);
+  if (added.ok()) chosen_ = added.id;
+  document_.apply(added);
 }
 
 void OperationsPanel::remove() {

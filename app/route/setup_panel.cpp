@@ -149,9 +149,8 @@ const Setup* SetupPanel::current() const {
 
 void SetupPanel::add_setup() {
   const auto added = build::add_setup(document_.build(), state_.part);
-  if (!added.ok()) return;
-  chosen_ = added.id;
-  document_.apply(added.edit);
+  if (added.ok()) chosen_ = added.id;
+  document_.apply(added);
 }
 
 void SetupPanel::remove_setup() {

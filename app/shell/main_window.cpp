@@ -460,7 +460,7 @@ bool MainWindow::new_build(const QString& path) {
 void MainWindow::add_part() {
   if (!document_.is_open()) return;
   const auto added = build::add_part(document_.build(), "Part", true);
-  if (!document_.apply(added.edit)) return;
+  if (!document_.apply(added)) return;
   document_.choose(added.id, 0);
   go_to(drawing);
 }
@@ -471,7 +471,7 @@ void MainWindow::quick_part() {
   if (dialog.exec() != QDialog::Accepted) return;
   const auto added =
       solid::add_quick_part(document_.build(), dialog.part_name().toStdString(), dialog.drawing());
-  if (!document_.apply(added.edit)) return;
+  if (!document_.apply(added)) return;
   document_.choose(added.id, 0);
   go_to(drawing);
 }

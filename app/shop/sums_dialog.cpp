@@ -174,6 +174,10 @@ void SumsDialog::show_sum() {
       auto* box = choice_box(name_words(f.name), choices);
       box->setEditable(true);
       edit = box->lineEdit();
+      if (!f.may_be_empty) { // asked: none is taken for the person
+        box->setCurrentIndex(-1);
+        edit->setPlaceholderText(choices.join(" or "));
+      }
       field = box;
     } else {
       field = edit = f.quantity == Quantity::length ? new LengthEdit(name_words(f.name), hint)

@@ -55,8 +55,11 @@ BatchCell cell_of(const Build& build, const Made& made, const Dimension& d,
   cell.verdict = fits == readings::Fits::yes  ? CellVerdict::good
                  : fits == readings::Fits::no ? CellVerdict::out
                                               : CellVerdict::undecided;
-  if (fits == readings::Fits::no)
-    cell.over = cell.band.low > d.most() - 1e-9 ? cell.now.value - d.most() : cell.now.value - d.least();
+  if (fits != readings::Fits::no) return cell;
+  // A gauge says that it is past the limit, not by how much: by a hair at least.
+  constexpr double a_hair = 1e-9;
+  cell.over = cell.band.high > d.most() ? std::max(cell.now.value - d.most(), a_hair)
+                                        : std::min(cell.now.value - d.least(), -a_hair);
   return cell;
 }
 

@@ -150,8 +150,8 @@ void add_angle_sums(std::vector<Sum>& list) {
                   "Two balls in a taper hole and how far their tops lie below the face.",
                   {{"Small ball", Quantity::length, false, "", "small"},
                    {"Large ball", Quantity::length, false, "", "large"},
-                   {"Small ball's top below the face", Quantity::length, false, "", "height_small"},
-                   {"Large ball's top below the face", Quantity::length, false, "", "height_large"}},
+                   place({"Small ball's top below the face", Quantity::length, false, "", "height_small"}),
+                   place({"Large ball's top below the face", Quantity::length, false, "", "height_large"})},
                   two_balls});
   list.push_back({"over-pins-dovetail",
                   group,
@@ -174,7 +174,7 @@ void add_angle_sums(std::vector<Sum>& list) {
                   group,
                   "How far a taper goes in",
                   "A key or taper wider by a little: how much further it goes.",
-                  {{"Wider by", Quantity::length, false, "0.001 in", "wider"},
+                  {place({"Wider by", Quantity::length, false, "0.001 in", "wider"}),
                    {"1 in n", Quantity::number, false, "12", "one_in"}},
                   draw});
   list.push_back({"taper-over-pins",

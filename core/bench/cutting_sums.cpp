@@ -72,7 +72,7 @@ void add_cutting_sums(std::vector<Sum>& list) {
                   "step by step; "
                   "the last by feel. A hole climbs, a shaft falls.",
                   {{"Size of the mate", Quantity::length, false, "", "mate"},
-                   {"Clearance wanted", Quantity::length, true, "0", "clearance"},
+                   place({"Clearance wanted", Quantity::length, true, "0", "clearance"}),
                    {"What is cut", Quantity::choice, true, "", "of", {"hole", "shaft"}},
                    {"By steps of", Quantity::length, true, "0.001 in", "step"}},
                   [](const SumValues& v, Unit) {
@@ -159,7 +159,7 @@ void add_cutting_sums(std::vector<Sum>& list) {
                    {"Small end"},
                    {"Taper, on"},
                    {"in a length of"},
-                   {"Station inboard", Quantity::length, true}},
+                   place({"Station inboard", Quantity::length, true})},
                   [](const SumValues& v, Unit) {
                     if (v("Taper, on") <= 0 || v("in a length of") <= 0)
                       return wrong("Taper and its length must be above 0");

@@ -228,8 +228,8 @@ void add_path_sums(std::vector<Sum>& list) {
         {"Width", Quantity::length, false, "", "width"},
         {"Corner radius", Quantity::length, true, "as the cutter leaves it", "corner"},
         {"Cutter", Quantity::length, false, "", "cutter"},
-        {"Middle, x", Quantity::length, true, "0", "x"},
-        {"Middle, y", Quantity::length, true, "0", "y"}},
+        place({"Middle, x", Quantity::length, true, "0", "x"}),
+        place({"Middle, y", Quantity::length, true, "0", "y"})},
        path_of_cutter});
   list.push_back({"corner-rounding",
                   group,
@@ -257,8 +257,8 @@ void add_path_sums(std::vector<Sum>& list) {
                    {"Pitch along", Quantity::length, false, "", "pitch"},
                    {"Holes across", Quantity::count, false, "", "across"},
                    {"Pitch across", Quantity::length, false, "", "pitch_across"},
-                   {"First, x", Quantity::length, true, "0", "x"},
-                   {"First, y", Quantity::length, true, "0", "y"},
+                   place({"First, x", Quantity::length, true, "0", "x"}),
+                   place({"First, y", Quantity::length, true, "0", "y"}),
                    {"Counted from", Quantity::choice, true, "", "from", {"first", "middle"}}},
                   grid});
   list.push_back({"arc-holes",
@@ -269,8 +269,8 @@ void add_path_sums(std::vector<Sum>& list) {
                    {"Holes", Quantity::count, false, "", "holes"},
                    {"First at", Quantity::angle, false, "", "first"},
                    {"Last at", Quantity::angle, false, "", "last"},
-                   {"Middle, x", Quantity::length, true, "0", "x"},
-                   {"Middle, y", Quantity::length, true, "0", "y"}},
+                   place({"Middle, x", Quantity::length, true, "0", "x"}),
+                   place({"Middle, y", Quantity::length, true, "0", "y"})},
                   arc});
   list.push_back({"hole-order",
                   group,

@@ -41,8 +41,8 @@ void add_setup_sums(std::vector<Sum>& list) {
        group,
        "Centring in the four-jaw",
        "Two readings at opposite jaws: move half their difference. Plus is the plunger pushed in.",
-       {{"Reading at one jaw"},
-        {"Reading at the other"},
+       {place({"Reading at one jaw"}),
+        place({"Reading at the other"}),
         {"Read on", Quantity::choice, true, "", "of", {"outside", "bore"}}},
        [](const SumValues& v, Unit) {
          const bool bore = v.text("Read on") == "bore";
@@ -73,8 +73,8 @@ void add_setup_sums(std::vector<Sum>& list) {
        group,
        "Tramming a vice",
        "Reading along the jaw: what to tap, and when to stop.",
-       {{"Reading at one end"},
-        {"Reading at the other"},
+       {place({"Reading at one end"}),
+        place({"Reading at the other"}),
         {"Apart"},
         {"Jaw's own waviness", Quantity::length, true, "0.0005 in"}},
        [](const SumValues& v, Unit) {
@@ -179,7 +179,7 @@ void add_setup_sums(std::vector<Sum>& list) {
        group,
        "Height from a known block",
        "What the tool stands at when it just touches a block: the block, less where the work begins.",
-       {{"Block"}, {"Top of the work over the table"}},
+       {{"Block"}, place({"Top of the work over the table"})},
        [](const SumValues& v, Unit) {
          return right({{"go down from the block by", Quantity::length,
                         v("Block") - v("Top of the work over the table"), "block \u2212 work"}},

@@ -7,7 +7,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <iterator>
 #include <stdexcept>
 
 namespace datrin::bench {
@@ -73,26 +72,6 @@ const SumValue& SumValues::at(std::string_view field) const {
 
 namespace {
 
-/// Places and readings lie to either side of their zero; every other length is a size.
-bool lies_either_side(std::string_view name) {
-  static constexpr std::string_view places[] = {"First at",
-                                                "Middle at",
-                                                "From",
-                                                "From the edge",
-                                                "Station inboard",
-                                                "Weights at",
-                                                "And at",
-                                                "Wider by",
-                                                "Clearance wanted",
-                                                "Top of the work over the table",
-                                                "Offset",
-                                                "First touched again"};
-  const auto named = [&](std::string_view one) { return name == one; };
-  const auto within = [&](std::string_view words) { return name.find(words) != std::string_view::npos; };
-  return std::any_of(std::begin(places), std::end(places), named) || name.ends_with(", x") ||
-         name.ends_with(", y") || within("eading") || within("below the face");
-}
-
 /// What the figures came to, looked at once more: nothing endless, nothing beyond any workshop.
 SumAnswer within_reason(SumAnswer out) {
   if (!out.ok) return out;
@@ -123,7 +102,7 @@ SumAnswer answer(const Sum& sum, const std::vector<SumValue>& values, Unit unit)
       out.message = fmt::format("{}: not a number", field.name);
       return out;
     }
-    if (field.quantity == Quantity::length && values[k].value < 0 && !lies_either_side(field.name)) {
+    if (field.quantity == Quantity::length && values[k].value < 0 && !field.either_side) {
       out.message = fmt::format("{}: must not be below 0", field.name);
       return out;
     }

@@ -29,7 +29,14 @@ struct SumField {
   std::string key{};                  ///< on the command line; empty: made of the name, key_of
   std::vector<std::string> choices{}; ///< the first is taken when nothing is said
   TaperOf taper = TaperOf::slope;     ///< of an angle: what "1 in 12" is of
+  bool either_side = false; ///< of a length: a place or a reading, on either side of its zero; else a size
 };
+
+/// A length that lies on either side of its zero: a place, a reading.
+inline SumField place(SumField field) {
+  field.either_side = true;
+  return field;
+}
 
 /// What stands in a field.
 struct SumValue {

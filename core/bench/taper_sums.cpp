@@ -127,8 +127,8 @@ void add_taper_sums(std::vector<Sum>& list) {
                   {{"Circle, diameter", Quantity::length, false, "", "circle"},
                    {"Holes", Quantity::count, false, "", "holes"},
                    {"First hole at", Quantity::angle, true, "0\u00B0: to the right", "start"},
-                   {"Centre, x", Quantity::length, true, "0", "x"},
-                   {"Centre, y", Quantity::length, true, "0", "y"}},
+                   place({"Centre, x", Quantity::length, true, "0", "x"}),
+                   place({"Centre, y", Quantity::length, true, "0", "y"})},
                   bolt_circle});
 }
 

@@ -289,13 +289,8 @@ SumAnswer rotary_table(const SumValues& v, Unit unit) {
 
 SumAnswer witnesses(const SumValues& v, Unit) {
   // A form that stands out of the cutter digs in on the side it is moved to, a hollow one on the other.
-  const auto& form = v.text("The cutter's form");
-  if (form != "standing" && form != "hollow")
-    return wrong("The cutter's form: say whether it is standing or hollow");
-  const double way = form == "hollow" ? -1 : 1;
+  const double way = v.text("The cutter's form") == "hollow" ? -1 : 1;
   const double off = way * (v("Witness on the right") - v("Witness on the left")) / 2;
-  if (v("Witness on the left") < 0 || v("Witness on the right") < 0)
-    return wrong("Witnesses: must not be below 0");
   const double slope = v("Slope of the form"); // 0: the marks are measured across the work
   if (slope < 0 || slope >= pi / 2) return wrong("Slope of the form: from 0, below 90 degrees");
   return right({{"the cutter stands off by", Quantity::length, off * std::cos(slope),
@@ -415,8 +410,8 @@ void add_truing_sums(std::vector<Sum>& list) {
                    {"Rotating, g", Quantity::number, false, "of each", "rotating"},
                    {"Reciprocating, g", Quantity::number, false, "of each", "reciprocating"},
                    {"Factor", Quantity::number, true, "0.5", "factor"},
-                   {"Weights at", Quantity::length, false, "0", "near"},
-                   {"And at", Quantity::length, false, "", "far"},
+                   place({"Weights at", Quantity::length, false, "0", "near"}),
+                   place({"And at", Quantity::length, false, "", "far"}),
                    {"At a radius of", Quantity::length, false, "", "radius"}},
                   balanced_cranks});
   list.push_back({"v-block",

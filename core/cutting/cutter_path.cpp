@@ -26,9 +26,9 @@ struct Round {
 };
 
 /// As many places to a corner as keep what stays between them low, within reason.
-int places_on(double arc, double radius, const CutterPathOptions& options) {
+int places_on(double arc, double radius, double proud, int most) {
   int n = 1;
-  while (n < options.most_places && proud_between(arc, radius, pi / 2 / n) > options.proud) ++n;
+  while (n < most && proud_between(arc, radius, pi / 2 / n) > proud) ++n;
   return n;
 }
 
@@ -80,8 +80,10 @@ std::vector<Vec2> clearing(const Round& outermost, const CutterPathInput& in,
   const double step = std::min(narrow, options.over * in.cutter * ways) / ways;
   std::vector<Vec2> all;
   for (int k = ways; k > 0; --k) {
-    const Round within{outermost.half_length - k * step, outermost.half_width - k * step,
-                       std::max(0.0, outermost.arc - k * step), outermost.places};
+    // What it leaves at a corner the next way round, a step further out, takes: half of where they overlap.
+    const double arc = std::max(0.0, outermost.arc - k * step), radius = in.cutter / 2;
+    const Round within{outermost.half_length - k * step, outermost.half_width - k * step, arc,
+                       places_on(arc, radius, radius - step / 2, options.most_places)};
     for (const auto& at : round_of(within, !options.climbing))
       if (all.empty() || (all.back() - at).norm() > 1e-9) all.push_back(at);
   }
@@ -122,7 +124,7 @@ CutterPath cutter_path(const CutterPathInput& in, const CutterPathOptions& optio
   const double corner = in.of == CutOf::slot ? in.width / 2 : in.corner;
   if (inside && corner > in.cutter / 2 + options.same / 2) {
     round.arc = corner - in.cutter / 2;
-    round.places = places_on(round.arc, in.cutter / 2, options);
+    round.places = places_on(round.arc, in.cutter / 2, options.proud, options.most_places);
     const double proud = proud_between(round.arc, in.cutter / 2, pi / 2 / round.places);
     path.left_over =
         fmt::format("its {} are gone round by places, {} stays proud between them: blend it, or "

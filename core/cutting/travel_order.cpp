@@ -90,20 +90,28 @@ void improve(const Places& places, Order& order) {
         std::reverse(order.begin() + a, order.begin() + b + 1);
         better = true;
       }
-    for (std::ptrdiff_t many = 1; many <= 3 && !better; ++many)
-      for (std::ptrdiff_t from = 0; from + many <= n && !better; ++from)
-        for (std::ptrdiff_t to = 0; to + many <= n && !better; ++to)
+    constexpr std::ptrdiff_t most_taken = 3;
+    for (std::ptrdiff_t many = 1; many <= most_taken && !better; ++many)
+      for (std::ptrdiff_t from = 0; from + many <= n && !better; ++from) {
+        const std::ptrdiff_t last = from + many - 1;
+        const double gained = far(from - 1, from) + far(last, last + 1) -
+                              (from > 0 && last + 1 < n ? far(from - 1, last + 1) : 0);
+        for (std::ptrdiff_t gap = -1; gap < n && !better; ++gap) { // between `gap` and the next one
+          if (gap >= from - 1 && gap <= last) continue;
+          const double was = gap >= 0 && gap + 1 < n ? far(gap, gap + 1) : 0;
           for (const bool turned : {false, true}) {
-            Order tried = order;
-            Order taken(tried.begin() + from, tried.begin() + from + many);
-            if (turned) std::reverse(taken.begin(), taken.end());
-            tried.erase(tried.begin() + from, tried.begin() + from + many);
-            tried.insert(tried.begin() + to, taken.begin(), taken.end());
-            if (places.travel(tried) > places.travel(order) - shorter) continue;
-            order = std::move(tried);
+            const double then = far(gap, turned ? last : from) + far(turned ? from : last, gap + 1);
+            if (then - was > gained - shorter) continue;
+            if (turned) std::reverse(order.begin() + from, order.begin() + last + 1);
+            if (gap < from)
+              std::rotate(order.begin() + gap + 1, order.begin() + from, order.begin() + last + 1);
+            else
+              std::rotate(order.begin() + from, order.begin() + last + 1, order.begin() + gap + 1);
             better = true;
             break;
           }
+        }
+      }
   }
 }
 

@@ -33,7 +33,8 @@ Fits fits_limits(const build::Dimension& d, const SizeNow& size) {
 bool is_of_gauges(const SizeNow& size) {
   if (size.bound != Bound::exact) return true;
   if (!size.measurement) return false;
-  const auto words = words_of(size.measurement->read);
+  const auto read = lower_case(size.measurement->read);
+  const auto words = words_of(read);
   return std::any_of(words.begin(), words.end(), [](auto word) {
     return word == "go" || word == "goes" || word == "no-go" || word == "nogo";
   });

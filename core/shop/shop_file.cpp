@@ -12,6 +12,7 @@
 #include <nlohmann/json.hpp>
 
 #include <algorithm>
+#include <deque>
 #include <map>
 
 namespace datrin::shop {
@@ -25,29 +26,19 @@ bool is_kind(int kind) {
 }
 
 /// Puts what is read into the build: of the same kind and name what is there is changed, of several of one
-/// name each by the row of its place. Offcuts have no names: each that is not there already is one more.
+/// name each by the row of its place. Offcuts have no names: one that is not there as it is, is one more.
 class Taker {
 public:
   Taker(Rows& all, ShopRead& out) : all_(all), out_(out) {
     for (const int kind : kinds())
-      for (const auto& [id, record] : rows(all.build(), kind))
-        there_[{kind, kind == kind_of<Offcut> ? std::string() : name_of(record)}].push_back(id);
+      for (const auto& [id, record] : rows(all.build(), kind)) there_[key_of(record)].push_back(id);
   }
   /// The one the next row of that name is of; 0: none.
-  Id next(int kind, const std::string& name) {
-    if (kind == kind_of<Offcut>) return 0;
-    auto& those = there_[{kind, name}];
-    if (those.empty()) return 0;
-    const Id id = those.front();
-    those.erase(those.begin());
-    return id;
-  }
+  Id next(int kind, const std::string& name) { return take_next({kind, name}); }
   const Record& at(Id id) const { return all_.build().records().at(id); }
 
+  void take(const Record& record) { take(take_next(key_of(record)), record); }
   void take(Id there, const Record& record) {
-    if (record.kind() == kind_of<Offcut>)
-      for (const Id id : there_[{record.kind(), {}}])
-        if (at(id) == record) there = id;
     if (there == 0) {
       all_.add(record);
       ++out_.added;
@@ -60,9 +51,21 @@ public:
   }
 
 private:
+  using Key = std::pair<int, std::string>;
+  static Key key_of(const Record& record) {
+    const int kind = record.kind();
+    return {kind, kind == kind_of<Offcut> ? store::record_body(record).dump() : name_of(record)};
+  }
+  Id take_next(const Key& key) {
+    const auto found = there_.find(key);
+    if (found == there_.end() || found->second.empty()) return 0;
+    const Id id = found->second.front();
+    found->second.pop_front();
+    return id;
+  }
   Rows& all_;
   ShopRead& out_;
-  std::map<std::pair<int, std::string>, std::vector<Id>> there_;
+  std::map<Key, std::deque<Id>> there_;
 };
 
 constexpr std::size_t most_rows = 50'000;
@@ -71,13 +74,17 @@ std::string too_many(const std::string& label) {
 }
 
 /// What no column of a sheet shows (its place, the sizes a tool made), by its name in a file.
-std::vector<std::string> beside_columns(int kind) {
-  std::vector<std::string> names;
-  for (const auto& field : description(kind).fields)
-    if (std::none_of(columns(kind).begin(), columns(kind).end(),
-                     [&](const Column& c) { return std::string_view(c.field->name) == field.name; }))
-      names.emplace_back(field.name);
-  return names;
+const std::vector<std::string>& beside_columns(int kind) {
+  static const auto all = [] {
+    std::map<int, std::vector<std::string>> names;
+    for (const int one : kinds())
+      for (const auto& field : description(one).fields)
+        if (std::none_of(columns(one).begin(), columns(one).end(),
+                         [&](const Column& c) { return std::string_view(c.field->name) == field.name; }))
+          names[one].emplace_back(field.name);
+    return names;
+  }();
+  return all.at(kind);
 }
 
 void read_json(Rows& all, std::string_view text, const std::string& label, ShopRead& out) {
@@ -112,7 +119,7 @@ void read_json(Rows& all, std::string_view text, const std::string& label, ShopR
         out.wrong = fmt::format("{}{}: {}", place, wrong->field, wrong->rule);
         return;
       }
-      taker.take(taker.next(record.kind(), name_of(record)), record);
+      taker.take(record);
     } catch (const store::Refusal& refusal) {
       out.wrong = fmt::format("{}: {}", place, refusal.what());
       return;
@@ -168,7 +175,8 @@ void read_csv(Rows& all, std::string_view text, const std::string& label, ShopRe
     };
     // What the file says nothing of stays as it is.
     const auto* name = cell("name");
-    const Id there = name ? taker.next(kind, std::string(trimmed(store::csv_text(*name)))) : 0;
+    const Id there =
+        name && kind != kind_of<Offcut> ? taker.next(kind, std::string(trimmed(store::csv_text(*name)))) : 0;
     Record record = there != 0 ? taker.at(there) : Record(kind, description(kind).make());
     for (const auto& column : list) {
       const auto* said = cell(column.field->name);
@@ -208,7 +216,10 @@ void read_csv(Rows& all, std::string_view text, const std::string& label, ShopRe
       out.wrong = place + ": needs a name";
       return;
     }
-    taker.take(there, record);
+    if (kind == kind_of<Offcut>)
+      taker.take(record);
+    else
+      taker.take(there, record);
   }
   if (heads.empty()) out.wrong = fmt::format("{}: is empty", label);
 }
@@ -240,7 +251,7 @@ std::string shop_csv(const Build& build) {
     for (const auto& [id, record] : rows(build, kind)) {
       text += description(kind).name;
       const auto body = store::record_body(record);
-      const auto beside = beside_columns(kind);
+      const auto& beside = beside_columns(kind);
       for (const auto& name : heads) {
         text += ",";
         for (const auto& column : columns(kind))

@@ -45,6 +45,28 @@ StepRead read_of(StepShape read, const std::string& name, const StepOptions& opt
   return step;
 }
 
+/// What a STEP text holds, kept by content: every other body of a part is taken anew, this one is as it was.
+/// A refusal is kept too: it may have taken a minute.
+StepShape kept_shape(const std::string& step, const std::function<bool()>& stop) {
+  static std::mutex guard;
+  static std::list<std::pair<std::string, StepShape>> kept;
+  constexpr std::size_t most_kept = 4;
+  {
+    const std::lock_guard lock(guard);
+    for (auto at = kept.begin(); at != kept.end(); ++at)
+      if (at->first == step) {
+        kept.splice(kept.begin(), kept, at);
+        return kept.front().second;
+      }
+  }
+  const auto read = read_shielded(step, {.stop = stop});
+  if (read.stopped) return read;
+  const std::lock_guard lock(guard);
+  kept.emplace_front(step, read);
+  if (kept.size() > most_kept) kept.pop_back();
+  return read;
+}
+
 std::string written(const std::vector<NamedSolid>& solids,
                     const std::function<IFSelect_ReturnStatus(STEPControl_Writer&)>& out) {
   quiet();
@@ -108,17 +130,14 @@ std::string unreadable_import(const build::Build& build, const std::function<boo
     const auto* part = build.find<build::Part>(body.part);
     const auto name = fmt::format("record {}, the imported body of {}", id, part ? part->name : "no part");
     if (body.step.empty()) return name + " has no STEP file in it";
-    try {
-      imported(body.step, stop);
-    } catch (const Standard_Failure& failure) {
-      return fmt::format("{}: {}", name, words_of(failure));
-    }
+    if (const auto read = kept_shape(body.step, stop); !read.wrong.empty())
+      return fmt::format("{}: the imported part {}", name, read.wrong);
   }
   return {};
 }
 
 build::Added add_imported(const build::Build& build, const std::string& name, std::string step) {
-  const auto read = read_step_text(step, name, {.solid = {.mesh = false}});
+  const auto read = read_of(kept_shape(step, {}), name, {.solid = {.mesh = false}});
   if (!read.ok()) return {0, {}, read.message};
   auto made = build::add_part(build, name, true);
   build::Body body;
@@ -149,30 +168,9 @@ std::string step_text(const Solid& solid, const std::string& name) {
 }
 
 TopoDS_Shape imported(const std::string& step, const std::function<bool()>& stop) {
-  // Kept by content: every other body of the part is taken anew, this one is as it was. A refusal is kept
-  // too: it may have taken a minute.
-  static std::mutex guard;
-  static std::list<std::pair<std::string, StepShape>> kept;
-  constexpr std::size_t most_kept = 4;
-  const auto given = [](const StepShape& read) {
-    if (!read.wrong.empty()) throw Standard_Failure(("the imported part " + read.wrong).c_str());
-    return read.shape;
-  };
-  {
-    const std::lock_guard lock(guard);
-    for (auto at = kept.begin(); at != kept.end(); ++at)
-      if (at->first == step) {
-        kept.splice(kept.begin(), kept, at);
-        return given(kept.front().second);
-      }
-  }
-  const auto read = read_shielded(step, {.stop = stop});
-  if (!read.stopped) {
-    const std::lock_guard lock(guard);
-    kept.emplace_front(step, read);
-    if (kept.size() > most_kept) kept.pop_back();
-  }
-  return given(read);
+  const auto read = kept_shape(step, stop);
+  if (!read.wrong.empty()) throw Standard_Failure(("the imported part " + read.wrong).c_str());
+  return read.shape;
 }
 
 } // namespace datrin::solid

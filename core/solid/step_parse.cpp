@@ -26,7 +26,6 @@ namespace datrin::solid {
 namespace {
 
 constexpr int most_nested = 100; // a spline's lists are four deep
-constexpr double farthest = 1e7; // mm, the bound of every length
 
 /// How deep its brackets go, outside of what is quoted.
 int nesting(const std::string& text) {
@@ -48,8 +47,7 @@ std::string far_off(const TopoDS_Shape& shape) {
   Standard_Real low[3], high[3];
   box.Get(low[0], low[1], low[2], high[0], high[1], high[2]);
   for (int k = 0; k < 3; ++k)
-    if (!(std::abs(low[k]) <= farthest) || !(std::abs(high[k]) <= farthest))
-      return "its coordinates go beyond 10 km: look at its unit";
+    if (!is_length(low[k]) || !is_length(high[k])) return "its coordinates go beyond 10 km: look at its unit";
   return {};
 }
 

@@ -233,6 +233,26 @@ TEST_F(Joints, StatedByPointingAtTwoFeatures) {
   EXPECT_EQ(window->undo_action()->text(), "Undo: State the joint Rod in cover");
 }
 
+// Enter on the button that leaves the dialog stated the joint.
+TEST_F(Joints, EnterOnCancelStatesNothing) {
+  const auto records = b().records();
+  app::JointDialog dialog(window->document(), window.get());
+  dialog.show();
+  dialog.name_edit()->setText("Rod in cover");
+  dialog.purpose_box()->setCurrentIndex(static_cast<int>(build::JointPurpose::runs_freely));
+  dialog.hole_box()->setCurrentIndex(dialog.hole_box()->findText("Gland, rod hole", Qt::MatchStartsWith));
+  dialog.shaft_box()->setCurrentIndex(dialog.shaft_box()->findText("Piston rod, rod", Qt::MatchStartsWith));
+  QPushButton* cancel = nullptr;
+  for (auto* button : dialog.findChildren<QPushButton*>())
+    if (button->text() == "Cancel") cancel = button;
+  ASSERT_TRUE(cancel);
+  cancel->setFocus();
+  QTest::keyClick(cancel, Qt::Key_Return);
+  EXPECT_EQ(dialog.result(), QDialog::Rejected);
+  EXPECT_FALSE(dialog.isVisible());
+  EXPECT_TRUE(b().records() == records);
+}
+
 TEST_F(Joints, StatedByTypingTwoSizes) {
   app::JointDialog dialog(window->document(), window.get());
   dialog.show();

@@ -77,6 +77,16 @@ protected:
     for (int n = 0; n < 20 && bench().step() && !bench().step()->key.starts_with(key); ++n) pad(field(), "");
     ASSERT_TRUE(bench().step() && bench().step()->key.starts_with(key)) << bench().title().toStdString();
   }
+  static constexpr int a_moment = 50, an_age = 600000; // ms of silence until what it shows is old
+  /// At the bench, reading what the test sends down the line that comes back.
+  QTcpSocket* read_from(QTcpServer& server, int silence) {
+    EXPECT_TRUE(server.listen(QHostAddress::LocalHost));
+    reads_at("127.0.0.1:" + std::to_string(server.serverPort()));
+    to_the_bench();
+    bench().set_sound(false);
+    bench().read_out()->set_silence(silence);
+    return server.waitForNewConnection(patience(5000)) ? server.nextPendingConnection() : nullptr;
+  }
   app::BenchView& bench() { return *window->bench(); }
   QLineEdit* field() { return bench().reading(); }
   Id machine = 0, setup = 0;
@@ -140,13 +150,8 @@ TEST_F(ReadOutAtTheBench, APartThatLiesAskewByThePadAlone) {
 
 TEST_F(ReadOutAtTheBench, CountsDownByWhatIsSentAndSaysWhenItIsThere) {
   QTcpServer server;
-  ASSERT_TRUE(server.listen(QHostAddress::LocalHost));
-  reads_at("127.0.0.1:" + std::to_string(server.serverPort()));
-  to_the_bench();
-  bench().set_sound(false);
-  bench().read_out()->set_silence(600000);
-  ASSERT_TRUE(server.waitForNewConnection(5000));
-  auto* line = server.nextPendingConnection();
+  auto* line = read_from(server, an_age);
+  ASSERT_TRUE(line);
   const auto send = [&](const QByteArray& text) {
     const auto before = bench().read_out()->taken();
     line->write(text);
@@ -195,13 +200,8 @@ TEST_F(ReadOutAtTheBench, CountsDownByWhatIsSentAndSaysWhenItIsThere) {
 // What fell silent was shown, and taken by Enter, as if it were now.
 TEST_F(ReadOutAtTheBench, WhatFellSilentIsOldAndNotTaken) {
   QTcpServer server;
-  ASSERT_TRUE(server.listen(QHostAddress::LocalHost));
-  reads_at("127.0.0.1:" + std::to_string(server.serverPort()));
-  to_the_bench();
-  bench().set_sound(false);
-  bench().read_out()->set_silence(50);
-  ASSERT_TRUE(server.waitForNewConnection(5000));
-  auto* line = server.nextPendingConnection();
+  auto* line = read_from(server, a_moment);
+  ASSERT_TRUE(line);
   on_to("zero-x");
   const auto says = [&](const QString& words) {
     return QTest::qWaitFor([&] { return bench().to_go().contains(words); }, patience(5000));
@@ -213,7 +213,7 @@ TEST_F(ReadOutAtTheBench, WhatFellSilentIsOldAndNotTaken) {
   pad(field(), "");
   EXPECT_EQ(bench().step()->key, "zero-x");
   EXPECT_TRUE(bench().message().contains("old")) << bench().message().toStdString();
-  bench().read_out()->set_silence(600000);
+  bench().read_out()->set_silence(an_age);
   line->write("X -3.000 Y 0 Z 0\n");
   ASSERT_TRUE(says("X reads \u22123.000")) << bench().to_go().toStdString();
   line->write("X 1,234.5\n");

@@ -8,6 +8,8 @@
 #include "build/edit_drawing.h"
 #include "build/edits.h"
 
+#include <sys/stat.h>
+
 #include <QSignalSpy>
 
 #include <cmath>
@@ -158,6 +160,10 @@ TEST_F(Shop, ItIsTakenIntoAnotherBuildByFile) {
   ASSERT_TRUE(cut.open(QIODevice::WriteOnly));
   cut.write("{\"format\": \"datrin-shop\", \"records\": [{\"kind\": \"machine\"");
   cut.close();
+  // A pipe nobody writes to was waited for, for ever.
+  const auto pipe = folder.filePath("pipe.json");
+  ASSERT_EQ(::mkfifo(pipe.toLocal8Bit().constData(), 0600), 0);
+  EXPECT_EQ(page().take_shop(pipe), pipe + ": is no file that can be read from end to end");
   EXPECT_TRUE(page().take_shop(cut.fileName()).contains("is no shop of this program"));
   EXPECT_TRUE(page().save_shop(folder.filePath("shop.txt")).contains(".json or .csv"));
 }

@@ -64,6 +64,15 @@ TEST(TravelOrder, OfMoreNothingHelpsAnyMore) {
                    turned.begin() + static_cast<std::ptrdiff_t>(b) + 1);
       EXPECT_GE(length_of(places, turned), found.travel - 1e-9);
     }
+  for (std::size_t from = 0; from < 40; ++from)
+    for (std::size_t to = 0; to < 40; ++to) {
+      auto moved = found.order;
+      const auto one = moved[from];
+      moved.erase(moved.begin() + static_cast<std::ptrdiff_t>(from));
+      moved.insert(moved.begin() + static_cast<std::ptrdiff_t>(to), one);
+      EXPECT_GE(length_of(places, moved), found.travel - 1e-9);
+    }
+  EXPECT_NEAR(length_of(places, found.order), found.travel, 1e-9);
   // Places along a line are gone to along it.
   std::vector<Vec2> line;
   for (int k = 0; k < 30; ++k) line.emplace_back(k * 7 % 30, 0);

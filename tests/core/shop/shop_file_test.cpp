@@ -98,3 +98,17 @@ TEST(ShopFile, AShopHasAnEnd) {
   EXPECT_EQ(shop::take_shop({}, text, "large.csv").wrong,
             "large.csv: a shop has at most 50,000 machines, tools and other rows");
 }
+
+// Each offcut was looked for among all of them, and two alike were taken for one.
+TEST(ShopFile, OffcutsAreTakenAsTheyAre) {
+  std::string text = "sheet,form,width,length\n";
+  for (int k = 0; k < 20000; ++k) text += fmt::format("offcut,round bar,{},100\n", 1 + k / 2 * 0.01);
+  Build b;
+  const auto first = shop::take_shop(b, text, "bars.csv");
+  ASSERT_TRUE(first.ok()) << first.wrong;
+  EXPECT_EQ(first.added, 20000);
+  ASSERT_TRUE(b.apply(first.edit));
+  const auto again = shop::take_shop(b, text, "bars.csv");
+  EXPECT_EQ(again.same, 20000);
+  EXPECT_EQ(again.added, 0);
+}
