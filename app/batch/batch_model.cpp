@@ -71,11 +71,11 @@ QString BatchModel::shown(const QModelIndex& index) const {
       sheet_.rows[static_cast<std::size_t>(index.row())].cells[static_cast<std::size_t>(index.column())];
   const auto make = cell.make ? size(index, *cell.make) : QString();
   if (cell.verdict == CellVerdict::empty) return cell.make ? "make " + make : QString();
-  const auto text = (cell.now.bound == build::Bound::below   ? QString("< ")
-                     : cell.now.bound == build::Bound::above ? QString("> ")
-                                                             : QString()) +
-                    size(index, cell.now.value);
-  if (cell.verdict == CellVerdict::metal_on) return text + " \u2192 " + make;
+  auto text = (cell.now.bound == build::Bound::below   ? QString("< ")
+               : cell.now.bound == build::Bound::above ? QString("> ")
+                                                       : QString()) +
+              size(index, cell.now.value);
+  if (cell.verdict == CellVerdict::metal_on) return make.isEmpty() ? text : text + " \u2192 " + make;
   if (cell.verdict == CellVerdict::undecided) return text + "  ?";
   if (cell.verdict != CellVerdict::out) return text;
   const auto by = past(index, cell.over);

@@ -144,6 +144,8 @@ void BatchPage::show_column() {
   QStringList lines{filled("%1 of %2 read%3.", column.read,
                            sheet.rows.size() - static_cast<std::size_t>(sheet.progress.rejected),
                            column.out > 0 ? filled(", %1 out of limits", column.out) : QString())};
+  if (column.undecided > 0) // what the "?" is
+    lines << filled("%1 so near a limit that what was read leaves it open: read finer.", column.undecided);
   if (column.read > 0 && column.most > 0 && !column.angle) {
     lines << filled("%1 to %2 %3, mean %4 %3.", fit_figure(column.least, unit), fit_figure(column.most, unit),
                     name, fit_figure(column.mean, unit));
@@ -175,7 +177,7 @@ void BatchPage::show_run(const std::vector<batch::SizeGroup>& groups) {
   for (const auto& row : sheet.rows) {
     run.pieces = std::max(run.pieces, row.number);
     const auto& cell = row.cells[c];
-    if (row.rejected.empty() && cell.now.read() && cell.now.bound == build::Bound::exact &&
+    if (row.rejected.empty() && cell.now.read() && !readings::is_of_gauges(cell.now) &&
         !sheet.columns[c].angle)
       run.points.push_back({row.number, cell.now.value, cell.verdict == batch::CellVerdict::out});
     if (!run.wanted) run.wanted = cell.make;

@@ -255,14 +255,6 @@ void BenchView::show_step() {
   was_there_ = false;
   show_number(*now);
   show_picture(*now);
-  ask_->setText(leaving_           ? QString("What do dials and read-out show, what stays on the machine?")
-                : all_done         ? QString("Enter leaves the bench")
-                : now->ask.empty() ? QString("Enter when it is so")
-                                   : qt(now->ask));
-  hint_->setText(leaving_            ? QString("Enter keeps it with this step; Esc leaves without")
-                 : all_done          ? QString()
-                 : now->may_be_empty ? with_another_way("Enter goes on")
-                                     : with_another_way("Enter keeps it and goes on"));
   QStringList then;
   for (std::size_t k = static_cast<std::size_t>(at_) + 1; k < steps_.size() && then.size() < 2; ++k) {
     const auto& s = steps_[k];
@@ -279,6 +271,19 @@ void BenchView::show_step() {
        {part_, about_, count_, title_, words_, number_, unit_, other_, sum_, ask_, hint_, next_})
     label->setAccessibleDescription(label->text());
   update();
+}
+
+/// What is asked and what Enter does, the read-out not looked at.
+void BenchView::show_asked(const BenchStep& now) {
+  const bool all_done = steps::step_to_do(steps_) < 0;
+  ask_->setText(leaving_          ? QString("What do dials and read-out show, what stays on the machine?")
+                : all_done        ? QString("Enter leaves the bench")
+                : now.ask.empty() ? QString("Enter when it is so")
+                                  : qt(now.ask));
+  hint_->setText(leaving_           ? QString("Enter keeps it with this step; Esc leaves without")
+                 : all_done         ? QString()
+                 : now.may_be_empty ? with_another_way("Enter goes on")
+                                    : with_another_way("Enter keeps it and goes on"));
 }
 
 /// What Enter does, and what + does where the step has another way.
@@ -360,6 +365,7 @@ void BenchView::show_picture(const BenchStep& now) {
 /// What the read-out shows, counted down to the number; once there it says so, once.
 void BenchView::show_way() {
   const auto* now = step();
+  if (now) show_asked(*now);
   // What has no axis is read by an instrument that sends bare figures, where there is one.
   const bool asks = now && !now->done && (!now->axis.empty() || (!now->ask.empty() && read_out_->last({})));
   const bool listens = asks && !read_out_->where().isEmpty();
@@ -385,6 +391,8 @@ void BenchView::show_way() {
     ask_->setText(qt(now->ask).section(" Enter:", 0, 0)); // what Enter alone does is said below
     hint_->setText(with_another_way("Enter takes what it shows"));
   }
+  if (!leaving_ && shown.old && shown.now && !now->ask.empty())
+    hint_->setText(with_another_way("What it shows is old: see to it, or type the figure"));
   constexpr double away = 3; // times what counts as there: it may tremble about its last figure
   if (to_go_->is_there() && !was_there_) {
     was_there_ = true;
@@ -465,10 +473,8 @@ void BenchView::enter() {
   const bool nothing_typed = reading_->text().trimmed().isEmpty();
   if (nothing_typed && !read_out_->where().isEmpty() && !now->ask.empty() && read_out_->is_old() &&
       read_out_->last(qt(now->axis)))
-    return say(
-        "The read-out has sent nothing for a while: what it shows is old, and not taken. See to it, or "
-        "type the figure.",
-        theme().blue.brass);
+    return say("The read-out has sent nothing for a while: what it shows is old, and not taken.",
+               theme().blue.brass);
   const auto typed = nothing_typed ? live() : reading_->text();
   auto lengths = entry_options(unit());
   lengths.decimal_comma = true; // a number pad types the mark of its own country

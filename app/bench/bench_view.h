@@ -66,6 +66,7 @@ private:
   QString with_another_way(const QString& enter) const;
   void show_number(const steps::BenchStep& now);
   void show_picture(const steps::BenchStep& now);
+  void show_asked(const steps::BenchStep& now);
   void show_way();
   bool turn_wheel(int key, Qt::KeyboardModifiers modifiers);
   QString live() const; ///< what the read-out shows of what the step asks for; empty: nothing

@@ -70,7 +70,7 @@ void ToGo::paintEvent(QPaintEvent*) {
   const auto& ink = theme().blue;
   const bool plain = !shown_.trouble.isEmpty() || !shown_.now || shown_.old;
   p.setFont(sheets::font(sized(plain ? 15 : 40), !plain));
-  p.setPen(plain ? ink.label : is_there() ? theme().reached : ink.brass);
+  p.setPen(shown_.old ? ink.brass : plain ? ink.label : is_there() ? theme().reached : ink.brass);
   const QRectF words(0, 0, width(), sized(plain ? 60 : 52));
   p.drawText(words, Qt::AlignLeft | Qt::AlignVCenter | (plain ? Qt::TextWordWrap : 0), text());
   if (plain || !shown_.target) return;

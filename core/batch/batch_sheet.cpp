@@ -71,6 +71,7 @@ void sum_up(BatchSheet& sheet, std::size_t k) {
     if (!row.rejected.empty() || cell.verdict == CellVerdict::empty) continue;
     ++column.read;
     column.out += cell.verdict == CellVerdict::out ? 1 : 0;
+    column.undecided += cell.verdict == CellVerdict::undecided ? 1 : 0;
     if (!readings::is_of_gauges(cell.now)) sizes.push_back(cell.now.value);
   }
   if (sizes.empty()) return;

@@ -46,8 +46,8 @@ struct BatchRow {
 struct BatchColumn {
   Id dimension = 0;
   std::string name;
-  bool angle = false;    ///< radians: in no groups
-  int read = 0, out = 0; ///< of pieces that are not rejected
+  bool angle = false;                   ///< radians: in no groups
+  int read = 0, out = 0, undecided = 0; ///< of pieces that are not rejected
   double least = 0, most = 0, mean = 0,
          sigma = 0; ///< of the sizes read as such, not by gauges; sigma: of the sample
 };

@@ -210,6 +210,10 @@ TEST_F(ReadOutAtTheBench, WhatFellSilentIsOldAndNotTaken) {
   ASSERT_TRUE(says("old: X read \u22123.000")) << bench().to_go().toStdString();
   EXPECT_FALSE(bench().read_out()->at("X"));
   EXPECT_EQ(field()->placeholderText(), "");
+  const auto* hint = bench().findChild<QLabel*>("hint");
+  ASSERT_TRUE(hint);
+  EXPECT_TRUE(hint->text().startsWith("What it shows is old"))
+      << hint->text(); // it went on "Enter takes what it shows"
   pad(field(), "");
   EXPECT_EQ(bench().step()->key, "zero-x");
   EXPECT_TRUE(bench().message().contains("old")) << bench().message().toStdString();

@@ -189,6 +189,7 @@ TEST_F(Blanks, AVerdictHasThreeAnswers) {
   EXPECT_EQ(verdict(4), CellVerdict::out);
   // Gauges give no size: the mean is of the three that were read.
   EXPECT_EQ(sheet.columns[0].read, 5);
+  EXPECT_EQ(sheet.columns[0].undecided, 1);
   EXPECT_NEAR(sheet.columns[0].mean, (12.010 + 12.016 + 12.030) / 3, 1e-9);
 }
 
